@@ -1,0 +1,79 @@
+import * as v from 'valibot'
+import { checkProject, parseWith, refuse, type Project } from '../project'
+import { buildUpEdits } from './build-ups'
+import type { Applied, Family } from './collection'
+import { dialEdits, projectDialEdits } from './dials'
+import { levelEdits } from './levels'
+import { massEdits } from './masses'
+import { partEdits } from './parts'
+import { projectEdits } from './project'
+import { schemeEdits } from './schemes'
+import { useEdits } from './uses'
+
+/** All families; a new one is a file and a line here. The name before the dot tells the family. */
+const FAMILIES = {
+  project: projectEdits, use: useEdits, 'build-up': buildUpEdits, scheme: schemeEdits,
+  'project-dial': projectDialEdits, dial: dialEdits, level: levelEdits, mass: massEdits, part: partEdits,
+} as const
+
+type EditOf<F> = F extends Family<infer E> ? E : never
+export type SingleEdit = EditOf<(typeof FAMILIES)[keyof typeof FAMILIES]>
+/** One gesture of the user; applied whole or not at all. */
+export interface BatchEdit { edit: 'batch'; edits: SingleEdit[] }
+export type Edit = SingleEdit | BatchEdit
+
+/**
+ * Applies an edit to a project and gives the edit that takes it back. The result is checked as a whole
+ * (see project/integrity.ts); a Refusal leaves the given project as it was.
+ */
+export function applyEdit(project: Project, edit: Edit): Applied<Edit> {
+  const result = applyLoosely(project, edit)
+  checkProject(result.project)
+  return result
+}
+
+const BatchSchema = v.strictObject({
+  edit: v.literal('batch'),
+  edits: v.pipe(v.array(v.looseObject({ edit: v.string() })), v.minLength(1, 'A batch holds at least one edit.'), v.maxLength(20000)),
+})
+
+/** Outside data as an edit. Errors: 'edit' with the place that is wrong. */
+export function parseEdit(data: unknown): Edit {
+  const tag = parseWith(v.object({ edit: v.string() }), data, 'edit', 'The edit is malformed').edit
+  if (tag !== 'batch') return parseSingle(data, tag)
+  const { edits } = parseWith(BatchSchema, data, 'edit', 'The batch is malformed')
+  return { edit: 'batch', edits: edits.map((e) => parseSingle(e, e.edit)) }
+}
+
+/** Several edits as one gesture. */
+export function batch(edits: SingleEdit[]): Edit {
+  return edits.length === 1 && edits[0] ? edits[0] : { edit: 'batch', edits }
+}
+
+/** The single edits of a gesture. */
+export const singles = (edit: Edit): SingleEdit[] => (edit.edit === 'batch' ? edit.edits : [edit])
+
+function applyLoosely(project: Project, edit: Edit): Applied<Edit> {
+  if (edit.edit !== 'batch') return applySingle(project, edit)
+  const inverses: SingleEdit[] = []
+  let now = project
+  for (const single of edit.edits) {
+    const step = applySingle(now, single)
+    now = step.project
+    inverses.unshift(step.inverse)
+  }
+  return { project: now, inverse: { edit: 'batch', edits: inverses } }
+}
+
+function applySingle(project: Project, edit: SingleEdit): Applied<SingleEdit> {
+  return (familyOf(edit.edit) as Family<SingleEdit>).apply(project, edit)
+}
+
+function parseSingle(data: unknown, tag: string): SingleEdit {
+  return parseWith(familyOf(tag).schema as v.GenericSchema<unknown, SingleEdit>, data, 'edit', `The edit "${tag}" is malformed`)
+}
+
+function familyOf(tag: string): (typeof FAMILIES)[keyof typeof FAMILIES] {
+  const family = FAMILIES[tag.split('.')[0] as keyof typeof FAMILIES]
+  return family ?? refuse('edit', `"${tag}" is no edit that this Geotome knows.`, `Known are ${Object.keys(FAMILIES).join(', ')}, each with .add, .change or .remove, and batch.`)
+}

@@ -1,0 +1,2 @@
+export * from './apply'
+export type { ProjectEdit } from './project'

@@ -1,0 +1,9 @@
+import { SchemeSchema, type Scheme } from '../project'
+import { projectCollection, type CollectionEdit } from './collection'
+
+export type SchemeEdit = CollectionEdit<'scheme', Scheme>
+
+export const schemeEdits = projectCollection<'scheme', Scheme>('scheme', SchemeSchema, {
+  read: (project) => project.schemes,
+  write: (project, schemes) => ({ ...project, schemes }),
+})

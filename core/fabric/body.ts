@@ -1,0 +1,29 @@
+import { areaOf, betweenSheets, volumeOf, type Mesh, type Region, type Solid, type Vec2 } from '../solid'
+
+/** The body of a part: an upright prism where it is one (exact, and so exported), a mesh otherwise. Heights in m above the datum. */
+export type PartBody = { kind: 'prism'; region: Region; z0: number; z1: number } | { kind: 'mesh'; mesh: Mesh }
+
+/** m3 */
+export const bodyVolume = (body: PartBody): number =>
+  body.kind === 'prism' ? areaOf(body.region) * (body.z1 - body.z0) : volumeOf({ ...body.mesh, facetOf: new Uint32Array(), facets: [] } satisfies Solid)
+
+/** The body as a closed mesh, for drawing and for formats that know nothing else. */
+export function bodyMesh(body: PartBody): Mesh {
+  return body.kind === 'mesh' ? body.mesh : betweenSheets(body.region, () => body.z0, () => body.z1)
+}
+
+/** The lowest and highest point, m. */
+export function bodyHeights(body: PartBody): { z0: number; z1: number } {
+  if (body.kind === 'prism') return body
+  let [z0, z1] = [Infinity, -Infinity]
+  for (let i = 2; i < body.mesh.positions.length; i += 3) { const z = body.mesh.positions[i] as number; if (z < z0) z0 = z; if (z > z1) z1 = z }
+  return { z0, z1 }
+}
+
+/** Where the lines through a, along u, and through b, along w, cross in plan; null when they are parallel. */
+export function crossing(a: Vec2, u: Vec2, b: Vec2, w: Vec2): Vec2 | null {
+  const det = u[0] * w[1] - u[1] * w[0]
+  if (Math.abs(det) < 1e-6) return null
+  const t = ((b[0] - a[0]) * w[1] - (b[1] - a[1]) * w[0]) / det
+  return [a[0] + t * u[0], a[1] + t * u[1]]
+}

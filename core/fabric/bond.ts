@@ -1,0 +1,67 @@
+import type { MassForm } from '../form'
+import type { Part } from '../project'
+import type { Vec3 } from '../solid'
+import { piecesBetween } from './bands'
+import { facesOfForm, levelHeight, takenStoreys, type FabricContext } from './context'
+import { formPrint, printedFace, sameCorners, samePlane, type FacePrint, type PlatePrint, type WorldFace } from './print'
+import { wallPiece } from './walls'
+
+/** A part's tie to its face: in line; the form has changed since; its face is gone. `why` says what changed. */
+export interface Bond { status: 'bonded' | 'drifted' | 'loose'; why: string | null }
+
+const BONDED: Bond = { status: 'bonded', why: null }
+const drifted = (why: string): Bond => ({ status: 'drifted', why })
+const loose = (why: string): Bond => ({ status: 'loose', why })
+
+/** Compares what the part saw of its host with the host as it is: surface and boundary, never the area alone. */
+export function bondOf(context: FabricContext, part: Part): Bond {
+  const form = context.forms.get(part.host.mass)
+  if (!form) return loose('its mass is gone')
+  if (part.print.kind === 'plate') return plateBond(context, part, part.print, form)
+  const now = hostFace(form, part.host.face)
+  if (!now) return loose('its face is gone')
+  return faceBond(context, part, part.print, now)
+}
+
+/** The face that a part names, as it is now; a piece of a split face is found while it is the only one of its face. */
+export function hostFace(form: MassForm, name: string): WorldFace | null {
+  const faces = facesOfForm(form)
+  const exact = faces.find((f) => f.name === name)
+  if (exact) return exact
+  const same = faces.filter((f) => rawName(f.name) === rawName(name))
+  return same.length === 1 ? same[0] ?? null : null
+}
+
+/** A face's name without what tells its pieces apart. */
+export const rawName = (name: string): string => name.split('~')[0] ?? name
+
+/** The heights (m) between which a wall belongs to its storey: from its level to the next it reaches, or to the top of its face. */
+export function wallBand(context: FabricContext, part: Part): { from: number; to: number } {
+  const at = (tie: Part['base']) => (tie ? levelHeight(context, tie.level) + context.numbers.length(tie.offset) : null)
+  return { from: at(part.base) ?? -Infinity, to: at(part.top) ?? Infinity }
+}
+
+function faceBond(context: FabricContext, part: Part, print: FacePrint, now: WorldFace): Bond {
+  const then = printedFace(print, levelHeight(context, print.zFrom), part.host.face)
+  const corners: Vec3[] = now.loops.flat()
+  const inPlane = samePlane(now.plane, then.plane, corners)
+  if (inPlane && sameCorners(then.loops.flat(), corners)) return BONDED
+  if (!inPlane) {
+    const dot = now.plane.n[0] * then.plane.n[0] + now.plane.n[1] * then.plane.n[1] + now.plane.n[2] * then.plane.n[2]
+    return drifted(dot > 1 - 1e-9 ? 'its face has moved' : 'its face has turned')
+  }
+  if (part.kind !== 'wall') return drifted('its face is reshaped')
+  const { from, to } = wallBand(context, part)
+  const [was, is] = [wallPiece(then, from, to, part.host.piece), wallPiece(now, from, to, part.host.piece)]
+  if (!is) return piecesBetween(now, from, to).length ? drifted('its face is divided in another way') : loose('its face no longer reaches this storey')
+  return was && sameCorners(was.region.flat(), is.region.flat()) ? BONDED : drifted('its face is reshaped')
+}
+
+function plateBond(context: FabricContext, part: Part, print: PlatePrint, form: MassForm): Bond {
+  const level = part.base?.level
+  if (!level || !takenStoreys(context, form).some((l) => l.id === level)) return loose('its mass gives no floor at this level any more')
+  const baseLevel = context.scheme.masses[form.id]?.base.level ?? ''
+  if (formPrint(form, levelHeight(context, baseLevel)) === print.form) return BONDED
+  const plate = context.plateAt(form, levelHeight(context, level))
+  return plate && sameCorners(print.loops.flat(), plate.region.flat()) ? BONDED : drifted('the outline of its floor has changed')
+}

@@ -1,0 +1,8 @@
+export * from './context'
+export * from './body'
+export * from './build-up'
+export * from './parts'
+export * from './propose'
+export * from './commands'
+export { LIMITS } from './limits'
+export type { Bond } from './bond'

@@ -1,0 +1,163 @@
+import { inOrder, type Part } from '../project'
+import type { MassForm } from '../form'
+import type { LevelHeight } from '../levels'
+import { areaIn, areaOf, inside, subtractRegions, type Vec2 } from '../solid'
+import { facesAbove, piecesBetween, pointAt, type Piece } from './bands'
+import { rawName } from './bond'
+import { faceRole, facesOfForm, levelHeight, takenStoreys, type FabricContext } from './context'
+import { LIMITS } from './limits'
+import { standingOnTop, type PartRole } from './parts'
+import { facePrint, platePrint, type WorldFace } from './print'
+
+/** A part that a face could become; `part` has no id, build-up and overhang yet. */
+export interface Candidate { key: string; role: PartRole; area: number; part: Omit<Part, 'id' | 'order' | 'buildUp' | 'overhang'> }
+
+/** What is not made, and why. */
+export interface LeftOut { mass: string; what: string; why: string; area: number }
+
+export interface Proposal { candidates: Candidate[]; leftOut: LeftOut[] }
+
+/**
+ * What the faces of the masses become: walls by storey, slabs at the storeys taken, roofs on what looks up. Reads faces,
+ * not cuts: a piece of face that borders only roof space gives no wall, the wall below runs up instead.
+ */
+export function propose(context: FabricContext, masses: string[] = inOrder(context.scheme.masses).map((m) => m.id)): Proposal {
+  const made = new Set(Object.values(context.scheme.parts).map(partKey))
+  const proposal: Proposal = { candidates: [], leftOut: [] }
+  for (const id of masses) {
+    const form = context.forms.get(id)
+    if (!form) continue
+    const found = proposeFor(context, form)
+    for (const candidate of found.candidates) {
+      if (made.has(candidate.key)) proposal.leftOut.push({ mass: id, what: candidate.part.name, why: 'is made already', area: candidate.area })
+      else proposal.candidates.push(candidate)
+    }
+    proposal.leftOut.push(...found.leftOut)
+  }
+  return proposal
+}
+
+/** What tells one part of the building from another, whoever made it. */
+export const partKey = (part: Pick<Part, 'kind' | 'host' | 'base'>): string =>
+  part.kind === 'roof' ? `roof|${part.host.mass}|${part.host.face}` : `${part.kind}|${part.host.mass}|${part.host.face}|${part.base?.level ?? ''}|${part.host.piece}`
+
+function proposeFor(context: FabricContext, form: MassForm): Proposal {
+  const out: Proposal = { candidates: [], leftOut: [] }
+  const storeys = takenStoreys(context, form)
+  const baseLevel = context.scheme.masses[form.id]?.base.level ?? ''
+  const baseHeight = levelHeight(context, baseLevel)
+  const tie = (level: string, offset = 0) => ({ level, offset })
+  const addSlab = (storey: LevelHeight) => {
+    const plate = context.plateAt(form, storey.height)
+    if (!plate) return
+    const role = Math.abs(storey.height - form.base) < 1e-5 ? 'ground slab' : 'floor slab'
+    const part = { kind: 'slab' as const, name: `${form.name}, ${storey.name}, ${role}`, side: 'inside' as const, host: { mass: form.id, face: 'plate', piece: '' }, base: tie(storey.id), top: null, print: platePrint(form, baseHeight, plate.region) }
+    out.candidates.push({ key: partKey(part), role, area: plate.area, part })
+  }
+  storeys.forEach(addSlab)
+
+  const bands = bandsOf(form, storeys, baseLevel, baseHeight)
+  const faces = facesOfForm(form)
+  const number = { wall: new Map<string, number>(), roof: 0 }
+  for (const face of faces) {
+    const role = faceRole(face, form, LIMITS.upright)
+    const area = faceArea(face)
+    if (role === 'soffit') out.leftOut.push({ mass: form.id, what: `${form.name}, face looking down`, why: 'the slab above it covers it', area })
+    if (role === 'roof') addRoof(face, area)
+    if (role === 'wall') addWalls(face)
+  }
+  return out
+
+  function addRoof(face: WorldFace, area: number): void {
+    const flat = face.plane.n[2] > 1 - 1e-9
+    const covered = flat ? standingOnTop(context, form, face.plane.d) : []
+    const plan = face.loops.map((l) => l.map(([x, y]): Vec2 => [x, y]))
+    const open = covered.length ? areaOf(subtractRegions(plan, covered)) / face.plane.n[2] : area
+    if (open < 0.01) { out.leftOut.push({ mass: form.id, what: `${form.name}, top`, why: 'another mass stands on all of it', area }); return }
+    const part = { kind: 'roof' as const, name: `${form.name}, roof ${++number.roof}`, side: 'outside' as const, host: { mass: form.id, face: face.name, piece: '' }, base: null, top: null, print: facePrint(face, baseLevel, baseHeight) }
+    out.candidates.push({ key: partKey(part), role: flat ? 'flat roof' : 'pitched roof', area: open, part })
+  }
+
+  function addWalls(face: WorldFace): void {
+    const perBand = bands.map((band) => piecesBetween(face, band.from, band.to).map((piece) => ({ piece, reject: rejected(face, faces, piece, band.from) })))
+    bands.forEach((band, b) => {
+      const next = bands[b + 1]
+      const several = (perBand[b]?.length ?? 0) > 1
+      for (const { piece, reject } of perBand[b] ?? []) {
+        const what = `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
+        const why = reject ?? againstOther(context, form, face, piece)
+        if (why) { out.leftOut.push({ mass: form.id, what, why, area: piece.area }); continue }
+        const above = next ? (perBand[b + 1] ?? []).filter((p) => p.piece.from < piece.to - 1e-6 && p.piece.to > piece.from + 1e-6 && p.piece.z0 < band.to + 1e-5) : []
+        // It reaches to the next storey when a wall stands there, or when its face ends at that very height.
+        const reaches = next && piece.z1 > band.to - 1e-5 && (above.length === 0 || above.some((p) => !p.reject))
+        const count = (number.wall.get(band.level) ?? 0) + 1
+        number.wall.set(band.level, count)
+        const part = {
+          kind: 'wall' as const, name: `${form.name}, ${band.name}, wall ${count}`, side: 'inside' as const,
+          host: { mass: form.id, face: face.name, piece: several ? piece.key : '' },
+          base: tie(band.level, band.offset), top: reaches && next ? tie(next.level) : null, print: facePrint(face, baseLevel, baseHeight),
+        }
+        const runsUp = reaches ? 0 : above.reduce((sum, p) => sum + p.piece.area, 0)
+        out.candidates.push({ key: partKey(part), role: 'wall', area: piece.area + runsUp, part })
+      }
+    })
+  }
+}
+
+interface Band { level: string; name: string; offset: number; from: number; to: number }
+
+/** The storeys of a mass as bands of height; what lies below the lowest taken storey is a band of its own, from the mass's base. */
+function bandsOf(form: MassForm, storeys: LevelHeight[], baseLevel: string, baseHeight: number): Band[] {
+  const starts: Omit<Band, 'to'>[] = storeys.map((l) => ({ level: l.id, name: l.name, offset: 0, from: l.height }))
+  const first = starts[0]
+  if (!first || first.from > form.base + 1e-4) starts.unshift({ level: baseLevel, name: 'base', offset: form.base - baseHeight, from: form.base })
+  return starts.map((s, i) => ({ ...s, to: starts[i + 1]?.from ?? Infinity }))
+}
+
+/** Why a piece above a floor is no wall of that storey, or null. */
+function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, floor: number): string | null {
+  if (piece.z0 > floor + 1e-4 || floor <= lowestOf(face) + 1e-4) return null
+  const wholeTop = Math.max(...piecesBetween(face, floor, Infinity).filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
+  if (wholeTop - floor < LIMITS.leastUpright) return `is only ${(wholeTop - floor).toFixed(2)} m high: a thin top, the wall below runs up`
+  const above = facesAbove(face, piece.wide.from, piece.wide.to, floor)
+  const slopes = above.map((name) => faces.filter((f) => rawName(f.name) === rawName(name) && f.plane.n[2] > 1e-6 && f.plane.n[2] < 1 - 1e-9))
+  const roofSpace = above.length > 0 && slopes.every((s) => s.length > 0 && s.every((f) => lowestOf(f) < floor + LIMITS.leastUpright))
+  return roofSpace ? 'borders roof space only: the wall below runs up' : null
+}
+
+/** Whether a piece lies inside another mass, or against one that has the wall; sampled along it, half-way up. */
+function againstOther(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece): string | null {
+  const z = (piece.z0 + piece.z1) / 2
+  const others = [...context.forms.values()].filter((o) => o !== form && o.base < z && o.top > z)
+  if (others.length === 0) return null
+  const plates = others.flatMap((o) => { const plate = context.plateAt(o, z); return plate ? [{ form: o, plate }] : [] })
+  const { n } = face.plane
+  const holds = (u: number, out: number) => {
+    const [x, y] = pointAt(face, u)
+    return plates.find(({ plate }) => plate.region.reduce((odd, loop) => odd !== inside(loop, [x + n[0] * out, y + n[1] * out]), false))
+  }
+  const steps = Math.max(3, Math.min(60, Math.ceil((piece.to - piece.from) / 0.5)))
+  const us = Array.from({ length: steps }, (_, i) => piece.from + ((i + 0.5) / steps) * (piece.to - piece.from))
+  const beside = us.map((u) => holds(u, 0.005))
+  if (beside.some((b) => !b)) return null
+  const other = beside[0]
+  if (!other) return null
+  if (us.every((u) => holds(u, -0.005))) return `lies inside ${other.form.name}`
+  // Against each other in full: the mass that comes first has the wall.
+  const mutual = other.form.order > form.order && facesOfForm(other.form).some((f) => sameLine(f, face) && us.every((u) => spans(f, pointAt(face, u), z)) && covers(face, piece, f))
+  return mutual ? null : `stands against ${other.form.name}, which has the wall`
+}
+
+const sameLine = (a: WorldFace, b: WorldFace) => a.plane.n[0] * b.plane.n[0] + a.plane.n[1] * b.plane.n[1] < -0.999999 && Math.abs(a.plane.d + b.plane.d) < 0.01
+const spans = (face: WorldFace, [x, y]: Vec2, z: number): boolean => {
+  const [dx, dy] = [-face.plane.n[1], face.plane.n[0]]
+  const u = dx * x + dy * y
+  return face.loops.reduce((odd, l) => odd !== inside(l.map((p): Vec2 => [dx * p[0] + dy * p[1], p[2]]), [u, z]), false)
+}
+/** Whether a piece reaches as far as the other face does, so that either could stand for both. */
+const covers = (face: WorldFace, piece: Piece, other: WorldFace): boolean => {
+  const [dx, dy] = [-face.plane.n[1], face.plane.n[0]]
+  return other.loops.flat().every((p) => { const u = dx * p[0] + dy * p[1]; return u > piece.from - 0.01 && u < piece.to + 0.01 })
+}
+const lowestOf = (face: WorldFace) => Math.min(...face.loops.flat().map((p) => p[2]))
+const faceArea = (face: WorldFace) => face.loops.reduce((sum, loop) => sum + areaIn(face.plane, loop), 0)

@@ -1,0 +1,2 @@
+export * from './mass-form'
+export * from './commands'

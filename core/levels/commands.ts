@@ -1,0 +1,137 @@
+import { batch, type Edit, type SingleEdit } from '../edits'
+import { numbersOf, refuse, tidy, type Id, type Level, type Num, type Project, type Scheme } from '../project'
+import { dependentsOf, levelHeights, standingOn, storeysOf } from './heights'
+
+/** Whether the levels that stand on a moved one go with it, or keep their heights. */
+export type Above = 'carried' | 'held'
+
+/** Moves a level to a height (m). Those stacked on it are carried along or held; a fixed level never follows. */
+export function moveLevel(project: Project, scheme: Scheme, id: Id, height: number, above: Above): Edit {
+  const level = levelOf(scheme, id)
+  const by = tidy(height - heightOf(project, scheme, id))
+  const numbers = numbersOf(project, scheme)
+  const edits = [setTie(scheme, id, level.tie.kind === 'fixed' ? { kind: 'fixed', height: tidy(height) } : { ...level.tie, above: tidy(numbers.length(level.tie.above) + by) })]
+  if (above === 'held') for (const on of standingOn(scheme, id)) edits.push(restack(project, scheme, on, id, -by))
+  return batch(edits)
+}
+
+/** Gives a level another tie. Those stacked on it are carried or held. */
+export function retieLevel(project: Project, scheme: Scheme, id: Id, tie: Level['tie'], above: Above): Edit {
+  const trial = { ...scheme, levels: { ...scheme.levels, [id]: { ...levelOf(scheme, id), tie } } }
+  const by = tidy(heightOf(project, trial, id) - heightOf(project, scheme, id))
+  const edits = [setTie(scheme, id, tie)]
+  if (above === 'held') for (const on of standingOn(scheme, id)) edits.push(restack(project, scheme, on, id, -by))
+  return batch(edits)
+}
+
+/** The same tie said the other way, at the same height: stacked on the next level below (or above, under the datum), or fixed. */
+export function tieAs(project: Project, scheme: Scheme, id: Id, kind: Level['tie']['kind']): Level['tie'] {
+  const levels = levelHeights(project, scheme)
+  const height = heightOf(project, scheme, id)
+  if (kind === 'fixed') return { kind, height }
+  const free = levels.filter((l) => l.id !== id && !standsOn(scheme, l.id, id))
+  const below = free.filter((l) => l.height <= height).at(-1)
+  const above = free.find((l) => l.height > height)
+  const on = (height < 0 ? above ?? below : below ?? above) ?? refuse('in-use', 'There is no other level to stand on.', 'Add a level first, or leave this one fixed.')
+  return { kind, on: on.id, above: tidy(height - on.height) }
+}
+
+/** A new level so much above (or below) another one. `mint` gives its id. */
+export function addLevel(scheme: Scheme, mint: () => Id, level: { name: string; kind: Level['kind']; on: Id; above: Num }): Edit {
+  return { edit: 'level.add', scheme: scheme.id, thing: { id: mint(), name: level.name, kind: level.kind, tie: { kind: 'stacked', on: level.on, above: level.above }, floorBuildUp: 0 } }
+}
+
+/**
+ * Several equal storeys on top of `on`, one gesture. Levels that stood on it stand on the new topmost (carried) or keep
+ * their heights (held). `{n}` in the pattern is the number, counted from `first`.
+ */
+export function addStoreys(project: Project, scheme: Scheme, mint: () => Id, storeys: { on: Id; count: number; each: Num; pattern: string; first: number }, above: Above): Edit {
+  if (!Number.isInteger(storeys.count) || storeys.count < 1 || storeys.count > 500) refuse('size', `${storeys.count} storeys cannot be added.`, 'Type a whole number from 1 to 500.')
+  const taken = new Set(Object.values(scheme.levels).map((l) => l.name.toLowerCase()))
+  const each = numbersOf(project, scheme).length(storeys.each)
+  if (each === 0) refuse('size', 'A storey height of zero puts all levels at one height.', 'Type the height of a storey, for example 3.15.')
+  const edits: SingleEdit[] = []
+  let on = storeys.on
+  const before = standingOn(scheme, on).filter((l) => {
+    const rise = heightOf(project, scheme, l.id) - heightOf(project, scheme, on)
+    return each > 0 ? rise > 0 : rise < 0
+  })
+  for (let i = 0; i < storeys.count; i++) {
+    const plain = storeys.pattern.includes('{n}') ? storeys.pattern : `${storeys.pattern} {n}`
+    const name = freeName(plain.replaceAll('{n}', String(storeys.first + i)), taken)
+    const id = mint()
+    edits.push({ edit: 'level.add', scheme: scheme.id, thing: { id, name, kind: 'storey', tie: { kind: 'stacked', on, above: storeys.each }, floorBuildUp: 0 } })
+    on = id
+  }
+  for (const level of before) edits.push(restack(project, scheme, level, on, above === 'held' ? -tidy(each * storeys.count) : 0))
+  return batch(edits)
+}
+
+/**
+ * Removes a level and ties what hung on it anew, at unchanged heights: levels on what it stood on, masses on the nearest
+ * storey; walls and slabs that stand on it go, walls that reached up to it reach to the next storey.
+ */
+export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
+  const level = levelOf(scheme, id)
+  const levels = levelHeights(project, scheme)
+  const height = heightOf(project, scheme, id)
+  const rest = levels.filter((l) => l.id !== id)
+  if (rest.length === 0) refuse('in-use', 'The last level cannot be removed.', 'Add another level first.')
+  const numbers = numbersOf(project, scheme)
+  const hanging = dependentsOf(scheme, id)
+  const edits: SingleEdit[] = []
+  for (const on of hanging.levels) {
+    const above = on.tie.kind === 'stacked' ? numbers.length(on.tie.above) : 0
+    edits.push(setTie(scheme, on.id, level.tie.kind === 'fixed'
+      ? { kind: 'fixed', height: tidy(height + above) }
+      : { kind: 'stacked', on: level.tie.on, above: tidy(numbers.length(level.tie.above) + above) }))
+  }
+  const nearest = [...(storeysOf(rest).length ? storeysOf(rest) : rest)].sort((a, b) => Math.abs(a.height - height) - Math.abs(b.height - height))[0]
+  for (const mass of Object.values(scheme.masses)) {
+    const set: { base?: typeof mass.base; takes?: typeof mass.takes } = {}
+    if (mass.base.level === id && nearest) set.base = { level: nearest.id, offset: tidy(numbers.length(mass.base.offset) + height - nearest.height) }
+    if (mass.takes.levels.includes(id)) set.takes = { ...mass.takes, levels: mass.takes.levels.filter((l) => l !== id) }
+    if (Object.keys(set).length) edits.push({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set })
+  }
+  const next = storeysOf(rest).find((l) => l.height > height)
+  for (const part of hanging.parts) {
+    if (part.base?.level === id) { edits.push({ edit: 'part.remove', scheme: scheme.id, id: part.id }); continue }
+    const set: { top?: typeof part.top; print?: typeof part.print } = {}
+    if (part.top?.level === id) set.top = next ? { level: next.id, offset: 0 } : null
+    if (part.print.kind === 'face' && part.print.zFrom === id && nearest) {
+      set.print = { ...part.print, zFrom: nearest.id, distance: part.print.distance + part.print.normal[2] * (height - nearest.height), loops: part.print.loops.map((l) => l.map(([x, y, z]) => [x ?? 0, y ?? 0, tidy((z ?? 0) + height - nearest.height)])) }
+    }
+    edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set })
+  }
+  return batch([...edits, { edit: 'level.remove', scheme: scheme.id, id }])
+}
+
+const levelOf = (scheme: Scheme, id: Id): Level => scheme.levels[id] ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
+
+const heightOf = (project: Project, scheme: Scheme, id: Id): number =>
+  levelHeights(project, scheme).find((l) => l.id === id)?.height ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
+
+const setTie = (scheme: Scheme, id: Id, tie: Level['tie']): SingleEdit => ({ edit: 'level.change', scheme: scheme.id, id, set: { tie } })
+
+function restack(project: Project, scheme: Scheme, level: Level, on: Id, by: number): SingleEdit {
+  if (level.tie.kind === 'fixed') return setTie(scheme, level.id, level.tie)
+  const above = by === 0 ? level.tie.above : tidy(numbersOf(project, scheme).length(level.tie.above) + by)
+  return setTie(scheme, level.id, { kind: 'stacked', on, above })
+}
+
+function standsOn(scheme: Scheme, id: Id, on: Id): boolean {
+  let level = scheme.levels[id]
+  for (let n = 0; level && n < 5000; n++) {
+    if (level.id === on) return true
+    level = level.tie.kind === 'stacked' ? scheme.levels[level.tie.on] : undefined
+  }
+  return false
+}
+
+/** A name that no other level has: the wish itself, or with a number behind it. */
+export function freeName(wish: string, taken: Set<string>): string {
+  let name = wish
+  for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${wish} (${n})`
+  taken.add(name.toLowerCase())
+  return name
+}

@@ -1,0 +1,63 @@
+import * as v from 'valibot'
+import { boxOf, intersect, placePoint, placeSolid, prism, type Facet, type Solid, type Vec2 } from '../solid'
+import { IdSchema, NumSchema, refuse, tidy, type Num } from '../values'
+import type { MoveBase, MoveKind } from './kind'
+
+export interface PitchMove extends MoveBase { move: 'pitch'; angle: Num; direction: Num }
+
+/**
+ * A gabled top: two slopes rise from the eaves, at the outline's two extremes square to the ridge, and meet in the middle.
+ * Ridge height = eaves + tan(angle) x half the width. Its faces: <id>/left and <id>/right of the ridge's direction; the
+ * sides keep their names and run up under the slopes.
+ */
+export const pitch: MoveKind<PitchMove> = {
+  move: 'pitch',
+  schema: v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
+  numbers: (m) => [[m.angle, 'angle'], [m.direction, 'angle']],
+  inner: () => [],
+  check: (m, { place, name, numbers }) => {
+    const angle = numbers.angle(m.angle)
+    if (!(angle > 0 && angle < 85)) refuse('size', `The roof angle of "${name}" is ${angle} degrees.`, 'Type an angle above 0 and below 85 degrees.')
+    numbers.angle(m.direction)
+    if (place !== 2) refuse('geometry', `"${name}" is pitched after another move.`, 'Put the pitch right behind the raise.')
+  },
+  build: (form, m, { numbers, name }) => {
+    const { outline, solid, eaves } = form
+    if (!outline || !solid) return refuse('geometry', `"${name}" has no body to pitch.`, 'Put a raise before the pitch.')
+    const direction = numbers.angle(m.direction)
+    const back = { x: 0, y: 0, z: 0, turn: -direction }
+    const across = outline.points.map((p) => placePoint(p, back)[1])
+    const along = outline.points.map((p) => placePoint(p, back)[0])
+    const [low, high] = [Math.min(...across), Math.max(...across)]
+    const rise = Math.tan(numbers.angle(m.angle) * Math.PI / 180)
+    const ridge = eaves + rise * (high - low) / 2
+    const tall = stretched(solid, eaves, ridge + 1)
+    const tent = tentOver({ low, high, from: Math.min(...along) - 1, to: Math.max(...along) + 1, eaves, ridge, rise }, m.id)
+    return { ...form, ridge: tidy(ridge), solid: intersect(tall, placeSolid(tent, { x: 0, y: 0, z: 0, turn: direction })) }
+  },
+}
+
+/** The body with its flat top set higher. */
+function stretched(solid: Solid, from: number, to: number): Solid {
+  const positions = solid.positions.slice()
+  for (let i = 2; i < positions.length; i += 3) if (positions[i] === from) positions[i] = to
+  return { ...solid, positions, facets: solid.facets.map((f): Facet => (f.plane.n[2] > 0.5 ? { ...f, plane: { ...f.plane, d: to } } : f)) }
+}
+
+/** A tent along x, wider than the body by a metre on every side, so that only its two slopes cut. */
+function tentOver(t: { low: number; high: number; from: number; to: number; eaves: number; ridge: number; rise: number }, id: string): Solid {
+  const foot = Math.min(0, t.eaves - t.rise) - 1
+  const section: Vec2[] = [[t.low - 1, foot], [t.high + 1, foot], [t.high + 1, t.eaves - t.rise], [(t.low + t.high) / 2, t.ridge], [t.low - 1, t.eaves - t.rise]]
+  const lying = prism(section, ['foot', 'side', 'left', 'right', 'side'].map((n) => `${id}/${n}`), t.from, t.to, `${id}/end`, `${id}/end`)
+  // The prism's own x, y, z become y, z, x: a turn, so that outside stays outside.
+  const positions = new Float64Array(lying.positions.length)
+  for (let i = 0; i < positions.length; i += 3) positions.set([lying.positions[i + 2] as number, lying.positions[i] as number, lying.positions[i + 1] as number], i)
+  return { ...lying, positions, facets: lying.facets.map((f) => ({ name: f.name, plane: { n: [f.plane.n[2], f.plane.n[0], f.plane.n[1]], d: f.plane.d } })) }
+}
+
+/** The ridge's direction (degrees) along the longer or the shorter extent of an outline. */
+export function ridgeAlong(points: Vec2[], which: 'longer' | 'shorter'): number {
+  const box = boxOf(points.flatMap(([x, y]) => [x, y, 0]))
+  const wide = box.x1 - box.x0 >= box.y1 - box.y0
+  return wide === (which === 'longer') ? 0 : 90
+}

@@ -1,0 +1,81 @@
+import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import * as v from 'valibot'
+import { Refusal, refuse } from '../values'
+import { ProjectSchema, type Project } from './schema'
+
+/** The version of the file format that this core writes; see docs/file-format.md. */
+export const FILE_VERSION = 1
+const ENTRY = 'project.json'
+const MOST_BYTES = 64 * 1024 * 1024
+
+/** The project as canonical text: keys sorted, so that equal projects are equal to the byte. */
+export function writeProjectText(project: Project): string {
+  return canonical({ format: 'geotome', version: FILE_VERSION, project })
+}
+
+/** The project as a .geotome file: a zip with project.json. */
+export function writeProjectFile(project: Project): Uint8Array {
+  return zipSync({ [ENTRY]: [strToU8(writeProjectText(project)), { level: 6, mtime: new Date('2000-01-01T00:00:00') }] })
+}
+
+/** Reads .geotome (zip) or .geotome.json. Errors: 'file' (what is wrong and where), 'newer-file'. */
+export function readProjectFile(bytes: Uint8Array): Project {
+  if (bytes.length === 0) refuse('file', 'The file is empty.', 'Choose a .geotome or .geotome.json file.')
+  if (bytes.length > MOST_BYTES) refuse('file', 'The file is larger than 64 MB.', 'Choose a project file; pictures and scans are not project files.')
+  const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b
+  if (!zipped) return readProjectText(strFromU8(bytes))
+  let entry: Uint8Array | undefined
+  try {
+    entry = unzipSync(bytes, { filter: (f) => f.name === ENTRY && f.originalSize <= MOST_BYTES })[ENTRY]
+  } catch {
+    return refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
+  }
+  return entry ? readProjectText(strFromU8(entry)) : refuse('file', 'The zip holds no project.json.', 'Choose a file that Geotome exported.')
+}
+
+/** Reads project text of this version or an older one. */
+export function readProjectText(text: string): Project {
+  let data: unknown
+  try {
+    data = JSON.parse(text)
+  } catch (e) {
+    return refuse('file', `The file is not a project file: ${e instanceof Error ? e.message : 'it cannot be read'}.`, 'Choose a .geotome or .geotome.json file.')
+  }
+  const head = v.safeParse(v.object({ format: v.literal('geotome'), version: v.pipe(v.number(), v.integer(), v.minValue(1)), project: v.unknown() }), data)
+  if (!head.success) return refuse('file', 'The file is no Geotome project: "format", "version" or "project" is missing or wrong.', 'Choose a file that Geotome exported.')
+  if (head.output.version > FILE_VERSION) refuse('newer-file', `The file has version ${head.output.version}; this Geotome reads up to version ${FILE_VERSION}.`, 'Update Geotome, or export the project from it in an older version.')
+  const migrated = MIGRATIONS.slice(head.output.version - 1).reduce((older, step) => step(older), head.output.project)
+  return parseProject(migrated)
+}
+
+/** Checks plain data against the project's schema. Errors: 'file' with the path of the first fault. */
+export function parseProject(data: unknown): Project {
+  return parseWith(ProjectSchema, data, 'file', 'The project is malformed')
+}
+
+/** Parses outside data with a schema; the refusal names the place and what is wrong there. */
+export function parseWith<T>(schema: v.GenericSchema<unknown, T>, data: unknown, code: 'file' | 'edit', what: string): T {
+  const result = v.safeParse(schema, data)
+  if (result.success) return result.output
+  const issue = deepest(result.issues[0])
+  const path = (v.getDotPath(issue) ?? '') || 'the top'
+  throw new Refusal(code, `${what} at ${path}: ${issue.message}`, 'Mend that place and try again.')
+}
+
+/** JSON with sorted keys and no spaces. */
+export function canonical(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`
+  if (value !== null && typeof value === 'object') {
+    const entries = Object.entries(value).filter(([, x]) => x !== undefined).sort(([a], [b]) => (a < b ? -1 : 1))
+    return `{${entries.map(([k, x]) => `${JSON.stringify(k)}:${canonical(x)}`).join(',')}}`
+  }
+  return JSON.stringify(value)
+}
+
+/** MIGRATIONS[n] takes the data of version n + 1 to version n + 2. */
+const MIGRATIONS: ((older: unknown) => unknown)[] = []
+
+function deepest(issue: v.BaseIssue<unknown>): v.BaseIssue<unknown> {
+  const inner = issue.issues?.[0]
+  return inner ? deepest(inner) : issue
+}

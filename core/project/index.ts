@@ -1,0 +1,7 @@
+export * from '../values'
+export type { Corner, Move, OutlineShape } from '../moves'
+export * from './schema'
+export * from './numbers'
+export * from './file'
+export * from './integrity'
+export * from './blank'

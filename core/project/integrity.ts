@@ -1,0 +1,90 @@
+import { checkRecipe, moveIds } from '../moves'
+import { refuse, type Numbers } from '../values'
+import { numbersOf } from './numbers'
+import type { Mass, Project, Scheme } from './schema'
+
+/**
+ * What must hold in every project that is stored: references lead somewhere, names are told apart, nothing goes in a circle,
+ * every form can be built. Run on the result of each batch of edits, so that nothing is half-applied.
+ */
+export function checkProject(project: Project): void {
+  for (const [key, thing] of allThings(project)) if (key !== thing.id) refuse('edit', `The key "${key}" differs from the id "${thing.id}" under it.`, 'Make both the same.')
+  const names = numbersOf(project, null)
+  for (const dial of Object.values(project.dials)) names.value(dial.value, dial.quantity)
+  tellApart(Object.values(project.uses), 'use')
+  tellApart(Object.values(project.schemes), 'scheme')
+  if (project.siteArea !== null && !(names.value(project.siteArea, 'area') > 0)) refuse('size', 'The site area is zero or less.', 'Type an area above zero, or leave it empty.')
+  for (const [num, what] of [[project.headroom, 'headroom'], [project.smallestArea, 'smallest area']] as const) {
+    if (names.value(num, what === 'headroom' ? 'length' : 'area') < 0) refuse('size', `The ${what} is below zero.`, 'Type zero or more.')
+  }
+  for (const buildUp of Object.values(project.buildUps)) {
+    const thickness = buildUp.layers.reduce((sum, layer) => sum + atLeastZero(names.length(layer.thickness), `A layer of "${buildUp.name}"`), 0)
+    if (!(thickness > 0)) refuse('size', `The build-up "${buildUp.name}" has no thickness.`, 'Give a layer a thickness above zero.')
+  }
+  if (Object.keys(project.schemes).length === 0) refuse('in-use', 'A project needs at least one scheme.', 'Make another scheme before removing this one.')
+  for (const scheme of Object.values(project.schemes)) checkScheme(project, scheme)
+}
+
+function checkScheme(project: Project, scheme: Scheme): void {
+  const numbers = numbersOf(project, scheme)
+  tellApart([...Object.values(project.dials), ...Object.values(scheme.dials)], 'dial')
+  tellApart(Object.values(scheme.levels), 'level')
+  for (const dial of Object.values(scheme.dials)) numbers.value(dial.value, dial.quantity)
+  for (const level of Object.values(scheme.levels)) {
+    numbers.length(level.floorBuildUp)
+    if (level.tie.kind === 'fixed') { numbers.length(level.tie.height); continue }
+    numbers.length(level.tie.above)
+    checkStack(scheme, level.id)
+  }
+  const needLevel = (id: string, who: string) => scheme.levels[id] ?? refuse('unknown-id', `${who} refers to a level that is not there.`, 'Choose one of the levels in the spine.')
+  for (const mass of Object.values(scheme.masses)) {
+    if (!project.uses[mass.use]) refuse('unknown-id', `"${mass.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
+    needLevel(mass.base.level, `"${mass.name}"`)
+    for (const id of mass.takes.levels) needLevel(id, `"${mass.name}"`)
+    for (const num of [mass.base.offset, mass.place.x, mass.place.y]) numbers.length(num)
+    numbers.angle(mass.place.turn)
+    checkMassRecipe(mass, numbers)
+  }
+  for (const part of Object.values(scheme.parts)) {
+    const buildUp = project.buildUps[part.buildUp] ?? refuse('unknown-id', `"${part.name}" has a build-up that is not there.`, 'Choose one of the build-ups.')
+    if (buildUp.for !== part.kind) refuse('edit', `"${part.name}" is a ${part.kind}, "${buildUp.name}" is a build-up for a ${buildUp.for}.`, `Choose a build-up for a ${part.kind}.`)
+    for (const tie of [part.base, part.top]) if (tie) { needLevel(tie.level, `"${part.name}"`); numbers.length(tie.offset) }
+    if (part.print.kind === 'face') needLevel(part.print.zFrom, `"${part.name}"`)
+    atLeastZero(numbers.length(part.overhang), `The overhang of "${part.name}"`)
+  }
+}
+
+/** A level must not stand, directly or over others, on itself. */
+function checkStack(scheme: Scheme, start: string): void {
+  const path: string[] = []
+  for (let id: string = start; ;) {
+    const level = scheme.levels[id] ?? refuse('unknown-id', `"${scheme.levels[start]?.name ?? start}" stands on a level that is not there.`, 'Choose one of the levels in the spine.')
+    path.push(level.name)
+    if (level.tie.kind === 'fixed') return
+    id = level.tie.on
+    if (id === start) refuse('level-circle', `The levels would stand on each other in a circle: ${path.join(' on ')} on ${path[0]}.`, 'Let one of them be fixed, or stand on another level.')
+    if (path.length > Object.keys(scheme.levels).length) return
+  }
+}
+
+function checkMassRecipe(mass: Mass, numbers: Numbers): void {
+  checkRecipe(mass.recipe, mass.name, numbers)
+  const ids = moveIds(mass.recipe)
+  if (new Set(ids).size !== ids.length) refuse('id-taken', `Two moves of "${mass.name}" have the same id.`, 'Give each move its own id.')
+}
+
+function tellApart(things: { name: string }[], what: string): void {
+  const seen = new Set<string>()
+  for (const { name } of things) {
+    const key = name.toLowerCase()
+    if (seen.has(key)) refuse('name-taken', `There is a ${what} named "${name}" already.`, 'Choose another name.')
+    seen.add(key)
+  }
+}
+
+const atLeastZero = (value: number, what: string) => (value >= 0 ? value : refuse('size', `${what} is below zero.`, 'Type zero or more.'))
+
+function* allThings(project: Project): Generator<[string, { id: string }]> {
+  for (const c of [project.uses, project.dials, project.buildUps, project.schemes]) yield* Object.entries(c)
+  for (const s of Object.values(project.schemes)) for (const c of [s.dials, s.levels, s.masses, s.parts]) yield* Object.entries(c)
+}

@@ -1,0 +1,92 @@
+import type { Plane, Solid, Vec3 } from './solid'
+
+/** One edge loop of a face, counter-clockwise seen from outside for outer loops; `beyond[i]` names the face across the edge from point i to the next. */
+export interface FaceLoop { points: Vec3[]; beyond: string[] }
+
+/** A connected flat face of a body. Pieces of a face that was split are told apart by the faces that border them. */
+export interface Face { name: string; plane: Plane; loops: FaceLoop[]; area: number }
+
+/** The faces of a body, in the order of their first triangle. */
+export function facesOf(solid: Solid): Face[] {
+  const { triangles, facetOf, facets, positions } = solid
+  const across = new Map<number, number>()
+  const vertices = positions.length / 3
+  const edge = (a: number, b: number) => a * vertices + b
+  for (let i = 0; i < triangles.length; i++) across.set(edge(triangles[i] as number, triangles[after(i)] as number), Math.floor(i / 3))
+  const twin = (i: number) => across.get(edge(triangles[after(i)] as number, triangles[i] as number)) ?? -1
+
+  const group = new Int32Array(facetOf.length).fill(-1)
+  const groups: number[][] = []
+  for (let seed = 0; seed < facetOf.length; seed++) {
+    if (group[seed] !== -1) continue
+    const members = [seed]
+    group[seed] = groups.length
+    for (let k = 0; k < members.length; k++) for (let e = 0; e < 3; e++) {
+      const other = twin((members[k] as number) * 3 + e)
+      if (other >= 0 && group[other] === -1 && facetOf[other] === facetOf[seed]) { group[other] = groups.length; members.push(other) }
+    }
+    groups.push(members)
+  }
+
+  const faces = groups.map((members, g): Face => {
+    const facet = facets[facetOf[members[0] as number] as number] as { name: string; plane: Plane }
+    const steps = new Map<number, { to: number; beyond: string }[]>()
+    for (const t of members) for (let e = 0; e < 3; e++) {
+      const other = twin(t * 3 + e)
+      if (other >= 0 && group[other] === g) continue
+      const from = triangles[t * 3 + e] as number
+      const step = { to: triangles[after(t * 3 + e)] as number, beyond: facets[facetOf[other] as number]?.name ?? '' }
+      const list = steps.get(from)
+      if (list) list.push(step)
+      else steps.set(from, [step])
+    }
+    const loops = chained(steps, positions)
+    return { name: facet.name, plane: facet.plane, loops, area: loops.reduce((sum, l) => sum + areaIn(facet.plane, l.points), 0) }
+  }).filter((face) => face.area > 1e-6)
+  return named(faces)
+}
+
+const after = (i: number) => (i % 3 === 2 ? i - 2 : i + 1)
+
+function chained(steps: Map<number, { to: number; beyond: string }[]>, positions: Float64Array): FaceLoop[] {
+  const loops: FaceLoop[] = []
+  for (const start of steps.keys()) {
+    while ((steps.get(start)?.length ?? 0) > 0) {
+      const ring: { at: number; beyond: string }[] = []
+      let at = start
+      for (let step = steps.get(at)?.pop(); step; step = steps.get(at)?.pop()) { ring.push({ at, beyond: step.beyond }); at = step.to }
+      const point = (v: number): Vec3 => [positions[v * 3] as number, positions[v * 3 + 1] as number, positions[v * 3 + 2] as number]
+      const points = ring.map((r) => point(r.at))
+      const kept = ring.map((_, i) => i).filter((i) => {
+        const before = (i + ring.length - 1) % ring.length
+        return ring[i]?.beyond !== ring[before]?.beyond || !straight(points[before] as Vec3, points[i] as Vec3, points[(i + 1) % ring.length] as Vec3)
+      })
+      if (kept.length >= 3) loops.push({ points: kept.map((i) => points[i] as Vec3), beyond: kept.map((i) => ring[i]?.beyond ?? '') })
+    }
+  }
+  return loops
+}
+
+/** m2, above zero for loops that run counter-clockwise seen against the plane's normal. */
+export function areaIn({ n }: Plane, points: Vec3[]): number {
+  const o = points[0] ?? [0, 0, 0]
+  let twice = 0
+  for (let i = 1; i + 1 < points.length; i++) {
+    const [a, b] = [points[i] as Vec3, points[i + 1] as Vec3]
+    const [ax, ay, az, bx, by, bz] = [a[0] - o[0], a[1] - o[1], a[2] - o[2], b[0] - o[0], b[1] - o[1], b[2] - o[2]]
+    twice += n[0] * (ay * bz - az * by) + n[1] * (az * bx - ax * bz) + n[2] * (ax * by - ay * bx)
+  }
+  return twice / 2
+}
+
+function straight(a: Vec3, p: Vec3, b: Vec3): boolean {
+  const [ux, uy, uz, wx, wy, wz] = [p[0] - a[0], p[1] - a[1], p[2] - a[2], b[0] - p[0], b[1] - p[1], b[2] - p[2]]
+  const cross = Math.hypot(uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx)
+  return cross <= 1e-7 * Math.hypot(ux, uy, uz) * Math.hypot(wx, wy, wz) + 1e-12 && ux * wx + uy * wy + uz * wz >= 0
+}
+
+function named(faces: Face[]): Face[] {
+  const count = new Map<string, number>()
+  for (const f of faces) count.set(f.name, (count.get(f.name) ?? 0) + 1)
+  return faces.map((f) => ((count.get(f.name) ?? 0) > 1 ? { ...f, name: `${f.name}~${[...new Set(f.loops.flatMap((l) => l.beyond))].sort().join('+')}` } : f))
+}

@@ -1,0 +1,8 @@
+export { openKernel } from './kernel'
+export * from './tolerance'
+export * from './solid'
+export { intersect, unite, unionVolume } from './boolean'
+export * from './section'
+export * from './region'
+export * from './faces'
+export * from './extrude'

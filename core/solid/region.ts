@@ -1,0 +1,96 @@
+import type { CrossSection } from 'manifold-3d/manifold'
+import { withKernel } from './kernel'
+import { loopArea, type Vec2 } from './solid'
+import { TOLERANCE } from './tolerance'
+
+/** A part of the plan: closed loops in metres, outer ones counter-clockwise, holes clockwise. */
+export type Region = Vec2[][]
+
+/** m2 */
+export const areaOf = (region: Region): number => region.reduce((sum, loop) => sum + loopArea(loop), 0)
+
+/** m, of all loops, those of holes too */
+export const perimeterOf = (region: Region): number =>
+  region.reduce((sum, loop) => sum + loop.reduce((part, p, i) => { const q = loop[(i + 1) % loop.length] ?? p; return part + Math.hypot(q[0] - p[0], q[1] - p[1]) }, 0), 0)
+
+/** The union of regions. */
+export function uniteRegions(regions: Region[]): Region {
+  const filled = regions.filter((r) => r.length > 0)
+  if (filled.length <= 1) return filled[0] ?? []
+  return near(filled, (shift, back) => withKernel((kernel, own) =>
+    back(own(kernel.CrossSection.union(filled.map((r) => own(new kernel.CrossSection(shift(r), 'Positive'))))))))
+}
+
+export const intersectRegions = (a: Region, b: Region): Region => combine(a, b, 'intersect')
+export const subtractRegions = (a: Region, b: Region): Region => (b.length === 0 ? a : combine(a, b, 'subtract'))
+
+/** The region's separate pieces, each an outer loop with its holes. */
+export function piecesOf(region: Region): Region[] {
+  if (region.length <= 1) return region.length ? [region] : []
+  const outers = region.filter((l) => loopArea(l) > 0)
+  if (outers.length === 1) return [region]
+  const pieces = outers.map((outer): Region => [outer])
+  for (const hole of region.filter((l) => loopArea(l) <= 0)) {
+    const around = pieces.filter(([outer]) => outer && hole[0] && inside(outer, hole[0]))
+    around.sort((a, b) => loopArea(a[0] ?? []) - loopArea(b[0] ?? []))
+    around[0]?.push(hole)
+  }
+  return pieces
+}
+
+/** Whether a point lies in a loop (either sense). */
+export function inside(loop: Vec2[], [x, y]: Vec2): boolean {
+  let odd = false
+  for (let i = 0, j = loop.length - 1; i < loop.length; j = i++) {
+    const [a, b] = [loop[i] as Vec2, loop[j] as Vec2]
+    if ((a[1] > y) !== (b[1] > y) && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) odd = !odd
+  }
+  return odd
+}
+
+export interface Rect { x0: number; y0: number; x1: number; y1: number }
+
+export function rectOf(region: Region): Rect {
+  const rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }
+  for (const loop of region) for (const [x, y] of loop) {
+    rect.x0 = Math.min(rect.x0, x); rect.y0 = Math.min(rect.y0, y)
+    rect.x1 = Math.max(rect.x1, x); rect.y1 = Math.max(rect.y1, y)
+  }
+  return rect
+}
+
+export const rectsMeet = (a: Rect, b: Rect, by: number = TOLERANCE.point): boolean => a.x0 <= b.x1 + by && b.x0 <= a.x1 + by && a.y0 <= b.y1 + by && b.y0 <= a.y1 + by
+
+function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
+  if (a.length === 0 || b.length === 0) return how === 'subtract' ? a : []
+  return near([a, b], (shift, back) => withKernel((kernel, own) =>
+    back(own(own(new kernel.CrossSection(shift(a), 'Positive'))[how](own(new kernel.CrossSection(shift(b), 'Positive')))))))
+}
+
+/** Works near the origin, so that the kernel's integer grid is fine wherever the site lies. */
+function near(regions: Region[], work: (shift: (r: Region) => Region, back: (c: CrossSection) => Region) => Region): Region {
+  const first = regions[0]?.[0]?.[0] ?? [0, 0]
+  const [ox, oy] = Math.abs(first[0]) + Math.abs(first[1]) > 4096 ? [Math.round(first[0]), Math.round(first[1])] : [0, 0]
+  if (ox === 0 && oy === 0) return work((r) => r, (c) => cleaned(c.toPolygons()))
+  const shift = (r: Region) => r.map((loop) => loop.map(([x, y]): Vec2 => [x - ox, y - oy]))
+  return work(shift, (c) => cleaned(c.toPolygons()).map((loop) => loop.map(([x, y]): Vec2 => [x + ox, y + oy])))
+}
+
+/** Drops what the integer grid leaves behind: slivers without area, points on straight edges. */
+function cleaned(loops: Vec2[][]): Region {
+  return loops.map(straightened).filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > TOLERANCE.area)
+}
+
+/** Without doubled points and points within straight edges. */
+export function straightened(loop: Vec2[]): Vec2[] {
+  const single = loop.filter((p, i) => {
+    const a = loop[(i + loop.length - 1) % loop.length] as Vec2
+    return Math.abs(p[0] - a[0]) > TOLERANCE.point || Math.abs(p[1] - a[1]) > TOLERANCE.point
+  })
+  return single.filter((p, i) => {
+    const a = single[(i + single.length - 1) % single.length] as Vec2
+    const b = single[(i + 1) % single.length] as Vec2
+    const off = Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]))
+    return off > 1e-7 * Math.hypot(b[0] - a[0], b[1] - a[1])
+  })
+}

@@ -1,0 +1,137 @@
+import earcut from 'earcut'
+import { refuse } from '../values'
+
+export type Vec2 = [number, number]
+export type Vec3 = [number, number, number]
+
+/** n . p = d, with n of length one, pointing out of the body. */
+export interface Plane { n: Vec3; d: number }
+
+/** A flat bit of a face; a plane face is one facet, a curved one has many of one name. */
+export interface Facet { name: string; plane: Plane }
+
+/**
+ * A closed body: xyz per vertex in metres (doubles), three vertex numbers per triangle (counter-clockwise seen from
+ * outside), and per triangle the number of its facet.
+ */
+export interface Solid { positions: Float64Array; triangles: Uint32Array; facetOf: Uint32Array; facets: Facet[] }
+
+/**
+ * An upright prism over a simple outline (m, either sense), from z0 up to z1. `edgeNames[i]` names the side over the
+ * edge from point i to the next.
+ */
+export function prism(points: Vec2[], edgeNames: string[], z0: number, z1: number, baseName: string, topName: string): Solid {
+  if (z1 - z0 <= 0) refuse('size', 'A body needs a height above zero.', 'Type a height of at least one millimetre.')
+  const clockwise = loopArea(points) < 0
+  // Turned round, the edge from i to the next becomes the edge into i: its name goes with it.
+  const ring = clockwise ? [...points].reverse() : points
+  const names = clockwise ? points.map((_, i) => edgeNames[(2 * points.length - 2 - i) % points.length] ?? '') : edgeNames
+  const n = ring.length
+  const positions = new Float64Array(n * 6)
+  ring.forEach(([x, y], i) => { positions.set([x, y, z0], i * 3); positions.set([x, y, z1], (n + i) * 3) })
+  const facets: Facet[] = [{ name: baseName, plane: { n: [0, 0, -1], d: -z0 } }, { name: topName, plane: { n: [0, 0, 1], d: z1 } }]
+  const triangles: number[] = []
+  const facetOf: number[] = []
+  const cap = earcut(ring.flat())
+  for (let t = 0; t < cap.length; t += 3) {
+    const [a, b, c] = [cap[t] ?? 0, cap[t + 1] ?? 0, cap[t + 2] ?? 0]
+    const up = side2(ring[a] as Vec2, ring[b] as Vec2, ring[c] as Vec2) > 0
+    const [p, q, r] = up ? [a, b, c] : [a, c, b]
+    triangles.push(p, r, q); facetOf.push(0)
+    triangles.push(n + p, n + q, n + r); facetOf.push(1)
+  }
+  ring.forEach((a, i) => {
+    const j = (i + 1) % n
+    const b = ring[j] as Vec2
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+    const normal: Vec3 = [(b[1] - a[1]) / length, (a[0] - b[0]) / length, 0]
+    facets.push({ name: names[i] ?? '', plane: { n: normal, d: normal[0] * a[0] + normal[1] * a[1] } })
+    const f = facets.length - 1
+    triangles.push(i, j, n + j, i, n + j, n + i)
+    facetOf.push(f, f)
+  })
+  return { positions, triangles: Uint32Array.from(triangles), facetOf: Uint32Array.from(facetOf), facets }
+}
+
+/** Where a local body stands: turned about z by `turn` degrees, then moved. */
+export interface Placement { x: number; y: number; z: number; turn: number }
+
+/** The turn as a cosine and sine, exact for right angles. */
+export function turnOf(degrees: number): { c: number; s: number } {
+  const quarter = ((degrees / 90) % 4 + 4) % 4
+  if (Math.abs(quarter - Math.round(quarter)) < 1e-12) {
+    const q = Math.round(quarter) % 4
+    return { c: [1, 0, -1, 0][q] ?? 1, s: [0, 1, 0, -1][q] ?? 0 }
+  }
+  return { c: Math.cos(degrees * Math.PI / 180), s: Math.sin(degrees * Math.PI / 180) }
+}
+
+export function placePoint(p: Vec2, at: Placement): Vec2 {
+  const { c, s } = turnOf(at.turn)
+  return [at.x + c * p[0] - s * p[1], at.y + s * p[0] + c * p[1]]
+}
+
+export function placePlane(plane: Plane, at: Placement): Plane {
+  const { c, s } = turnOf(at.turn)
+  const n: Vec3 = [c * plane.n[0] - s * plane.n[1], s * plane.n[0] + c * plane.n[1], plane.n[2]]
+  return { n, d: plane.d + n[0] * at.x + n[1] * at.y + n[2] * at.z }
+}
+
+/** The body placed; names are kept. */
+export function placeSolid(solid: Solid, at: Placement): Solid {
+  const { c, s } = turnOf(at.turn)
+  const positions = new Float64Array(solid.positions.length)
+  for (let i = 0; i < positions.length; i += 3) {
+    const [x, y, z] = [solid.positions[i] as number, solid.positions[i + 1] as number, solid.positions[i + 2] as number]
+    positions[i] = at.x + c * x - s * y
+    positions[i + 1] = at.y + s * x + c * y
+    positions[i + 2] = at.z + z
+  }
+  return { ...solid, positions, facets: solid.facets.map((f) => ({ name: f.name, plane: placePlane(f.plane, at) })) }
+}
+
+/** m3, by signed tetrahedra from a corner of the body. */
+export function volumeOf(solid: Solid): number {
+  const p = solid.positions
+  const [ox, oy, oz] = [p[0] ?? 0, p[1] ?? 0, p[2] ?? 0]
+  let six = 0
+  for (let t = 0; t < solid.triangles.length; t += 3) {
+    const [a, b, c] = [(solid.triangles[t] as number) * 3, (solid.triangles[t + 1] as number) * 3, (solid.triangles[t + 2] as number) * 3]
+    const [ax, ay, az] = [(p[a] as number) - ox, (p[a + 1] as number) - oy, (p[a + 2] as number) - oz]
+    const [bx, by, bz] = [(p[b] as number) - ox, (p[b + 1] as number) - oy, (p[b + 2] as number) - oz]
+    const [cx, cy, cz] = [(p[c] as number) - ox, (p[c + 1] as number) - oy, (p[c + 2] as number) - oz]
+    six += ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)
+  }
+  return six / 6
+}
+
+export interface Box { x0: number; y0: number; z0: number; x1: number; y1: number; z1: number }
+
+export function boxOf(positions: ArrayLike<number>): Box {
+  const box = { x0: Infinity, y0: Infinity, z0: Infinity, x1: -Infinity, y1: -Infinity, z1: -Infinity }
+  for (let i = 0; i < positions.length; i += 3) {
+    const [x, y, z] = [positions[i] as number, positions[i + 1] as number, positions[i + 2] as number]
+    if (x < box.x0) box.x0 = x
+    if (x > box.x1) box.x1 = x
+    if (y < box.y0) box.y0 = y
+    if (y > box.y1) box.y1 = y
+    if (z < box.z0) box.z0 = z
+    if (z > box.z1) box.z1 = z
+  }
+  return box
+}
+
+/** Twice the signed area of a triangle in plan; above zero when a, b, c turn counter-clockwise. */
+export const side2 = (a: Vec2, b: Vec2, c: Vec2): number => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
+
+/** m2; above zero for counter-clockwise loops. Taken from the first point, so that far-away coordinates lose nothing. */
+export function loopArea(loop: readonly (readonly number[])[]): number {
+  const [ox = 0, oy = 0] = loop[0] ?? []
+  let twice = 0
+  for (let i = 0, j = loop.length - 1; i < loop.length; j = i++) {
+    const [ax = 0, ay = 0] = loop[j] ?? []
+    const [bx = 0, by = 0] = loop[i] ?? []
+    twice += (ax - ox) * (by - oy) - (bx - ox) * (ay - oy)
+  }
+  return twice / 2
+}

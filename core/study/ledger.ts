@@ -1,0 +1,28 @@
+import type { Study } from './types'
+
+/** The area schedule as plain figures, m and m2; the form in which the command line gives it. */
+export interface Ledger {
+  scheme: string
+  measuredTo: 'mass face'
+  levels: { id: string; name: string; height: number; area: number; low: number; net: number | null; perimeter: number; uses: Record<string, number> }[]
+  totals: { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null }
+}
+
+/** The ledger of a study: storeys from the lowest up, uses by name. `area` is gross, to the mass face; `net` to the inner face of the outer walls. */
+export function ledgerOf(study: Study): Ledger {
+  const { project, scheme, floors, totals } = study
+  return {
+    scheme: scheme.name, measuredTo: 'mass face',
+    levels: floors.map((f) => ({
+      id: f.level.id, name: f.level.name, height: f.level.height, area: round(f.area), low: round(f.low), net: f.net === null ? null : round(f.net), perimeter: round(f.perimeter),
+      uses: Object.fromEntries(Object.entries(f.uses).map(([use, area]) => [project.uses[use]?.name ?? use, round(area)])),
+    })),
+    totals: {
+      area: round(totals.area), low: round(totals.low), net: totals.net === null ? null : round(totals.net),
+      volume: round(totals.volume), footprint: round(totals.footprint), ratio: totals.ratio === null ? null : round(totals.ratio),
+    },
+  }
+}
+
+/** Figures are given to the square millimetre: what lies below is the arithmetic's, not the form's. */
+const round = (value: number) => Math.round(value * 1e6) / 1e6 + 0

@@ -1,0 +1,58 @@
+import type { PartStudy, FabricContext } from '../fabric'
+import type { MassForm } from '../form'
+import type { LevelHeight } from '../levels'
+import type { Project, Scheme } from '../project'
+import type { Region } from '../solid'
+import type { Edit } from '../edits'
+import type { Island, Plate } from '../slice'
+
+/** One storey's floor: all plates of the masses that take it, in islands of masses that meet. m, m2. */
+export interface Floor {
+  level: LevelHeight
+  plates: Plate[]
+  islands: Island[]
+  area: number; low: number; perimeter: number
+  /** m2 by use id */
+  uses: Record<string, number>
+  /** to the inner face of the outer walls; null until walls stand on it */
+  net: number | null
+}
+
+export interface Totals { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null }
+
+/** Something the checks found: the place, the reason and a remedy. */
+export interface Finding {
+  /** the same for the same thing from study to study */
+  key: string
+  kind: string
+  say: string
+  remedy: string
+  level: string | null
+  masses: string[]
+  parts: string[]
+  /** m2, where it is one of area */
+  area: number | null
+  region: Region
+  /** what mends it in one action, where there is such a thing */
+  fix: { label: string; edit: Edit } | null
+}
+
+/** Everything computed of one scheme. */
+export interface Study {
+  project: Project
+  scheme: Scheme
+  context: FabricContext
+  levels: LevelHeight[]
+  forms: MassForm[]
+  floors: Floor[]
+  totals: Totals
+  parts: PartStudy[]
+  findings: Finding[]
+}
+
+/** A check: looks at a study without findings and says what it found. A new one is a file in findings/ and a line in its list. */
+export interface Check { kind: string; run(study: Omit<Study, 'findings'>): Finding[] }
+
+export const finding = (kind: string, id: string, say: string, remedy: string, more: Partial<Finding> = {}): Finding =>
+  ({ key: `${kind}:${id}`, kind, say, remedy, level: null, masses: [], parts: [], area: null, region: [], fix: null, ...more })
+

@@ -1,0 +1,63 @@
+import { applyEdit, batch, type Edit, type SingleEdit } from '../edits'
+import { propose, partsFrom, addParts, type Choices } from '../fabric'
+import { newMass } from '../form'
+import { blankProject, inOrder, type Mass, type Project, type Scheme } from '../project'
+import { firstScheme, studyScheme, type Study } from '../study'
+import type { Vec2 } from '../solid'
+
+/** Ids that count up, so that a test's project is the same on every run. */
+export function minter(prefix = 'id'): () => string {
+  let n = 0
+  return () => `${prefix}-${++n}`
+}
+
+/** A project with storeys at the given heights (stacked, the first one at its own height) and no masses. */
+export function projectWith(heights: number[], mint = minter()): Project {
+  const blank = blankProject(mint, 'Test', 'm', null)
+  const scheme = firstScheme(blank)
+  const levels = Object.fromEntries(heights.map((h, i) => {
+    const tie = i === 0 ? { kind: 'fixed' as const, height: h } : { kind: 'stacked' as const, on: `L${i - 1}`, above: h - (heights[i - 1] ?? 0) }
+    return [`L${i}`, { id: `L${i}`, name: `Level ${i}`, kind: 'storey' as const, tie, floorBuildUp: 0 }]
+  }))
+  return { ...blank, schemes: { [scheme.id]: { ...scheme, levels } } }
+}
+
+export const schemeOf = (project: Project): Scheme => firstScheme(project)
+export const apply = (project: Project, ...edits: Edit[]): Project => edits.reduce((p, e) => applyEdit(p, e).project, project)
+export const studied = (project: Project): Study => studyScheme(project, schemeOf(project).id)
+
+/** Adds a mass drawn at world points. */
+export function withMass(project: Project, drawn: { name?: string; use?: string; level?: string; height: number; points?: Vec2[]; box?: [number, number, number, number] }, more: (mass: Mass) => Mass = (m) => m): Project {
+  const scheme = schemeOf(project)
+  const name = drawn.name ?? `Mass ${Object.keys(scheme.masses).length + 1}`
+  const use = inOrder(project.uses).find((u) => u.name === (drawn.use ?? 'homes'))?.id ?? ''
+  const [x, y, w, d] = drawn.box ?? [0, 0, 0, 0]
+  const shape = drawn.points ? { kind: 'polygon' as const, points: drawn.points } : { kind: 'rectangle' as const, from: [x, y] as Vec2, to: [x + w, y + d] as Vec2 }
+  const mass = newMass(scheme, minter(name.replace(/\W/g, '')), { name, use, level: drawn.level ?? 'L0', height: drawn.height, shape })
+  return apply(project, { edit: 'mass.add', scheme: scheme.id, thing: more(mass) })
+}
+
+export const massNamed = (project: Project, name: string): Mass => {
+  const mass = Object.values(schemeOf(project).masses).find((m) => m.name === name)
+  if (!mass) throw new Error(`no mass ${name}`)
+  return mass
+}
+
+/** Changes a mass by its name. */
+export const changeMass = (project: Project, name: string, set: Partial<Mass>): Project =>
+  apply(project, { edit: 'mass.change', scheme: schemeOf(project).id, id: massNamed(project, name).id, set })
+
+/** The first build-ups of the project, walls inside the face. */
+export function choicesOf(project: Project, overhang = 0): Choices {
+  const first = (kind: string) => inOrder(project.buildUps).find((b) => b.for === kind)?.id ?? ''
+  return { wall: first('wall'), slab: first('slab'), roof: first('roof'), wallSide: 'inside', overhang }
+}
+
+/** The project with everything converted that its preview offers. */
+export function converted(project: Project, overhang = 0, mint = minter('part')): Project {
+  const { context } = studied(project)
+  return apply(project, addParts(context, partsFrom(context, mint, propose(context).candidates, choicesOf(project, overhang))))
+}
+
+export const changeLevel = (project: Project, id: string, set: Extract<SingleEdit, { edit: 'level.change' }>['set']): Project =>
+  apply(project, batch([{ edit: 'level.change', scheme: schemeOf(project).id, id, set }]))

@@ -1,0 +1,12 @@
+/** Ids are UUIDs minted by whoever makes the thing; the core only compares them. */
+export type Id = string
+
+/** Entries of a collection keyed by id, in their display order (order, then id, so that ties are stable). */
+export function inOrder<T extends { order: number; id: Id }>(collection: Record<Id, T>): T[] {
+  return Object.values(collection).sort((a, b) => a.order - b.order || (a.id < b.id ? -1 : 1))
+}
+
+/** The order key of a thing put behind all others. */
+export function nextOrder(collection: Record<Id, { order: number }>): number {
+  return Object.values(collection).reduce((top, thing) => Math.max(top, thing.order + 1), 0)
+}

@@ -1,0 +1,5 @@
+export * from './schemas'
+export * from './ids'
+export * from './refusal'
+export * from './units'
+export * from './formula'

@@ -1,0 +1,16 @@
+/**
+ * What the core throws when it cannot do as told: a sentence that says what happened, and what to do about it.
+ * `code` is for programs, `message` for people.
+ */
+export class Refusal extends Error {
+  constructor(readonly code: RefusalCode, message: string, readonly remedy: string) {
+    super(remedy ? `${message} ${remedy}` : message)
+    this.name = 'Refusal'
+  }
+}
+
+export type RefusalCode =
+  | 'unknown-id' | 'id-taken' | 'name-taken' | 'in-use' | 'formula' | 'formula-circle' | 'level-circle'
+  | 'outline' | 'size' | 'file' | 'newer-file' | 'edit' | 'geometry' | 'no-undo' | 'stale'
+
+export const refuse = (code: RefusalCode, message: string, remedy = ''): never => { throw new Refusal(code, message, remedy) }

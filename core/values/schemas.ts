@@ -1,0 +1,27 @@
+import * as v from 'valibot'
+
+export const IdSchema = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z][0-9a-zA-Z-]{0,63}$/, 'An id is made of letters, digits and dashes.'))
+export const NameSchema = v.pipe(v.string(), v.trim(), v.minLength(1, 'A name needs at least one character.'), v.maxLength(120, 'A name has at most 120 characters.'))
+export const FiniteSchema = v.pipe(v.number(), v.finite('A number must be finite.'))
+
+/** A number in SI units, or a formula that gives one: explicit units, references to dials as {id}. */
+export const NumSchema = v.union([FiniteSchema, v.strictObject({ formula: v.pipe(v.string(), v.minLength(1), v.maxLength(400)) })])
+export type Num = v.InferOutput<typeof NumSchema>
+
+export const UnitSchema = v.picklist(['m', 'mm'])
+export type Unit = v.InferOutput<typeof UnitSchema>
+
+export const QuantitySchema = v.picklist(['length', 'angle', 'area', 'number'])
+export type Quantity = v.InferOutput<typeof QuantitySchema>
+
+/** Where a thing stands in plan: x and y in metres, turned about z by `turn` degrees. */
+export const PlaceSchema = v.strictObject({ x: NumSchema, y: NumSchema, turn: NumSchema })
+export type Place = v.InferOutput<typeof PlaceSchema>
+
+/** Gives numbers their values: plain ones as they are, formulas by the dials in reach. */
+export interface Numbers {
+  /** the value in SI units; errors: 'formula', 'formula-circle' (with its path), 'unknown-id' */
+  value(num: Num, quantity?: Quantity): number
+  length(num: Num): number
+  angle(num: Num): number
+}
