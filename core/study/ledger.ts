@@ -15,7 +15,7 @@ export function ledgerOf(study: Study): Ledger {
     scheme: scheme.name, measuredTo: 'mass face',
     levels: floors.map((f) => ({
       id: f.level.id, name: f.level.name, height: f.level.height, area: round(f.area), low: round(f.low), net: f.net === null ? null : round(f.net), perimeter: round(f.perimeter),
-      uses: Object.fromEntries(Object.entries(f.uses).map(([use, area]) => [project.uses[use]?.name ?? use, round(area)])),
+      uses: Object.fromEntries(Object.entries(f.uses).filter(([, area]) => area > 1e-6).map(([use, area]) => [project.uses[use]?.name ?? use, round(area)])),
     })),
     totals: {
       area: round(totals.area), low: round(totals.low), net: totals.net === null ? null : round(totals.net),

@@ -95,13 +95,12 @@ function netOf(floor: Floor, parts: PartStudy[]): number | null {
 function totalsOf(context: FabricContext, cache: StudyCache, floors: Floor[], forms: MassForm[]): Totals {
   const { project, numbers } = context
   const area = floors.reduce((sum, f) => sum + f.area, 0)
-  const nets = floors.flatMap((f) => (f.net === null ? [] : [f.net]))
   const counted = floors.filter((f) => f.level.height > -1e-6).reduce((sum, f) =>
     sum + Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0), 0)
   const siteArea = project.siteArea === null ? null : numbers.value(project.siteArea, 'area')
   return {
     area, low: floors.reduce((sum, f) => sum + f.low, 0),
-    net: nets.length ? nets.reduce((a, b) => a + b, 0) : null,
+    net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
     volume: touchingGroups(forms).reduce((sum, group) => sum + cache.groupVolume(group), 0),
     footprint: footprintOf(cache, forms), ratio: siteArea ? counted / siteArea : null,
   }

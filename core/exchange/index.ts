@@ -1,0 +1,2 @@
+export * from './formats'
+export { ifcGuid } from './ifc/guid'

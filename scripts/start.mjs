@@ -1,0 +1,54 @@
+import { fork } from 'node:child_process'
+import { createServer } from 'node:net'
+import { resolve } from 'node:path'
+import { startMariadb } from './lib/mariadb.mjs'
+import { fail, needBuild, needFolder, needNpm, say } from './lib/packages.mjs'
+
+// From an empty machine to the running application: packages, build, database, server. Ctrl-C stops all it started.
+const root = resolve(import.meta.dirname, '..')
+const dev = process.argv.includes('--dev')
+const port = Number(process.env.PORT ?? 4180)
+const major = Number(process.versions.node.split('.')[0])
+if (major < 20) fail(`Node.js ${process.versions.node} is too old. Install version 20 or newer.`)
+if (!Number.isInteger(port) || port < 1 || port > 65535) fail(`PORT is "${process.env.PORT}". Give a whole number from 1 to 65535.`)
+
+const folder = resolve(process.env.GEOTOME_DATA ?? resolve(root, '.data'))
+needFolder(folder)
+await needPort(port)
+needNpm(root)
+if (!dev) needBuild(root)
+let database = null
+if (!process.env.DATABASE_URL) {
+  say('Starting the database ...')
+  database = await startMariadb(folder)
+}
+say('Starting the server ...')
+const server = fork(resolve(root, 'server/src/main.ts'), dev ? ['--dev'] : [], {
+  cwd: root, execArgv: ['--import', 'tsx'], env: { ...process.env, PORT: String(port), DATABASE_URL: process.env.DATABASE_URL ?? database.url }, detached: true,
+})
+server.on('message', () => { if (process.send) process.send('ready') })
+
+let stopping = false
+const stop = () => {
+  if (stopping) return
+  stopping = true
+  server.kill('SIGTERM')
+}
+process.on('SIGINT', stop)
+process.on('SIGTERM', stop)
+server.on('exit', async (code) => {
+  await database?.stop()
+  process.exit(stopping ? 0 : code ?? 1)
+})
+
+/** A busy port is said before anything is installed or started. */
+function needPort(wanted) {
+  return new Promise((done) => {
+    const probe = createServer()
+    probe.once('error', (e) => {
+      if (e.code === 'EADDRINUSE') return fail(`Port ${wanted} is taken by another program. Stop it, or choose another port: PORT=${wanted + 1} npm start`)
+      fail(`Port ${wanted} may not be opened by this user (${e.code}). Choose one above 1023: PORT=4180 npm start`)
+    })
+    probe.listen(wanted, process.env.HOST ?? '127.0.0.1', () => probe.close(() => done()))
+  })
+}

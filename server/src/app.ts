@@ -1,0 +1,60 @@
+import compression from 'compression'
+import express, { type Express, type RequestHandler } from 'express'
+import { readFileSync } from 'node:fs'
+import { resolve } from 'node:path'
+import { openDatabase } from './db/source'
+import { EventStreams } from './http/events'
+import { notFound, problems } from './http/problems'
+import { projectRoutes } from './http/projects'
+import { JobRunner } from './jobs/runner'
+import { StudyPool } from './jobs/study-pool'
+import { EditLog } from './log/log'
+import { seedDemo } from './seed'
+
+const root = resolve(import.meta.dirname ?? '.', '../..')
+export const VERSION = (JSON.parse(readFileSync(resolve(root, 'package.json'), 'utf8')) as { version: string }).version
+
+export interface Running { app: Express; close(): Promise<void> }
+
+/** The whole application on a database: API, events, jobs, and the client (built, or given as middleware while developing). */
+export async function openApp(databaseUrl: string, client?: RequestHandler): Promise<Running> {
+  const source = await openDatabase(databaseUrl)
+  const streams: EventStreams = new EventStreams(() => log)
+  const log = new EditLog(source, (id) => streams.changed(id))
+  const pool = new StudyPool()
+  const runner = new JobRunner(source, log, pool)
+  await seedDemo(source, log, resolve(root, 'demo/kiln-quay.geotome.json'))
+  runner.start()
+
+  const app = express()
+  app.disable('x-powered-by')
+  app.use((_request, response, next) => { response.set({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin' }); next() })
+  app.use(compression({ filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response) }))
+  app.get('/api/health', async (_request, response) => {
+    const up = await source.query('SELECT 1').then(() => true, () => false)
+    response.status(up ? 200 : 503).json({ server: 'up', database: up ? 'up' : 'down', version: VERSION })
+  })
+  app.use('/api/projects', projectRoutes(source, log, streams, pool))
+  app.use('/api', notFound)
+  app.use(client ?? builtClient())
+  app.use(problems)
+  return {
+    app,
+    close: async () => {
+      streams.close()
+      await runner.stop()
+      await pool.close()
+      await source.destroy()
+    },
+  }
+}
+
+/** The built client; files with a hash in their names are kept by browsers for ever, the page itself never. */
+function builtClient(): RequestHandler {
+  const dist = resolve(root, 'web/dist')
+  const files = express.static(dist, { index: false, setHeaders: (response, path) => response.set('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') })
+  return (request, response, next) => files(request, response, (error: unknown) => {
+    if (error || request.method !== 'GET' || request.path.startsWith('/assets/')) { next(error); return }
+    response.set('cache-control', 'no-cache').sendFile(resolve(dist, 'index.html'), (failed) => { if (failed) next(failed) })
+  })
+}

@@ -1,0 +1,93 @@
+import { Column, Entity, Index, PrimaryColumn, PrimaryGeneratedColumn } from 'typeorm'
+
+/** A project's row: its place in the log, and the figures that the list shows. */
+@Entity('project')
+export class ProjectRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) id!: string
+  @Column({ type: 'varchar', length: 120 }) name!: string
+  @Column({ type: 'varchar', length: 8 }) unit!: string
+  /** the sequence number of the newest edit */
+  @Column({ type: 'int' }) seq!: number
+  /** m2 of the first scheme, computed by the server for the project as of totalSeq */
+  @Column({ type: 'double', nullable: true }) totalArea!: number | null
+  @Column({ type: 'int', nullable: true }) totalSeq!: number | null
+  @Column({ type: 'datetime', precision: 3 }) changedAt!: Date
+  @Column({ type: 'datetime', precision: 3, nullable: true }) removedAt!: Date | null
+}
+
+/** The log of edits: the truth of a project, together with its checkpoints. */
+@Entity('edit')
+@Index(['projectId', 'editId'], { unique: true })
+@Index(['projectId', 'author', 'seq'])
+export class EditRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
+  @PrimaryColumn({ type: 'int' }) seq!: number
+  /** minted by the client, so that sending twice stores once */
+  @Column({ type: 'varchar', length: 64 }) editId!: string
+  @Column({ type: 'varchar', length: 64 }) author!: string
+  @Column({ type: 'varchar', length: 200 }) label!: string
+  @Column({ type: 'varchar', length: 8 }) kind!: 'edit' | 'undo' | 'redo'
+  /** what an undo takes back, or a redo does again */
+  @Column({ type: 'int', nullable: true }) ofSeq!: number | null
+  @Column({ type: 'longtext' }) edit!: string
+  @Column({ type: 'longtext' }) inverse!: string
+  @Column({ type: 'datetime', precision: 3 }) at!: Date
+}
+
+/** The whole project as it was at a sequence number. */
+@Entity('checkpoint')
+export class CheckpointRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
+  @PrimaryColumn({ type: 'int' }) seq!: number
+  @Column({ type: 'longtext' }) data!: string
+}
+
+/** Work to be done by any server process; one row for each kind and project. */
+@Entity('job')
+@Index(['kind', 'projectId'], { unique: true })
+export class JobRow {
+  @PrimaryGeneratedColumn({ type: 'int' }) id!: number
+  @Column({ type: 'varchar', length: 32 }) kind!: string
+  @Column({ type: 'varchar', length: 64 }) projectId!: string
+  @Column({ type: 'datetime', precision: 3 }) runAfter!: Date
+}
+
+/** Projections: what is asked for on its own, written in the edit's transaction. */
+@Entity('scheme')
+export class SchemeRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) id!: string
+  @Column({ type: 'varchar', length: 120 }) name!: string
+}
+
+@Entity('level')
+export class LevelRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) schemeId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) id!: string
+  @Column({ type: 'varchar', length: 120 }) name!: string
+  @Column({ type: 'varchar', length: 8 }) kind!: string
+  /** m above the datum */
+  @Column({ type: 'double' }) height!: number
+}
+
+@Entity('mass')
+export class MassRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) schemeId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) id!: string
+  @Column({ type: 'varchar', length: 120 }) name!: string
+  @Column({ type: 'varchar', length: 64 }) useId!: string
+}
+
+@Entity('part')
+export class PartRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) schemeId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) id!: string
+  @Column({ type: 'varchar', length: 120 }) name!: string
+  @Column({ type: 'varchar', length: 8 }) kind!: string
+  @Column({ type: 'varchar', length: 64 }) massId!: string
+}
+
+export const ENTITIES = [ProjectRow, EditRow, CheckpointRow, JobRow, SchemeRow, LevelRow, MassRow, PartRow]

@@ -1,0 +1,23 @@
+import 'reflect-metadata'
+import { DataSource } from 'typeorm'
+import { ENTITIES } from './entities'
+import { First1764000000000 } from './migrations/1-first'
+
+/** All migrations, oldest first. */
+const MIGRATIONS = [First1764000000000]
+
+/** Connects to the database of a mysql:// address and brings its tables up to date. */
+export async function openDatabase(url: string): Promise<DataSource> {
+  const source = new DataSource({ type: 'mariadb', url, entities: ENTITIES, migrations: MIGRATIONS, synchronize: false, timezone: 'Z', charset: 'utf8mb4', extra: { connectionLimit: 8, maxIdle: 8 } })
+  await source.initialize()
+  // Two servers may start at one moment: the second waits for the first's migrations.
+  const runner = source.createQueryRunner()
+  try {
+    await runner.query("SELECT GET_LOCK('geotome-migrations', 60)")
+    await source.runMigrations()
+  } finally {
+    await runner.query("SELECT RELEASE_LOCK('geotome-migrations')")
+    await runner.release()
+  }
+  return source
+}

@@ -1,0 +1,35 @@
+import type { ErrorRequestHandler, RequestHandler } from 'express'
+import * as v from 'valibot'
+import { Refusal, type RefusalCode } from '@geotome/core/project'
+
+const STATUS: Partial<Record<RefusalCode, number>> = { 'unknown-id': 404, 'no-undo': 409, stale: 409, 'id-taken': 409, 'name-taken': 409, 'in-use': 409 }
+
+/** Every error as problem details (RFC 9457) with a sentence that a person can act on. */
+export const problems: ErrorRequestHandler = (error: unknown, _request, response, next) => {
+  if (response.headersSent) { next(error); return }
+  const { status, title, detail, code } = describe(error)
+  if (status === 500) console.error(error)
+  response.status(status).type('application/problem+json').send(JSON.stringify({ type: 'about:blank', title, status, detail, code }))
+}
+
+export const notFound: RequestHandler = (request) => { throw new Refusal('unknown-id', `There is nothing at ${request.path}.`, 'Check the address.') }
+
+/** Checks outside data with a schema. */
+export function checked<T>(schema: v.GenericSchema<unknown, T>, data: unknown): T {
+  const result = v.safeParse(schema, data)
+  if (result.success) return result.output
+  const issue = result.issues[0]
+  throw new Refusal('edit', `The request is malformed at ${v.getDotPath(issue) ?? 'the top'}: ${issue.message}`, 'Mend that place and send it again.')
+}
+
+function describe(error: unknown): { status: number; title: string; detail: string; code: string } {
+  if (error instanceof Refusal) return { status: STATUS[error.code] ?? 422, title: 'This cannot be done', detail: error.message, code: error.code }
+  const { type, status } = (error ?? {}) as { type?: string; status?: number }
+  if (type === 'entity.too.large') return { status: 413, title: 'Too large', detail: 'What was sent is larger than 64 MB, and nothing of it was stored. Choose a project file; pictures and scans are not project files.', code: 'size' }
+  if (type === 'entity.parse.failed') return { status: 400, title: 'Not readable', detail: 'What was sent is no JSON. Send JSON with the type application/json.', code: 'edit' }
+  if (status && status >= 400 && status < 500) return { status, title: 'Not understood', detail: error instanceof Error ? error.message : 'The request was not understood.', code: 'edit' }
+  const { code } = (error ?? {}) as { code?: string }
+  if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL' || code === 'ENOSPC') return { status: 507, title: 'Disk full', detail: 'The disk of the database is full; nothing was stored. Free some space and try again.', code: 'size' }
+  if (code && /^(ECONN|PROTOCOL_|ER_CON|ETIMEDOUT)/.test(code)) return { status: 503, title: 'Database away', detail: 'The database does not answer; nothing was stored. It is tried again by itself.', code: 'stale' }
+  return { status: 500, title: 'Unforeseen', detail: 'Something unforeseen went wrong on the server; nothing was stored. Try again.', code: 'edit' }
+}

@@ -1,0 +1,98 @@
+import { randomUUID } from 'node:crypto'
+import express, { Router } from 'express'
+import { IsNull, type DataSource } from 'typeorm'
+import * as v from 'valibot'
+import { applyEdit, parseEdit } from '@geotome/core/edits'
+import { formatNamed } from '@geotome/core/exchange'
+import { blankProject, NameSchema, readProjectFile, UnitSchema, type Project } from '@geotome/core/project'
+import { ProjectRow } from '../db/entities'
+import type { StudyPool } from '../jobs/study-pool'
+import type { EditLog } from '../log/log'
+import type { EventStreams } from './events'
+import { checked } from './problems'
+
+const Id = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes'))
+const NewProject = v.strictObject({ name: NameSchema, unit: UnitSchema, siteArea: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0.01, 'the site area is above zero'))) })
+const NewEdit = v.strictObject({ id: Id, author: Id, label: v.pipe(v.string(), v.maxLength(200)), edit: v.unknown() })
+const Step = v.strictObject({ id: Id, author: Id })
+const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
+
+/** /api/projects: the list, new and imported projects, their edits, events and exports. */
+export function projectRoutes(source: DataSource, log: EditLog, streams: EventStreams, pool: StudyPool): Router {
+  const routes = Router()
+  const json = express.json({ limit: '64mb' })
+
+  routes.get('/', async (_request, response) => {
+    const rows = await source.manager.find(ProjectRow, { where: { removedAt: IsNull() }, order: { changedAt: 'DESC' } })
+    response.json(rows.map((r) => ({ id: r.id, name: r.name, unit: r.unit, seq: r.seq, totalArea: r.totalArea, totalSeq: r.totalSeq, changedAt: r.changedAt.toISOString() })))
+  })
+
+  routes.post('/', json, async (request, response) => {
+    const { name, unit, siteArea } = checked(NewProject, request.body)
+    const project = blankProject(randomUUID, name, unit, siteArea)
+    await log.create(project)
+    response.status(201).json({ id: project.id })
+  })
+
+  routes.post('/import', express.raw({ type: () => true, limit: '64mb' }), async (request, response) => {
+    const read = readProjectFile(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
+    // The same check as any edit's; an imported project gets an id of its own, so that importing twice overwrites nothing.
+    const project: Project = applyEdit({ ...read, id: randomUUID() }, { edit: 'project.change', set: {} }).project
+    await log.create(project)
+    response.status(201).json({ id: project.id })
+  })
+
+  routes.get('/:id', async (request, response) => {
+    const author = checked(v.optional(Id, 'nobody'), request.query.author)
+    const { seq, project } = await log.head(request.params.id)
+    response.json({ seq, project, history: await log.history(request.params.id, author) })
+  })
+
+  routes.delete('/:id', async (request, response) => {
+    await log.head(request.params.id)
+    await source.manager.update(ProjectRow, { id: request.params.id }, { removedAt: new Date() })
+    response.status(204).end()
+  })
+
+  /** Takes the removal of a project back. */
+  routes.post('/:id/restore', async (request, response) => {
+    await source.manager.update(ProjectRow, { id: request.params.id }, { removedAt: null })
+    await log.head(request.params.id)
+    response.status(204).end()
+  })
+
+  routes.get('/:id/edits', async (request, response) => {
+    await log.head(request.params.id)
+    response.json(await log.since(request.params.id, checked(v.optional(Seq, '0'), request.query.since)))
+  })
+
+  routes.post('/:id/edits', json, async (request, response) => {
+    const { id, author, label, edit } = checked(NewEdit, request.body)
+    const logged = await log.append(request.params.id as string, { id, author, label, edit: parseEdit(edit) })
+    response.status(201).json({ seq: logged.seq, history: await log.history(request.params.id as string, author) })
+  })
+
+  for (const which of ['undo', 'redo'] as const) {
+    routes.post(`/:id/${which}`, json, async (request, response) => {
+      const { id, author } = checked(Step, request.body)
+      const projectId = (request.params as { id: string }).id
+      const logged = await log.step(projectId, author, id, which)
+      response.status(201).json({ seq: logged.seq, label: logged.label, history: await log.history(projectId, author) })
+    })
+  }
+
+  routes.get('/:id/events', async (request, response) => {
+    await log.head(request.params.id)
+    const resumed = request.headers['last-event-id']
+    streams.open(request, response, request.params.id, checked(v.optional(Seq, '0'), resumed ?? request.query.since))
+  })
+
+  routes.get('/:id/export/:format', async (request, response) => {
+    const format = formatNamed(request.params.format)
+    const { project } = await log.head(request.params.id)
+    const content = await pool.export(project, checked(v.optional(v.nullable(Id), null), request.query.scheme), format.id)
+    response.type(format.type).attachment(`${project.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'project'}.${format.extension}`)
+    response.send(typeof content === 'string' ? content : Buffer.from(content))
+  })
+  return routes
+}

@@ -1,0 +1,52 @@
+import type { DataSource } from 'typeorm'
+import { Refusal } from '@geotome/core/project'
+import { JobRow, ProjectRow } from '../db/entities'
+import type { EditLog } from '../log/log'
+import type { StudyPool } from './study-pool'
+
+/** Takes jobs off the table, one at a time; any number of servers may do so at once (SKIP LOCKED). */
+export class JobRunner {
+  private timer: NodeJS.Timeout | null = null
+  private stopped = false
+  private running: Promise<void> = Promise.resolve()
+  constructor(private readonly source: DataSource, private readonly log: EditLog, private readonly pool: StudyPool) {}
+
+  start(): void { this.timer = setTimeout(() => { this.running = this.drain().catch((e: unknown) => console.error('A job failed:', e)).finally(() => { if (!this.stopped) this.start() }) }, 400) }
+
+  async stop(): Promise<void> {
+    this.stopped = true
+    if (this.timer) clearTimeout(this.timer)
+    await this.running
+  }
+
+  private async drain(): Promise<void> { while (!this.stopped && await this.one()); }
+
+  /**
+   * Claims the next job by putting it off: should this process die, another takes it up when the lease is over. An edit that
+   * asks again meanwhile sets the time anew, and the job stays.
+   */
+  private async one(): Promise<boolean> {
+    const lease = new Date(Date.now() + LEASE)
+    const job = await this.source.transaction(async (manager) => {
+      const next = await manager.createQueryBuilder(JobRow, 'j').setLock('pessimistic_write').setOnLocked('skip_locked').where('j.runAfter <= :now', { now: new Date() }).orderBy('j.id').limit(1).getOne()
+      if (next) await manager.update(JobRow, { id: next.id }, { runAfter: lease })
+      return next
+    })
+    if (!job) return false
+    await this.total(job.projectId).catch((e: unknown) => {
+      // A project that was removed meanwhile, or cannot be studied, keeps its last total.
+      if (!(e instanceof Refusal)) throw e
+    })
+    await this.source.manager.delete(JobRow, { id: job.id, runAfter: lease })
+    return true
+  }
+
+  private async total(projectId: string): Promise<void> {
+    const { seq, project } = await this.log.head(projectId)
+    const totalArea = await this.pool.total(project)
+    await this.source.manager.update(ProjectRow, { id: projectId }, { totalArea, totalSeq: seq })
+  }
+}
+
+/** ms that a claimed job is left to its process */
+const LEASE = 60_000

@@ -1,0 +1,48 @@
+import { Worker } from 'node:worker_threads'
+import { Refusal, type Project, type RefusalCode } from '@geotome/core/project'
+
+export type Ask = { task: 'total'; project: Project } | { task: 'export'; project: Project; scheme: string | null; format: string; stamp: string }
+export interface StudyQuestion { id: number; ask: Ask }
+export interface StudyAnswer { id: number; result?: number | string | Uint8Array; failure?: { message: string; code: RefusalCode | null } }
+
+/** One worker thread that runs studies in turn; started when first asked, started anew when it dies. */
+export class StudyPool {
+  private worker: Worker | null = null
+  private next = 1
+  private readonly waiting = new Map<number, { resolve: (r: number | string | Uint8Array) => void; reject: (e: Error) => void }>()
+
+  total(project: Project): Promise<number> { return this.ask({ task: 'total', project }) as Promise<number> }
+  export(project: Project, scheme: string | null, format: string): Promise<string | Uint8Array> {
+    return this.ask({ task: 'export', project, scheme, format, stamp: new Date().toISOString() }) as Promise<string | Uint8Array>
+  }
+
+  async close(): Promise<void> { await this.worker?.terminate() }
+
+  private ask(ask: Ask): Promise<number | string | Uint8Array> {
+    const id = this.next++
+    return new Promise((resolve, reject) => {
+      this.waiting.set(id, { resolve, reject })
+      this.thread().postMessage({ id, ask } satisfies StudyQuestion)
+    })
+  }
+
+  private thread(): Worker {
+    if (this.worker) return this.worker
+    const worker = new Worker(new URL('./study-thread.mjs', import.meta.url))
+    worker.on('message', (a: StudyAnswer) => {
+      const wait = this.waiting.get(a.id)
+      this.waiting.delete(a.id)
+      if (a.failure) wait?.reject(a.failure.code ? new Refusal(a.failure.code, a.failure.message, '') : new Error(a.failure.message))
+      else wait?.resolve(a.result ?? '')
+    })
+    const died = (e: Error) => {
+      if (this.worker === worker) this.worker = null
+      for (const wait of this.waiting.values()) wait.reject(e)
+      this.waiting.clear()
+    }
+    worker.on('error', died)
+    worker.on('exit', () => died(new Error('The computation ended early.')))
+    worker.unref()
+    return (this.worker = worker)
+  }
+}

@@ -1,0 +1,21 @@
+import { parentPort } from 'node:worker_threads'
+import { formatNamed } from '@geotome/core/exchange'
+import { Refusal, type Project } from '@geotome/core/project'
+import { openKernel } from '@geotome/core/solid'
+import { firstScheme, studyScheme } from '@geotome/core/study'
+import type { StudyAnswer, StudyQuestion } from './study-pool'
+
+/** Runs studies away from the request loop. */
+parentPort?.on('message', ({ id, ask }: StudyQuestion) => {
+  answer(id, ask).then((a) => parentPort?.postMessage(a)).catch((e: unknown) => parentPort?.postMessage({
+    id, failure: { message: e instanceof Error ? e.message : String(e), code: e instanceof Refusal ? e.code : null },
+  } satisfies StudyAnswer))
+})
+
+async function answer(id: number, ask: StudyQuestion['ask']): Promise<StudyAnswer> {
+  await openKernel()
+  const project: Project = ask.project
+  const study = studyScheme(project, ask.task === 'export' && ask.scheme ? ask.scheme : firstScheme(project).id)
+  if (ask.task === 'total') return { id, result: study.totals.area }
+  return { id, result: formatNamed(ask.format).write(study, ask.stamp) }
+}

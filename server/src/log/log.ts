@@ -1,0 +1,134 @@
+import type { DataSource, EntityManager } from 'typeorm'
+import { applyEdit, type Edit } from '@geotome/core/edits'
+import { parseProject, Refusal, type Project } from '@geotome/core/project'
+import { CheckpointRow, EditRow, JobRow, ProjectRow } from '../db/entities'
+import { historyOf, type Step } from './history'
+import { project as writeProjections } from './projections'
+
+/** An edit as it stands in the log, and as every window gets it. */
+export interface LoggedEdit { seq: number; id: string; author: string; label: string; kind: 'edit' | 'undo' | 'redo'; edit: Edit }
+export interface NewEdit { id: string; author: string; label: string; edit: Edit }
+export interface History { undo: string | null; redo: string | null }
+
+const CHECKPOINT_EVERY = 50
+const KEPT = 20
+
+/** The log of edits: appends one after the other for each project, and gives the project at its head. */
+export class EditLog {
+  /** Heads of the projects used last; a cache only: a stale one is brought up to date from the table. */
+  private readonly heads = new Map<string, { seq: number; project: Project }>()
+  constructor(private readonly source: DataSource, private readonly changed: (projectId: string) => void) {}
+
+  /** Stores a new project; its whole content is the log's beginning. */
+  async create(project: Project): Promise<void> {
+    await this.source.transaction(async (manager) => {
+      await manager.insert(ProjectRow, { id: project.id, name: project.name, unit: project.unit, seq: 0, totalArea: null, totalSeq: null, changedAt: new Date(), removedAt: null })
+      await manager.insert(CheckpointRow, { projectId: project.id, seq: 0, data: JSON.stringify(project) })
+      await writeProjections(manager, null, project)
+      await askForTotal(manager, project.id)
+    })
+    this.changed(project.id)
+  }
+
+  /** Appends an edit; acknowledged once its transaction has committed. An edit sent twice is stored once. */
+  async append(projectId: string, entry: NewEdit): Promise<LoggedEdit> {
+    return this.locked(projectId, async (manager, row, now) => {
+      const twin = await manager.findOneBy(EditRow, { projectId, editId: entry.id })
+      if (twin) return { logged: asLogged(twin), project: now }
+      return this.write(manager, row, now, { ...entry, kind: 'edit', ofSeq: null })
+    })
+  }
+
+  /** Takes back the author's newest edit, or does the one taken back last again, against the project as it is now. */
+  async step(projectId: string, author: string, id: string, which: 'undo' | 'redo'): Promise<LoggedEdit> {
+    return this.locked(projectId, async (manager, row, now) => {
+      const twin = await manager.findOneBy(EditRow, { projectId, editId: id })
+      if (twin) return { logged: asLogged(twin), project: now }
+      const target = historyOf(await this.steps(manager, projectId, author))[which].at(-1)
+      if (!target) throw new Refusal('no-undo', `There is nothing to ${which}.`, '')
+      const of = await manager.findOneByOrFail(EditRow, { projectId, seq: target.seq })
+      try {
+        return await this.write(manager, row, now, { id, author, label: of.label, edit: JSON.parse(of.inverse) as Edit, kind: which, ofSeq: of.seq })
+      } catch (e) {
+        if (!(e instanceof Refusal)) throw e
+        throw new Refusal('no-undo', `"${of.label}" cannot be ${which === 'undo' ? 'taken back' : 'done again'} any more: ${e.message}`, 'Somebody has changed the same thing meanwhile.')
+      }
+    })
+  }
+
+  /** The project at the head of its log. */
+  async head(projectId: string): Promise<{ seq: number; project: Project }> {
+    const row = await this.rowOf(this.source.manager, projectId)
+    return this.load(this.source.manager, projectId, row.seq)
+  }
+
+  async history(projectId: string, author: string): Promise<History> {
+    const { undo, redo } = historyOf(await this.steps(this.source.manager, projectId, author))
+    return { undo: undo.at(-1)?.label ?? null, redo: redo.at(-1)?.label ?? null }
+  }
+
+  /** The edits behind a sequence number, oldest first. */
+  async since(projectId: string, seq: number): Promise<LoggedEdit[]> {
+    const rows = await this.source.manager.createQueryBuilder(EditRow, 'e').where('e.projectId = :projectId AND e.seq > :seq', { projectId, seq }).orderBy('e.seq').limit(500).getMany()
+    return rows.map(asLogged)
+  }
+
+  private async locked(projectId: string, work: (manager: EntityManager, row: ProjectRow, now: Project) => Promise<{ logged: LoggedEdit; project: Project }>): Promise<LoggedEdit> {
+    const { logged, project } = await this.source.transaction(async (manager) => {
+      const row = await this.rowOf(manager, projectId, true)
+      const { project: now } = await this.load(manager, projectId, row.seq)
+      return work(manager, row, now)
+    })
+    this.keep(projectId, logged.seq, project)
+    this.changed(projectId)
+    return logged
+  }
+
+  private async write(manager: EntityManager, row: ProjectRow, now: Project, entry: NewEdit & { kind: LoggedEdit['kind']; ofSeq: number | null }): Promise<{ logged: LoggedEdit; project: Project }> {
+    const { project, inverse } = applyEdit(now, entry.edit)
+    const seq = row.seq + 1
+    await manager.insert(EditRow, { projectId: row.id, seq, editId: entry.id, author: entry.author, label: entry.label, kind: entry.kind, ofSeq: entry.ofSeq, edit: JSON.stringify(entry.edit), inverse: JSON.stringify(inverse), at: new Date() })
+    await manager.update(ProjectRow, { id: row.id }, { seq, name: project.name, unit: project.unit, changedAt: new Date() })
+    if (seq % CHECKPOINT_EVERY === 0) await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project) })
+    await writeProjections(manager, now, project)
+    await askForTotal(manager, row.id)
+    return { logged: { seq, id: entry.id, author: entry.author, label: entry.label, kind: entry.kind, edit: entry.edit }, project }
+  }
+
+  private async rowOf(manager: EntityManager, projectId: string, lock = false): Promise<ProjectRow> {
+    const row = await manager.findOne(ProjectRow, { where: { id: projectId }, ...(lock ? { lock: { mode: 'pessimistic_write' as const } } : {}) })
+    if (!row || row.removedAt) throw new Refusal('unknown-id', 'There is no project at this address.', 'Go back to the list of projects.')
+    return row
+  }
+
+  private async load(manager: EntityManager, projectId: string, seq: number): Promise<{ seq: number; project: Project }> {
+    let head = this.heads.get(projectId)
+    if (!head || head.seq > seq) {
+      const checkpoint = await manager.createQueryBuilder(CheckpointRow, 'c').where('c.projectId = :projectId AND c.seq <= :seq', { projectId, seq }).orderBy('c.seq', 'DESC').limit(1).getOneOrFail()
+      head = { seq: checkpoint.seq, project: parseProject(JSON.parse(checkpoint.data)) }
+    }
+    if (head.seq < seq) {
+      const rows = await manager.createQueryBuilder(EditRow, 'e').where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :seq', { projectId, from: head.seq, seq }).orderBy('e.seq').getMany()
+      head = { seq, project: rows.reduce((p, r) => applyEdit(p, JSON.parse(r.edit) as Edit).project, head.project) }
+    }
+    this.keep(projectId, head.seq, head.project)
+    return head
+  }
+
+  private keep(projectId: string, seq: number, project: Project): void {
+    this.heads.delete(projectId)
+    this.heads.set(projectId, { seq, project })
+    for (const oldest of this.heads.keys()) { if (this.heads.size <= KEPT) break; this.heads.delete(oldest) }
+  }
+
+  private steps(manager: EntityManager, projectId: string, author: string): Promise<Step[]> {
+    return manager.find(EditRow, { where: { projectId, author }, select: { projectId: true, seq: true, kind: true, ofSeq: true, label: true }, order: { seq: 'ASC' } })
+  }
+}
+
+const asLogged = (row: EditRow): LoggedEdit => ({ seq: row.seq, id: row.editId, author: row.author, label: row.label, kind: row.kind, edit: JSON.parse(row.edit) as Edit })
+
+/** Has the list's total computed soon; edits in quick succession ask once. */
+async function askForTotal(manager: EntityManager, projectId: string): Promise<void> {
+  await manager.createQueryBuilder().insert().into(JobRow).values({ kind: 'total', projectId, runAfter: new Date(Date.now() + 300) }).orUpdate(['runAfter'], ['kind', 'projectId']).execute()
+}
