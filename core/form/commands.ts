@@ -1,7 +1,7 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { levelHeights } from '../levels'
-import { polygonOf, type Move } from '../moves'
-import { nextOrder, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Project, type Scheme } from '../project'
+import { corners, polygonOf, ridgeAlong, type Move } from '../moves'
+import { nextOrder, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Numbers, type Project, type Scheme } from '../project'
 import { loopArea, placePoint, turnOf, type Vec2 } from '../solid'
 
 /** A new mass from an outline drawn at world points (m): a rectangle keeps width and depth as its numbers. */
@@ -105,3 +105,9 @@ const exceptions = (a: Mass, b: Mass): Id[] => {
   return all.takes.levels.filter((l) => !only.takes.levels.includes(l))
 }
 const normal = (degrees: number) => ((degrees + 180) % 360 + 360) % 360 - 180
+
+/** The ridge's direction (degrees) along the longer side of a mass's outline. */
+export function ridgeAlongOf(mass: Mass, numbers: Numbers): number {
+  const outline = mass.recipe.find((m) => m.move === 'outline')
+  return outline ? ridgeAlong(corners(outline.shape, numbers), 'longer') : 0
+}

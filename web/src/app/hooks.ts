@@ -1,0 +1,42 @@
+import { useEffect } from 'react'
+import { inOrder, type BuildUp, type Mass, type Part, type Use } from '@geotome/core/project'
+import { selectScheme, selectTried } from './project-slice'
+import { useAppSelector } from './store'
+
+/** The open project, with the gesture under way on it. Only within an open project. */
+export function useProject() {
+  const project = useAppSelector(selectTried)
+  const scheme = useAppSelector(selectScheme)
+  if (!project || !scheme) throw new Error('No project is open.')
+  return { project, scheme }
+}
+
+export const useStudy = () => useAppSelector((s) => s.view.study)
+export const useUnit = () => useProject().project.unit
+
+export function usePickedMasses(): Mass[] {
+  const { scheme } = useProject()
+  const picked = useAppSelector((s) => s.view.picked)
+  return picked.kind === 'mass' ? picked.ids.flatMap((id) => scheme.masses[id] ?? []) : []
+}
+
+export function usePickedPart(): Part | null {
+  const { scheme } = useProject()
+  const picked = useAppSelector((s) => s.view.picked)
+  return picked.kind === 'part' ? scheme.parts[picked.ids[0] ?? ''] ?? null : null
+}
+
+export const useUses = (): Use[] => inOrder(useProject().project.uses)
+export const useBuildUps = (kind: BuildUp['for']): BuildUp[] => inOrder(useProject().project.buildUps).filter((b) => b.for === kind)
+
+/** Keys that act wherever the focus is, but in a field only when they are not typing. */
+export function useKeys(handle: (event: KeyboardEvent, typing: boolean) => void): void {
+  useEffect(() => {
+    const listen = (event: KeyboardEvent) => {
+      const target = event.target as HTMLElement
+      handle(event, target.matches('input, textarea, select, [contenteditable="true"]'))
+    }
+    window.addEventListener('keydown', listen)
+    return () => window.removeEventListener('keydown', listen)
+  }, [handle])
+}

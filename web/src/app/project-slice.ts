@@ -1,0 +1,70 @@
+import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import { applyEdit, type Edit } from '@geotome/core/edits'
+import { firstScheme } from '@geotome/core/study'
+import { Refusal, type Project, type Scheme } from '@geotome/core/project'
+import type { History, LoggedEdit } from './api'
+
+export interface PendingEdit { id: string; label: string; edit: Edit }
+
+interface ProjectState {
+  /** as the server has acknowledged it */
+  confirmed: Project | null
+  seq: number
+  /** what the log has brought since the project was opened; with the pending edits, the way from there to here */
+  log: PendingEdit[]
+  /** made here, not acknowledged yet; applied on top */
+  pending: PendingEdit[]
+  /** tried while a gesture lasts */
+  preview: Edit | null
+  history: History
+  saved: { state: 'saved' | 'saving' | 'away'; at: number | null }
+}
+
+const initialState: ProjectState = { confirmed: null, seq: 0, log: [], pending: [], preview: null, history: { undo: null, redo: null }, saved: { state: 'saved', at: null } }
+
+const slice = createSlice({
+  name: 'project',
+  initialState,
+  reducers: {
+    opened: (_state, { payload }: PayloadAction<{ project: Project; seq: number; history: History }>) => ({ ...initialState, confirmed: payload.project, seq: payload.seq, history: payload.history }),
+    closed: () => initialState,
+    made: (state, { payload }: PayloadAction<PendingEdit>) => ({ ...state, pending: [...state.pending, payload], preview: null, history: { undo: payload.label, redo: null }, saved: { ...state.saved, state: 'saving' as const } }),
+    /** The server's log has gone on: by our own edits, or by another window's. */
+    logged: (state, { payload }: PayloadAction<LoggedEdit[]>) => {
+      let { confirmed, seq } = state
+      let pending = state.pending
+      const log = [...state.log]
+      for (const entry of payload) {
+        if (entry.seq !== seq + 1 || !confirmed) continue
+        confirmed = applyEdit(confirmed, entry.edit).project
+        seq = entry.seq
+        log.push({ id: entry.id, label: entry.label, edit: entry.edit })
+        pending = pending.filter((p) => p.id !== entry.id)
+      }
+      return { ...state, confirmed, seq, log, pending, saved: pending.length ? state.saved : { state: 'saved' as const, at: Date.now() } }
+    },
+    dropped: (state, { payload }: PayloadAction<string>) => ({ ...state, pending: state.pending.filter((p) => p.id !== payload) }),
+    previewed: (state, { payload }: PayloadAction<Edit | null>) => ({ ...state, preview: payload }),
+    historyRead: (state, { payload }: PayloadAction<History>) => ({ ...state, history: payload }),
+    serverAway: (state, { payload }: PayloadAction<boolean>) => ({ ...state, saved: { ...state.saved, state: payload ? 'away' as const : state.pending.length ? 'saving' as const : 'saved' as const } }),
+  },
+})
+
+export const { opened, closed, made, logged, dropped, previewed, historyRead, serverAway } = slice.actions
+export const projectReducer = slice.reducer
+
+type Root = { project: ProjectState; view: { scheme: string | null } }
+
+/** The project as this window has it: acknowledged edits, then its own that are on their way. */
+export const selectProject = createSelector([(s: Root) => s.project.confirmed, (s: Root) => s.project.pending], (confirmed, pending): Project | null =>
+  pending.reduce<Project | null>((project, { edit }) => (project ? tried(project, edit) : project), confirmed))
+
+/** The same with the gesture under way on it: what lists and fields show. */
+export const selectTried = createSelector([selectProject, (s: Root) => s.project.preview], (project, preview): Project | null => (project && preview ? tried(project, preview) : project))
+
+export const selectScheme = createSelector([selectTried, (s: Root) => s.view.scheme], (project, id): Scheme | null => (project ? (id ? project.schemes[id] : undefined) ?? firstScheme(project) : null))
+
+/** An edit on its way that no longer fits is left out until the server has said so. */
+function tried(project: Project, edit: Edit): Project {
+  try { return applyEdit(project, edit).project } catch (e) { if (e instanceof Refusal) return project; throw e }
+}

@@ -1,0 +1,129 @@
+import { toast } from 'sonner'
+import { applyEdit, type Edit } from '@geotome/core/edits'
+import { Refusal } from '@geotome/core/project'
+import { api, Problem, type LoggedEdit } from './api'
+import { author } from './author'
+import { closed, dropped, historyRead, logged, made, opened, previewed, selectProject, serverAway } from './project-slice'
+import { store } from './store'
+import { left } from './view-slice'
+
+/**
+ * One open project: sends this window's edits one after the other, follows the server's log, and says when the server is away.
+ * An edit is applied here at once and stays pending until the log gives it back.
+ */
+let projectId: string | null = null
+let events: EventSource | null = null
+let sending = false
+
+export async function openProject(id: string): Promise<void> {
+  closeProject()
+  projectId = id
+  const { project, seq, history } = await api.open(id, author())
+  if (projectId !== id) return
+  store.dispatch(opened({ project, seq, history }))
+  follow(id, seq)
+}
+
+export function closeProject(): void {
+  events?.close()
+  events = null
+  projectId = null
+  store.dispatch(closed())
+  store.dispatch(left())
+}
+
+/** Makes an edit: checked here, applied at once, then sent. A refusal is said and nothing changes; gives whether it was made. */
+export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
+  const project = selectProject(store.getState())
+  if (!project) return false
+  try {
+    const edit = typeof make === 'function' ? make() : make
+    applyEdit(project, edit)
+    store.dispatch(made({ id: crypto.randomUUID(), label, edit }))
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    store.dispatch(previewed(null))
+    toast.error(e.message)
+    return false
+  }
+  void send()
+  return true
+}
+
+/** Tries an edit while a gesture lasts; one that cannot be made leaves the last good one standing. */
+export function tryEdit(make: (() => Edit) | null): void {
+  const project = selectProject(store.getState())
+  if (!project) return
+  if (!make) { store.dispatch(previewed(null)); return }
+  try {
+    const edit = make()
+    applyEdit(project, edit)
+    store.dispatch(previewed(edit))
+  } catch (e) { if (!(e instanceof Refusal)) throw e }
+}
+
+export async function stepBack(which: 'undo' | 'redo'): Promise<void> {
+  const id = projectId
+  if (!id) return
+  // Edits on their way come first: what is taken back must be in the log.
+  if (store.getState().project.pending.length) await send()
+  try {
+    const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author() })
+    store.dispatch(historyRead(history))
+    await catchUp(id, seq)
+  } catch (e) { say(e) }
+}
+
+async function send(): Promise<void> {
+  if (sending) return
+  sending = true
+  try {
+    for (let next = store.getState().project.pending[0]; next && projectId; next = store.getState().project.pending[0]) {
+      const id = projectId
+      try {
+        const { history, seq } = await api.edit(id, { ...next, author: author() })
+        store.dispatch(historyRead(history))
+        await catchUp(id, seq)
+      } catch (e) {
+        if (e instanceof Problem && e.away) {
+          store.dispatch(serverAway(true))
+          await new Promise((done) => setTimeout(done, 1000))
+          continue
+        }
+        store.dispatch(dropped(next.id))
+        say(e)
+      }
+    }
+  } finally {
+    sending = false
+  }
+}
+
+/** Sees to it that the log is here up to a sequence number, should the event stream be late. */
+async function catchUp(id: string, seq: number): Promise<void> {
+  const have = store.getState().project.seq
+  if (have >= seq || projectId !== id) return
+  store.dispatch(logged(await api.since(id, have)))
+}
+
+function follow(id: string, seq: number): void {
+  events = new EventSource(`/api/projects/${id}/events?since=${seq}`)
+  events.addEventListener('edit', (event) => {
+    if (projectId !== id) return
+    const entry = JSON.parse((event as MessageEvent<string>).data) as LoggedEdit
+    const have = store.getState().project.seq
+    if (entry.seq === have + 1) store.dispatch(logged([entry]))
+    else if (entry.seq > have + 1) void catchUp(id, entry.seq)
+  })
+  events.addEventListener('open', () => store.dispatch(serverAway(false)))
+  events.addEventListener('error', () => {
+    store.dispatch(serverAway(true))
+    // A stream that the server ended for good is opened anew by hand.
+    if (events?.readyState === EventSource.CLOSED) setTimeout(() => { if (projectId === id) { events?.close(); follow(id, store.getState().project.seq) } }, 1500)
+  })
+}
+
+function say(e: unknown): void {
+  if (e instanceof Problem) toast.error(e.message)
+  else throw e
+}

@@ -1,0 +1,80 @@
+import { toast } from 'sonner'
+import { stageGeometry } from '../stage/geometry-store'
+import { studyWorker } from '../worker/client'
+import type { Ask } from '../worker/protocol'
+import { selectProject, selectScheme } from './project-slice'
+import { makeEdit } from './session'
+import { store } from './store'
+import { computationRefused, computed, computing } from './view-slice'
+import type { Project } from '@geotome/core/project'
+import type { Edit } from '@geotome/core/edits'
+
+/**
+ * Keeps the worker in step with the store and the store in step with the worker's results. One study is under way at a time; what
+ * changes meanwhile is asked for when it is done, so that a drag always shows the newest result there is.
+ */
+let known: { project: string | null; edits: string[] } = { project: null, edits: [] }
+let running = false
+let wanted = false
+let lastKey = ''
+
+export function startStudyLoop(): () => void {
+  const stop = store.subscribe(() => { void next() })
+  return stop
+}
+
+async function next(): Promise<void> {
+  const state = store.getState()
+  const project = selectProject(state)
+  const scheme = selectScheme(state)
+  if (!project || !scheme) { known = { project: null, edits: [] }; lastKey = ''; return }
+  const ask = currentAsk(scheme.id)
+  const way = [...state.project.log, ...state.project.pending]
+  const key = JSON.stringify([project.id, way.length, way.at(-1)?.id, ask])
+  if (key === lastKey) return
+  if (running) { wanted = true; return }
+  lastKey = key
+  running = true
+  const slow = setTimeout(() => store.dispatch(computing(true)), 150)
+  try {
+    await bringWorkerUp(project)
+    const answer = await studyWorker.study(ask)
+    if ('view' in answer) {
+      const { geometry, ...view } = answer.view
+      stageGeometry.keep(geometry, view)
+      store.dispatch(computed({ view, settled: ask.preview === null }))
+    } else if ('refused' in answer) store.dispatch(computationRefused(answer.refused))
+  } finally {
+    clearTimeout(slow)
+    if (store.getState().view.computing) store.dispatch(computing(false))
+    running = false
+    if (wanted) { wanted = false; void next() }
+  }
+}
+
+/** The worker gets the edits it has not had; only a project that it cannot get to by edits is sent whole. */
+async function bringWorkerUp(project: Project): Promise<void> {
+  const { log, pending } = store.getState().project
+  const way = [...log, ...pending]
+  if (known.project === project.id && known.edits.every((id, i) => way[i]?.id === id)) {
+    const fresh = way.slice(known.edits.length)
+    if (fresh.length) await studyWorker.edit(fresh.map((e) => e.edit))
+  } else {
+    await studyWorker.open(project)
+    stageGeometry.forgetAll()
+  }
+  known = { project: project.id, edits: way.map((e) => e.id) }
+}
+
+export function currentAsk(scheme: string): Ask {
+  const { project, view } = store.getState()
+  const p = view.proposing
+  return { scheme, preview: project.preview, proposal: p ? { masses: p.masses, choices: { wall: p.wall, slab: p.slab, roof: p.roof, wallSide: p.wallSide, overhang: p.overhang } } : null }
+}
+
+/** Asks the worker for an edit that needs geometry, and makes it. */
+export async function makeComputedEdit(label: string, ask: () => Promise<{ edit: Edit } | { refused: string }>): Promise<boolean> {
+  const answer = await ask()
+  if ('refused' in answer) { toast.error(answer.refused); return false }
+  return makeEdit(label, answer.edit)
+}

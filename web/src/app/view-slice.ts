@@ -1,0 +1,58 @@
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import type { StudyView, ProposalView } from '../worker/protocol'
+
+export type Picked = { kind: 'mass'; ids: string[] } | { kind: 'level'; ids: string[] } | { kind: 'part'; ids: string[] } | { kind: 'nothing' }
+export type Panes = '3d' | 'plan' | 'both'
+/** What the pointer does on the stage; null: it picks. */
+export type Tool = 'rectangle' | 'polygon' | 'move' | 'turn' | 'corner' | 'join' | null
+/** What the panel at the right shows besides the picked thing. */
+export type Sheet = 'ledger' | 'findings' | null
+
+/** A view without its triangles: those live beside the store. */
+export type StoredView = Omit<StudyView, 'geometry'>
+
+interface ViewState {
+  scheme: string | null
+  picked: Picked
+  /** the level whose floor is looked at: the blade stands there, the plan shows it */
+  level: string | null
+  panes: Panes
+  tool: Tool
+  sheet: Sheet
+  study: StoredView | null
+  /** totals before the last change, for the difference */
+  before: number | null
+  refused: string | null
+  computing: boolean
+  proposing: { masses: string[] | null; wall: string; slab: string; roof: string; wallSide: 'inside' | 'outside'; overhang: number } | null
+  hover: string | null
+}
+
+const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, sheet: null, study: null, before: null, refused: null, computing: false, proposing: null, hover: null }
+
+const slice = createSlice({
+  name: 'view',
+  initialState,
+  reducers: {
+    left: () => initialState,
+    picked: (state, { payload }: PayloadAction<Picked>) => ({ ...state, picked: payload }),
+    levelShown: (state, { payload }: PayloadAction<string | null>) => ({ ...state, level: payload }),
+    panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
+    toolTaken: (state, { payload }: PayloadAction<Tool>) => ({ ...state, tool: payload }),
+    sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload }),
+    hovered: (state, { payload }: PayloadAction<string | null>) => (state.hover === payload ? state : { ...state, hover: payload }),
+    proposed: (state, { payload }: PayloadAction<ViewState['proposing']>) => ({ ...state, proposing: payload }),
+    computed: (state, { payload }: PayloadAction<{ view: StoredView; settled: boolean }>) => {
+      const { view, settled } = payload
+      const area = state.study?.ledger.totals.area ?? null
+      const changed = settled && area !== null && state.study?.scheme === view.scheme && Math.abs(area - view.ledger.totals.area) > 0.005
+      return { ...state, study: view, before: changed ? area : state.before, refused: null }
+    },
+    computing: (state, { payload }: PayloadAction<boolean>) => ({ ...state, computing: payload }),
+    computationRefused: (state, { payload }: PayloadAction<string>) => ({ ...state, refused: payload }),
+  },
+})
+
+export const { left, picked, levelShown, panesChosen, toolTaken, sheetOpened, hovered, proposed, computed, computing, computationRefused } = slice.actions
+export const viewReducer = slice.reducer
+export type { ProposalView }

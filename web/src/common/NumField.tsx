@@ -1,0 +1,59 @@
+import { useId, useRef, useState } from 'react'
+import { editNumber, readTyped, Refusal, showFormula, showQuantity, numbersOf, type Num, type Quantity } from '@geotome/core/project'
+import { useProject } from '../app/hooks'
+
+interface Props {
+  label: string
+  value: Num
+  quantity?: Quantity
+  /** stores what was typed; false keeps the field open with the text in it */
+  onAccept: (num: Num, value: number) => boolean | void
+  /** tried while typing, taken back on Escape */
+  onTry?: (num: Num | null, value: number) => void
+  hint?: string
+  disabled?: boolean
+}
+
+/** A field that takes arithmetic, units and the names of dials; it shows value and unit before they are accepted. */
+export function NumField({ label, value, quantity = 'length', onAccept, onTry, hint, disabled }: Props) {
+  const { project, scheme } = useProject()
+  const id = useId()
+  const [typed, setTyped] = useState<string | null>(null)
+  const cancelled = useRef(false)
+  const numbers = numbersOf(project, scheme)
+  const now = numbers.value(value, quantity)
+  const text = typeof value === 'number' ? editNumber(value, quantity, project.unit) : showFormula(value.formula, project, scheme)
+  const read = (() => {
+    if (typed === null || typed.trim() === '' || typed === text) return null
+    try { return { ok: readTyped(typed, quantity, project, scheme) } } catch (e) { if (e instanceof Refusal) return { fault: e.message }; throw e }
+  })()
+  const accept = () => {
+    if (read && 'ok' in read && read.ok) { if (onAccept(read.ok.num, read.ok.value) === false) return }
+    else if (read) return
+    setTyped(null)
+  }
+  const change = (next: string) => {
+    setTyped(next)
+    if (!onTry) return
+    try { const { num, value: v } = readTyped(next, quantity, project, scheme); onTry(num, v) } catch (e) { if (!(e instanceof Refusal)) throw e }
+  }
+  const note = read && 'fault' in read ? read.fault : read?.ok ? `= ${showQuantity(read.ok.value, quantity, project.unit)}` : typed !== null && typeof value !== 'number' ? `= ${showQuantity(now, quantity, project.unit)}` : hint
+  const fault = read !== null && 'fault' in read
+  return (
+    <div className="mb-1.5">
+      <label htmlFor={id} className={`flex items-center justify-between gap-2 rounded-md border bg-field px-2.5 h-9 ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}>
+        <span className="shrink-0 text-ink2">{label}</span>
+        <input id={id} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
+          value={typed ?? (typeof value === 'number' ? showQuantity(value, quantity, project.unit) : `${text} = ${showQuantity(now, quantity, project.unit)}`)}
+          onFocus={(e) => { setTyped(text); cancelled.current = false; const field = e.currentTarget; requestAnimationFrame(() => field.select()) }}
+          onChange={(e) => change(e.target.value)}
+          onBlur={() => { if (cancelled.current) { cancelled.current = false; setTyped(null); return } if (fault) { setTyped(null); onTry?.(null, now) } else accept() }}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') { e.preventDefault(); accept(); if (!fault) { cancelled.current = true; e.currentTarget.blur() } }
+            if (e.key === 'Escape') { e.stopPropagation(); cancelled.current = true; onTry?.(null, now); e.currentTarget.blur() }
+          }} />
+      </label>
+      {note && <p id={`${id}-note`} role={fault ? 'alert' : undefined} className={`mt-0.5 px-1 text-[11px] ${fault ? 'text-error' : 'text-ink2'}`}>{note}</p>}
+    </div>
+  )
+}

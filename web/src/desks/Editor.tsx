@@ -1,0 +1,132 @@
+import { useCallback, useEffect, useMemo, useState } from 'react'
+import { Navigate, useNavigate, useParams } from 'react-router'
+import { useKeys, useProject, useStudy } from '../app/hooks'
+import { Problem } from '../app/api'
+import { closeProject, openProject, stepBack, tryEdit } from '../app/session'
+import { startStudyLoop } from '../app/study-loop'
+import { useAppDispatch, useAppSelector } from '../app/store'
+import { levelShown, picked, proposed, sheetOpened, toolTaken } from '../app/view-slice'
+import { selectProject } from '../app/project-slice'
+import { Details } from '../details/Details'
+import { Figures } from '../figures/Figures'
+import { OpenSheet } from '../figures/Sheets'
+import { drawHint, useDraw } from '../form/use-draw'
+import { Spine } from '../spine/Spine'
+import { Stage } from '../stage/Stage'
+import { ExportDialog } from './ExportDialog'
+import { Header } from './Header'
+import { useVerbs, Verbs } from './Verbs'
+import { Wordmark } from '../common/Wordmark'
+
+const DESKS = ['ground', 'form', 'slice', 'fabric', 'light', 'sheets']
+const COMING: Record<string, string> = {
+  ground: 'Site, terrain, neighbours and pictures come to this desk next.',
+  light: 'Sun, shadows and hours of sun come to this desk later.',
+  sheets: 'Plans, sections and schedules to scale come to this desk later; exports are at the Slice and Fabric desks.',
+}
+
+/** One open project at one of its desks. */
+export default function Editor() {
+  const { id = '', desk = '' } = useParams()
+  const open = useAppSelector((s) => selectProject(s)?.id ?? null)
+  const [fault, setFault] = useState<string | null>(null)
+  useEffect(() => {
+    setFault(null)
+    openProject(id).catch((e: unknown) => setFault(e instanceof Problem ? e.message : 'The project could not be opened. Reload the page.'))
+    const stop = startStudyLoop()
+    return () => { stop(); closeProject() }
+  }, [id])
+  if (!DESKS.includes(desk)) return <Navigate to={`/p/${id}/slice`} replace />
+  if (fault) return <main className="grid h-full place-items-center"><div className="max-w-sm text-center"><Wordmark /><p className="my-4">{fault}</p><a className="act" href="/">All projects</a></div></main>
+  if (!open) return <main className="grid h-full place-items-center text-ink2">Opening the project ...</main>
+  return <Desk id={id} desk={desk} />
+}
+
+function Desk({ id, desk }: { id: string; desk: string }) {
+  const dispatch = useAppDispatch()
+  const navigate = useNavigate()
+  const { project, scheme } = useProject()
+  const study = useStudy()
+  const { tool, level, sheet, proposing } = useAppSelector((s) => s.view)
+  const now = useAppSelector((s) => s.view.picked)
+  const [exporting, setExporting] = useState(false)
+  const drawTool = desk === 'form' && (tool === 'rectangle' || tool === 'polygon') ? tool : null
+
+  useEffect(() => { document.title = `${project.name}, ${desk} - Geotome` }, [project.name, desk])
+  // A level to look at from the start: the storey at the datum, or the lowest.
+  useEffect(() => {
+    if (!study || (level && study.levels.some((l) => l.id === level))) return
+    const storeys = study.levels.filter((l) => l.kind === 'storey')
+    const start = desk === 'slice' ? storeys[Math.floor(storeys.length / 2)] : storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0]
+    if (start) dispatch(levelShown(start.id))
+  }, [study, level, desk, dispatch])
+  useEffect(() => { dispatch(toolTaken(null)); dispatch(proposed(null)); tryEdit(null) }, [desk, dispatch])
+
+  const verbs = useVerbs(desk, () => setExporting(true))
+  const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
+    const command = e.ctrlKey || e.metaKey
+    if (command && e.key.toLowerCase() === 'z' && !typing) { e.preventDefault(); void stepBack(e.shiftKey ? 'redo' : 'undo'); return }
+    if (command && e.key.toLowerCase() === 'y' && !typing) { e.preventDefault(); void stepBack('redo'); return }
+    if (typing || command || e.altKey || document.querySelector('dialog[open]')) return
+    if (/^[1-6]$/.test(e.key)) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
+    if (e.key.toLowerCase() === 'f') { document.querySelector<HTMLButtonElement>('[data-fit]')?.click(); return }
+    if (e.key === 'Escape') {
+      if (sheet) dispatch(sheetOpened(null))
+      else if (proposing) dispatch(proposed(null))
+      else dispatch(picked({ kind: 'nothing' }))
+      return
+    }
+    if (e.key === 'Delete' && desk !== 'form') return
+    const verb = verbs.find((v) => v.key?.toLowerCase() === e.key.toLowerCase())
+    if (verb && !verb.off && !(e.key === 'Delete' && now.kind !== 'mass')) { e.preventDefault(); verb.run() }
+  }, [desk, dispatch, id, navigate, now.kind, proposing, sheet, verbs])
+  useKeys(keys)
+
+  return (
+    <div className="flex h-full flex-col">
+      <Header id={id} />
+      <div className="flex min-h-0 flex-1">
+        <Spine />
+        <main className="relative flex min-w-0 flex-1 flex-col">
+          {drawTool ? <DrawingStage key={drawTool} kind={drawTool} level={level ?? ''} project={project} scheme={scheme} onExport={() => setExporting(true)} /> : (
+            <>
+              <Stage desk={desk} drawing={null} />
+              {COMING[desk] ? <p className="absolute inset-x-0 bottom-6 text-center text-ink2"><span className="rounded bg-paper px-3 py-1">{COMING[desk]}</span></p> : <Verbs desk={desk} hint={hintFor(desk, now.kind, study?.masses.length ?? 0, proposing !== null)} onExport={() => setExporting(true)} />}
+            </>
+          )}
+          <OpenSheet />
+        </main>
+        <Details desk={desk} />
+      </div>
+      <Figures />
+      {exporting && <ExportDialog onClose={() => setExporting(false)} />}
+    </div>
+  )
+}
+
+/** The stage while a mass is drawn. */
+function DrawingStage({ kind, level, project, scheme, onExport }: { kind: 'rectangle' | 'polygon'; level: string; project: ReturnType<typeof useProject>['project']; scheme: ReturnType<typeof useProject>['scheme']; onExport: () => void }) {
+  const study = useStudy()
+  const known = useMemo(() => new Set(Object.keys(scheme.masses)), []) // eslint-disable-line react-hooks/exhaustive-deps
+  const outlines = useMemo(() => (study?.masses ?? []).filter((m) => known.has(m.id)).map((m) => m.outline.map(([x, y]): [number, number] => [x + study!.origin[0], y + study!.origin[1]])), [study, known])
+  const drawing = useDraw(kind, project, scheme, level, outlines)
+  const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
+    if (typing) return
+    if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); drawing.back() }
+    if (e.key === 'Enter') { e.preventDefault(); drawing.accept(true) }
+  }, [drawing])
+  useKeys(keys)
+  return (
+    <>
+      <Stage desk="form" drawing={drawing} />
+      <Verbs desk="form" hint={drawHint(drawing.state)} onExport={onExport} />
+    </>
+  )
+}
+
+function hintFor(desk: string, picked: string, masses: number, proposing: boolean): string {
+  if (masses === 0) return desk === 'form' ? 'Take Rectangle or Polygon, and draw the first mass' : 'Nothing is drawn yet: begin at the Form desk'
+  if (desk === 'form') return picked === 'mass' ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it' : 'Click a mass to pick it, Shift-click a second one to join them'
+  if (desk === 'slice') return 'Click a floor in the spine to bring the blade there, or drag its level'
+  return proposing ? 'Choose build-ups at the right, then make the parts' : picked === 'part' ? 'Change its build-up at the right' : 'Click a wall, slab or roof to pick it'
+}

@@ -1,0 +1,23 @@
+import { useParams } from 'react-router'
+import { api } from '../app/api'
+import { useProject } from '../app/hooks'
+import { Dialog } from '../common/Dialog'
+
+const FORMATS = [
+  { id: 'ifc', label: 'Building model, IFC4', say: 'Storeys, walls with their build-ups, slabs, roofs. A mass without parts goes along as a body.' },
+  { id: 'csv', label: 'Ledger, CSV', say: 'Level by use, with totals, for a spreadsheet.' },
+  { id: 'geotome', label: 'Project file', say: 'Everything, to open again here or on another machine.' },
+  { id: 'json', label: 'Project file, plain text', say: 'The same as JSON, for the command line.' },
+]
+
+export function ExportDialog({ onClose }: { onClose: () => void }) {
+  const { id = '' } = useParams()
+  const { scheme } = useProject()
+  return (
+    <Dialog title="Export" onClose={onClose}>
+      <ul className="flex flex-col gap-2">
+        {FORMATS.map((f) => <li key={f.id}><a className="block rounded-md border border-line px-3 py-2 hover:border-ink3" href={api.exportUrl(id, f.id, scheme.id)} download data-export={f.id}><span className="font-semibold">{f.label}</span><span className="block text-[12px] text-ink2">{f.say}</span></a></li>)}
+      </ul>
+    </Dialog>
+  )
+}

@@ -1,0 +1,67 @@
+import { Trash2 } from 'lucide-react'
+import { useState } from 'react'
+import { applyEdit, type Edit } from '@geotome/core/edits'
+import { levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
+import { showNumber, type Level, type Num } from '@geotome/core/project'
+import { useProject, useStudy, useUses } from '../app/hooks'
+import { makeEdit } from '../app/session'
+import { ChoiceField, Figure, NameField, Section, UseMark } from '../common/fields'
+import { NumField } from '../common/NumField'
+import { deleteLevel } from '../spine/delete-level'
+import { PlateFigure } from './PlateFigure'
+
+/** A picked level: its floor's figures, its height and what it stands on; a change that could go two ways shows both first. */
+export function LevelDetails({ level }: { level: Level }) {
+  const { project, scheme } = useProject()
+  const study = useStudy()
+  const uses = useUses()
+  const [choice, setChoice] = useState<{ label: string; carried: Edit; held: Edit; tops: Record<Above, string> } | null>(null)
+  const levels = levelHeights(project, scheme)
+  const own = levels.find((l) => l.id === level.id)
+  const floor = study?.floors.find((f) => f.level === level.id)
+  const on = level.tie.kind === 'stacked' ? scheme.levels[level.tie.on] : undefined
+  const above = levels.find((l) => l.kind === 'storey' && l.height > (own?.height ?? 0) + 1e-6)
+  const length = (z: number) => `${showNumber(z, 'length', project.unit)} ${project.unit}`
+  const set = (label: string, fields: Partial<Level>) => makeEdit(`${label} of ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: fields })
+
+  /** Made at once where there is one way; otherwise both results are shown first. */
+  const decide = (label: string, make: (how: Above) => Edit): boolean => {
+    const [carried, held] = [make('carried'), make('held')]
+    if (JSON.stringify(carried) === JSON.stringify(held)) return makeEdit(label, carried)
+    const topmost = (edit: Edit) => { const p = applyEdit(project, edit).project; const s = p.schemes[scheme.id]; const l = s ? levelHeights(p, s).at(-1) : undefined; return l ? `${l.name} at ${length(l.height)}` : '' }
+    try { setChoice({ label, carried, held, tops: { carried: topmost(carried), held: topmost(held) } }) } catch { return makeEdit(label, carried) }
+    return true
+  }
+  return (
+    <>
+      {floor ? (
+        <Section title={`Plate · ${level.name}, ${own && own.height > 0 ? '+' : ''}${own?.height.toFixed(2) ?? ''}`}>
+          <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="plate">{showNumber(floor.area, 'area', 'm')} <span className="text-[15px] font-medium text-ink2">m²</span></p>
+          <p className="mb-3 text-ink2">gross, to the mass face</p>
+          <PlateFigure floor={floor} />
+          {uses.filter((u) => (floor.uses[u.id] ?? 0) > 0.005).map((u) => <Figure key={u.id} label={<span className="inline-flex items-center gap-2"><UseMark colour={u.colour} order={uses.indexOf(u)} />{u.name}</span>}>{showNumber(floor.uses[u.id] ?? 0, 'area', 'm')}</Figure>)}
+          <Figure label="low, not counted">{showNumber(floor.low, 'area', 'm')}</Figure>
+          {floor.net !== null && <Figure label="net, inside outer walls"><span data-figure="level-net">{showNumber(floor.net, 'area', 'm')}</span></Figure>}
+          <Figure label="perimeter">{showNumber(floor.perimeter, 'length', 'm', 2)} m</Figure>
+        </Section>
+      ) : <p className="eyebrow mb-2">Mark</p>}
+      <Section title="Level">
+        <NameField label="name" value={level.name} onAccept={(name) => set('name', { name })} />
+        <ChoiceField label="kind" value={level.kind} options={[{ value: 'storey', label: 'storey' }, { value: 'mark', label: 'mark' }]} onChange={(kind) => set('kind', { kind })} />
+        <NumField label="height" value={level.tie.kind === 'fixed' ? level.tie.height : own?.height ?? 0} onAccept={(num, value) => decide(`move ${level.name}`, (how) => (level.tie.kind === 'fixed' ? retieLevel(project, scheme, level.id, { kind: 'fixed', height: num }, how) : moveLevel(project, scheme, level.id, value, how)))} />
+        {level.tie.kind === 'stacked' && <NumField label={`above ${on?.name ?? ''} by`} value={level.tie.above} onAccept={(num: Num) => decide(`move ${level.name}`, (how) => retieLevel(project, scheme, level.id, { kind: 'stacked', on: level.tie.kind === 'stacked' ? level.tie.on : '', above: num }, how))} />}
+        <ChoiceField label="height is" value={level.tie.kind} options={[{ value: 'stacked', label: 'stacked on a level' }, { value: 'fixed', label: 'fixed, from the datum' }]} onChange={(kind) => { makeEdit(`tie of ${level.name}`, () => retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held')) }} />
+        {level.tie.kind === 'stacked' && <ChoiceField label="stands on" value={level.tie.on} options={levels.filter((l) => l.id !== level.id).map((l) => ({ value: l.id, label: l.name }))} onChange={(id) => set('tie', { tie: { kind: 'stacked', on: id, above: own ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9 : 0 } })} />}
+        {above && level.kind === 'storey' && <Figure label={`up to ${above.name}`}>{length(above.height - (own?.height ?? 0))}</Figure>}
+        {choice && (
+          <div role="group" aria-label="Two ways" className="mt-2 rounded-md border border-cut p-2.5">
+            <p className="mb-2 text-[12px] text-ink2">The levels that stand on it can go with it, or stay:</p>
+            {(['carried', 'held'] as const).map((how) => <button key={how} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onClick={() => { makeEdit(choice.label, choice[how]); setChoice(null) }}><span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span><span className="text-[11px] font-normal text-ink2">topmost: {choice.tops[how]}</span></button>)}
+            <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setChoice(null)}>Leave it as it is</button>
+          </div>
+        )}
+      </Section>
+      <button className="act w-full text-error" onClick={() => void deleteLevel(level.id)}><Trash2 size={14} /> Delete level</button>
+    </>
+  )
+}

@@ -1,0 +1,48 @@
+import { showNumber } from '@geotome/core/project'
+import { useProject, useStudy } from '../app/hooks'
+import { useAppDispatch, useAppSelector } from '../app/store'
+import { sheetOpened } from '../app/view-slice'
+
+/** The figures that are steered by, at every desk; a figure opens to how it was computed. */
+export function Figures() {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  const study = useStudy()
+  const before = useAppSelector((s) => s.view.before)
+  const sheet = useAppSelector((s) => s.view.sheet)
+  const busy = useAppSelector((s) => s.view.computing)
+  const refused = useAppSelector((s) => s.view.refused)
+  const { totals } = study?.ledger ?? {}
+  const area = (v: number) => showNumber(v, 'area', 'm')
+  const change = totals && before !== null ? totals.area - before : 0
+  const top = Math.max(0, ...(study?.masses ?? []).map((m) => m.top))
+  const permitted = study?.levels.find((l) => l.kind === 'mark' && l.name.toLowerCase() === 'permitted')
+  const over = permitted ? top - permitted.height : 0
+  const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded').length ?? 0
+  return (
+    <footer className="flex h-[42px] shrink-0 items-center gap-6 border-t border-line bg-panel px-4 whitespace-nowrap" aria-label="Figures">
+      {totals ? (
+        <>
+          <button className="flex cursor-pointer items-baseline gap-1.5" title="Opens the ledger" aria-expanded={sheet === 'ledger'} onClick={() => dispatch(sheetOpened(sheet === 'ledger' ? null : 'ledger'))}>
+            <span className="text-ink2">total</span><b className="text-[14px]" data-figure="total">{area(totals.area)} m²</b>
+            {Math.abs(change) > 0.005 && <span className="font-semibold text-ink2" title="since the last change" data-figure="change">{change > 0 ? '+' : ''}{area(change)}</span>}
+          </button>
+          {totals.net !== null && <Item label="net of walls" name="net">{area(totals.net)} m²</Item>}
+          <Item label="volume" name="volume">{area(totals.volume)} m³</Item>
+          <Item label="floor area ratio" name="ratio">{totals.ratio === null ? <span className="font-normal text-ink2">no site area yet</span> : totals.ratio.toFixed(2)}</Item>
+          <Item label="height" name="height">{showNumber(top, 'length', project.unit, 2)}{permitted && <> <span className="font-normal text-ink2">of {showNumber(permitted.height, 'length', project.unit, 2)}</span>{over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project.unit, 2)}</span>}</>}</Item>
+          {totals.low > 0.005 && <Item label="low, not counted" name="low">{area(totals.low)}</Item>}
+        </>
+      ) : <span className="text-ink2">{refused ?? 'Computing the first figures ...'}</span>}
+      <span className="flex-1" />
+      {refused && totals && <span role="alert" className="truncate text-warn">{refused}</span>}
+      {busy && <span className="text-ink2" role="status">computing ...</span>}
+      <button className={`cursor-pointer font-semibold ${study?.findings.length ? 'text-warn' : 'text-ink2'}`} aria-expanded={sheet === 'findings'} data-figure="findings" onClick={() => dispatch(sheetOpened(sheet === 'findings' ? null : 'findings'))}>
+        {study ? `${study.findings.length} ${study.findings.length === 1 ? 'finding' : 'findings'}${drifted ? `, ${drifted} drifted` : ''}` : ''}
+      </button>
+      <span className="sr-only">scheme {scheme.name}</span>
+    </footer>
+  )
+}
+
+const Item = ({ label, name, children }: { label: string; name: string; children: React.ReactNode }) => <span className="flex items-baseline gap-1.5"><span className="text-ink2">{label}</span><b className="text-[14px]" data-figure={name}>{children}</b></span>

@@ -1,0 +1,146 @@
+import { Plus, Rows3 } from 'lucide-react'
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
+import { levelHeights, moveLevel } from '@geotome/core/levels'
+import { showNumber, tidy } from '@geotome/core/project'
+import { useProject, useStudy, useUses } from '../app/hooks'
+import { selectProject } from '../app/project-slice'
+import { makeEdit, tryEdit } from '../app/session'
+import { store, useAppDispatch, useAppSelector } from '../app/store'
+import { levelShown, picked } from '../app/view-slice'
+import { AddLevels } from './AddLevels'
+import { deleteLevel } from './delete-level'
+import { LevelLabel } from './LevelLabel'
+import { spineScale, spreadLabels } from './layout'
+import { UsePatterns } from './UsePatterns'
+
+const AXIS = 124
+const WIDTH = 248
+
+/** The spine: all levels to scale, each floor a bar of its uses. Drag a level, click a floor, type a name or a height in place. */
+export function Spine() {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  const study = useStudy()
+  const uses = useUses()
+  const shown = useAppSelector((s) => s.view.level)
+  const pickedLevels = useAppSelector((s) => (s.view.picked.kind === 'level' ? s.view.picked.ids : EMPTY))
+  const box = useRef<HTMLDivElement>(null)
+  const [length, setLength] = useState(600)
+  const [drag, setDrag] = useState<{ id: string; y: number; text: string[] } | null>(null)
+  const [adding, setAdding] = useState<'one' | 'many' | null>(null)
+  const dragging = useRef<{ id: string; y0: number; z0: number; moved: boolean; edit: (() => ReturnType<typeof moveLevel>) | null } | null>(null)
+  const frozen = useRef<ReturnType<typeof spineScale> | null>(null)
+
+  useEffect(() => {
+    const element = box.current
+    if (!element) return
+    const observer = new ResizeObserver(() => setLength(element.clientHeight))
+    observer.observe(element)
+    return () => observer.disconnect()
+  }, [])
+
+  const levels = levelHeights(project, scheme)
+  const top = Math.max(0, ...(study?.masses ?? []).map((m) => m.top))
+  // While a level is dragged the scale stands still under the pointer.
+  const scale = frozen.current && drag ? frozen.current : spineScale(levels, top, length)
+  const labels = spreadLabels(levels.map((l) => ({ id: l.id, y: scale.y(l.height) })), 15, 14, length - 6, new Set(shown ? [shown] : []))
+  const floors = new Map((study?.floors ?? []).map((f) => [f.level, f]))
+  const most = Math.max(1, ...[...floors.values()].map((f) => f.area))
+  const perArea = (WIDTH - AXIS - 50) / most
+  const storeys = levels.filter((l) => l.kind === 'storey')
+
+  const show = (id: string, more = false) => {
+    dispatch(levelShown(id))
+    dispatch(picked({ kind: 'level', ids: more ? (pickedLevels.includes(id) ? pickedLevels.filter((p) => p !== id) : [...pickedLevels, id]) : [id] }))
+  }
+  const down = (id: string) => (e: PE) => {
+    if (e.button !== 0) return
+    ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
+    dragging.current = { id, y0: e.clientY, z0: levels.find((l) => l.id === id)?.height ?? 0, moved: false, edit: null }
+  }
+  const move = (e: PE) => {
+    const d = dragging.current
+    if (!d) return
+    if (!d.moved && Math.abs(e.clientY - d.y0) < 4) return
+    if (!d.moved) frozen.current = scale
+    d.moved = true
+    const { length: stride } = project.stride
+    const z = tidy(Math.round((d.z0 - (e.clientY - d.y0) * scale.perPixel) / stride) * stride)
+    const held = e.altKey
+    const base = selectProject(store.getState())
+    const baseScheme = base?.schemes[scheme.id]
+    if (!base || !baseScheme) return
+    const both = (['carried', 'held'] as const).map((how) => moveLevel(base, baseScheme, d.id, z, how))
+    d.edit = () => moveLevel(base, baseScheme, d.id, z, held ? 'held' : 'carried')
+    tryEdit(d.edit)
+    setDrag({ id: d.id, y: scale.y(z), text: [`${showNumber(z, 'length', project.unit)}`, JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)'] })
+  }
+  const up = (e: PE) => {
+    const d = dragging.current
+    dragging.current = null
+    frozen.current = null
+    setDrag(null)
+    if (!d) return
+    if (!d.moved) { show(d.id, e.shiftKey || e.ctrlKey); return }
+    if (d.edit) makeEdit(`move ${scheme.levels[d.id]?.name ?? 'level'}`, d.edit)
+    show(d.id)
+  }
+  const keys = (id: string) => (e: KeyboardEvent) => {
+    if ((e.target as HTMLElement).tagName === 'INPUT') return
+    const i = levels.findIndex((l) => l.id === id)
+    const next = e.key === 'ArrowUp' ? levels[i + 1] : e.key === 'ArrowDown' ? levels[i - 1] : null
+    if (next) { e.preventDefault(); show(next.id); document.querySelector<HTMLElement>(`[data-level="${next.id}"]`)?.focus() }
+    if (e.key === 'Delete') { e.preventDefault(); deleteLevel(id) }
+    if (e.key === ' ') { e.preventDefault(); show(id, e.shiftKey) }
+  }
+
+  return (
+    <aside className="flex w-[248px] shrink-0 flex-col border-r border-line bg-panel" aria-label="Spine">
+      <div className="flex h-10 items-center justify-between px-3.5"><h2 className="eyebrow">Spine</h2><span className="text-[12px] text-ink2">m² by level</span></div>
+      <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
+        <svg width={WIDTH} height={length} className="absolute inset-0" aria-hidden onPointerMove={move} onPointerUp={up}>
+          <UsePatterns uses={uses} />
+          <line x1={AXIS} x2={AXIS} y1={scale.y(Math.max(top, levels.at(-1)?.height ?? 0)) - 4} y2={scale.y(Math.min(0, levels[0]?.height ?? 0)) + 4} stroke="var(--ink3)" strokeWidth={1.6} />
+          {storeys.map((l, i) => {
+            const floor = floors.get(l.id)
+            const y0 = scale.y(l.height)
+            const y1 = scale.y(storeys[i + 1]?.height ?? Math.max(l.height + 2, Math.min(top, l.height + 4)))
+            const h = Math.max(2, y0 - y1 - 3)
+            const on = l.id === shown
+            let x = AXIS + 1
+            return (
+              <g key={l.id} className="cursor-ns-resize" onPointerDown={down(l.id)}>
+                <rect x={0} y={y0 - h - 1.5} width={WIDTH} height={h + 3} fill="transparent" />
+                {uses.map((u) => { const w = (floor?.uses[u.id] ?? 0) * perArea; if (w < 0.2) return null; const at = x; x += w; return <rect key={u.id} x={at} y={y0 - h - 1} width={w} height={h} fill={`url(#use-${u.id})`} opacity={on ? 1 : 0.82} /> })}
+                {floor && floor.area > 0.005 && h > 7 && <text x={x + 5} y={y0 - h / 2 + 3} fontSize={on ? 12 : 11} fontWeight={on ? 700 : 450} fill={on ? 'var(--cuttext)' : 'var(--ink2)'} data-area={l.id}>{showNumber(floor.area, 'area', 'm', 0)}</text>}
+              </g>
+            )
+          })}
+          {levels.map((l) => {
+            const y = scale.y(l.height)
+            const on = l.id === shown
+            return (
+              <g key={l.id} className="cursor-ns-resize" onPointerDown={down(l.id)}>
+                {l.kind === 'mark' ? <line x1={14} x2={WIDTH - 14} y1={y} y2={y} stroke="var(--ink3)" strokeDasharray="2 3" /> : <line x1={14} x2={on ? WIDTH : AXIS} y1={y} y2={y} stroke={on ? 'var(--cut)' : 'var(--line)'} strokeWidth={on ? 1.6 : 1} />}
+                {on && <path d={`M${WIDTH} ${y}l-9 -5.5v11z`} fill="var(--cut)" />}
+                <rect x={0} y={y - 3.5} width={WIDTH} height={7} fill="transparent" />
+              </g>
+            )
+          })}
+          {drag && <g><rect x={AXIS + 4} y={drag.y - 34} width={118} height={drag.text[1] ? 32 : 18} rx={4} fill="var(--panel)" stroke="var(--ink3)" /><text x={AXIS + 10} y={drag.y - 21} fontSize={12} fontWeight={700} fill="var(--ink)">{drag.text[0]}</text><text x={AXIS + 10} y={drag.y - 8} fontSize={9.5} fill="var(--ink2)">{drag.text[1]}</text></g>}
+        </svg>
+        <ul aria-label="Levels, from the top" className="contents">
+          {[...levels].reverse().map((l) => { const y = labels.get(l.id); return y === undefined ? null : (
+            <LevelLabel key={l.id} level={l} y={y} on={l.id === shown} chosen={pickedLevels.includes(l.id)} area={floors.get(l.id)?.area ?? null} onPointerDown={down(l.id)} onPointerMove={move} onPointerUp={up} onKeyDown={keys(l.id)} onShow={() => show(l.id)} />) })}
+        </ul>
+      </div>
+      <div className="flex gap-2 border-t border-line p-2.5">
+        <button className="act h-7 flex-1 text-[12px]" onClick={() => setAdding('one')}><Plus size={13} /> Add level</button>
+        <button className="act h-7 flex-1 text-[12px]" onClick={() => setAdding('many')}><Rows3 size={13} /> Add several</button>
+      </div>
+      {adding && <AddLevels how={adding} above={shown} onClose={() => setAdding(null)} />}
+    </aside>
+  )
+}
+
+const EMPTY: string[] = []

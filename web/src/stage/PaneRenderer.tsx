@@ -1,0 +1,63 @@
+import { useFrame, useThree } from '@react-three/fiber'
+import { useEffect, useMemo, type RefObject } from 'react'
+import { Color, OrthographicCamera, type Object3D, type WebGLRenderer } from 'three'
+import { axesOf } from './camera'
+import { cutting, type Materials } from './materials'
+import { onViews, viewOf, type PaneName } from './views'
+
+export interface PaneCut { name: PaneName; /** m above the datum, or null: nothing is cut */ cut: number | null; buried: boolean }
+
+/** Draws one scene into every pane, each with its own view and its own cut. */
+export function PaneRenderer({ panes, boxes, materials, paper }: { panes: PaneCut[]; boxes: RefObject<Map<PaneName, HTMLDivElement>>; materials: Materials; paper: string }) {
+  const invalidate = useThree((s) => s.invalidate)
+  const canvas = useThree((s) => s.gl.domElement)
+  const camera = useMemo(() => new OrthographicCamera(-1, 1, 1, -1, -20000, 20000), [])
+  const background = useMemo(() => new Color(paper), [paper])
+  useEffect(() => onViews(invalidate), [invalidate])
+  useEffect(() => invalidate(), [invalidate, panes, materials, background])
+
+  useFrame(({ gl, scene }) => {
+    const whole = canvas.getBoundingClientRect()
+    gl.setScissorTest(true)
+    gl.localClippingEnabled = true
+    gl.setClearColor(background, 1)
+    for (const pane of panes) {
+      const box = boxes.current?.get(pane.name)?.getBoundingClientRect()
+      if (!box || box.width < 2) continue
+      const bottom = whole.bottom - box.bottom
+      gl.setViewport(box.left - whole.left, bottom, box.width, box.height)
+      gl.setScissor(box.left - whole.left, bottom, box.width, box.height)
+      aim(camera, pane.name, box.width, box.height)
+      prepare(scene, pane, materials, gl)
+      gl.clear()
+      gl.render(scene, camera)
+    }
+  }, 1)
+  return null
+}
+
+function aim(camera: OrthographicCamera, name: PaneName, w: number, h: number): void {
+  const view = viewOf(name)
+  const { toward, up } = axesOf(view)
+  const half = [w / 2 / view.scale, h / 2 / view.scale] as const
+  Object.assign(camera, { left: -half[0], right: half[0], top: half[1], bottom: -half[1], near: -3000, far: 3000 })
+  camera.position.set(view.target[0], view.target[1], view.target[2])
+  camera.up.set(up[0], up[1], up[2])
+  camera.lookAt(view.target[0] - toward[0], view.target[1] - toward[1], view.target[2] - toward[2])
+  camera.updateProjectionMatrix()
+  camera.updateMatrixWorld()
+}
+
+function prepare(scene: Object3D, pane: PaneCut, materials: Materials, gl: WebGLRenderer): void {
+  const top = pane.cut ?? 1e6
+  cutting.below.constant = top + 1e-3
+  cutting.above.constant = -top - 1e-3
+  cutting.overGround.constant = pane.buried ? 1e6 : 1e-3
+  const { scale } = viewOf(pane.name)
+  for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) { material.dashSize = 5 / scale; material.gapSize = 4 / scale }
+  for (const material of [materials.cap, materials.low]) if (material.uniforms.dpr) material.uniforms.dpr.value = gl.getPixelRatio()
+  for (const child of scene.children) {
+    const { pane: only, cutOnly, aboveGround } = child.userData as { pane?: PaneName | null; cutOnly?: boolean; aboveGround?: boolean }
+    child.visible = (!only || only === pane.name) && (!cutOnly || pane.cut !== null) && (!aboveGround || !pane.buried)
+  }
+}

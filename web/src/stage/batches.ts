@@ -1,0 +1,95 @@
+import { BufferAttribute, BufferGeometry, Color } from 'three'
+import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js'
+import { turnOf, triangulate, type Region } from '@geotome/core/solid'
+import type { Geometry, MassView } from '../worker/protocol'
+import type { Palette } from './theme'
+
+/** Everything of one kind as one geometry, so that a frame is a handful of calls. Metres from the view's origin. */
+export interface Batch { faces: BufferGeometry; edges: Float32Array; /** the owner of each triangle */ owners: string[] }
+
+export interface Placed { owner: string; geometry: Geometry; at: MassView['at']; tint: string | null }
+
+/** Bodies placed and shaded: light on what looks up, two greys for what looks to either side of the light. */
+export function batchOf(items: Placed[], palette: Palette): Batch {
+  const count = items.reduce((n, i) => n + i.geometry.positions.length, 0)
+  const positions = new Float32Array(count)
+  const colours = new Float32Array(count)
+  const edges = new Float32Array(items.reduce((n, i) => n + i.geometry.edges.length, 0))
+  const owners: string[] = []
+  const [up, lit, shade] = [new Color(palette.up), new Color(palette.lit), new Color(palette.shade)]
+  const colour = new Color()
+  let at = 0
+  let edgeAt = 0
+  for (const { owner, geometry, at: place, tint } of items) {
+    const { c, s } = turnOf(place.turn)
+    const { positions: p, normals: n } = geometry
+    for (let i = 0; i < p.length; i += 3) {
+      const [x, y, z] = [p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0]
+      positions[at + i] = place.x + c * x - s * y
+      positions[at + i + 1] = place.y + s * x + c * y
+      positions[at + i + 2] = place.z + z
+      const [nx, ny, nz] = [n[i] ?? 0, n[i + 1] ?? 0, n[i + 2] ?? 0]
+      const [wx, wy] = [c * nx - s * ny, s * nx + c * ny]
+      const toLight = Math.max(0, Math.min(1, 0.5 + 0.62 * (wx * LIGHT[0] + wy * LIGHT[1])))
+      colour.copy(shade).lerp(lit, toLight).lerp(up, Math.max(0, nz))
+      if (tint) colour.lerp(TINT.set(tint), 0.32)
+      colours[at + i] = colour.r
+      colours[at + i + 1] = colour.g
+      colours[at + i + 2] = colour.b
+      if (i % 9 === 0) owners.push(owner)
+    }
+    for (let i = 0; i < geometry.edges.length; i += 3) {
+      const [x, y, z] = [geometry.edges[i] ?? 0, geometry.edges[i + 1] ?? 0, geometry.edges[i + 2] ?? 0]
+      edges[edgeAt + i] = place.x + c * x - s * y
+      edges[edgeAt + i + 1] = place.y + s * x + c * y
+      edges[edgeAt + i + 2] = place.z + z
+    }
+    at += p.length
+    edgeAt += geometry.edges.length
+  }
+  const faces = new BufferGeometry()
+  faces.setAttribute('position', new BufferAttribute(positions, 3))
+  faces.setAttribute('color', new BufferAttribute(colours, 3))
+  return { faces, edges, owners }
+}
+
+/** where the light comes from, in plan: over the viewer's left shoulder in the first view */
+const LIGHT = [-0.35, -0.94] as const
+const TINT = new Color()
+export const HERE = { x: 0, y: 0, z: 0, turn: 0 }
+
+/** Line segments of a constant width in pixels. */
+export function linesOf(segments: Float32Array): LineSegmentsGeometry {
+  return new LineSegmentsGeometry().setPositions(segments.length ? segments : new Float32Array([0, 0, -9999, 0, 0, -9999]))
+}
+
+/** Flat fills of regions at a height. */
+export function fillsOf(regions: { region: Region; z: number }[]): BufferGeometry {
+  const positions: number[] = []
+  for (const { region, z } of regions) {
+    const points = region.flat()
+    for (const v of triangulate(region)) { const p = points[v]; if (p) positions.push(p[0], p[1], z) }
+  }
+  const geometry = new BufferGeometry()
+  geometry.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3))
+  return geometry
+}
+
+/** The outlines of regions at a height, as segments. */
+export function outlinesOf(regions: { region: Region; z: number }[]): Float32Array {
+  return Float32Array.from(regions.flatMap(({ region, z }) => region.flatMap((loop) => loop.flatMap((a, i) => { const b = loop[(i + 1) % loop.length] ?? a; return [a[0], a[1], z, b[0], b[1], z] }))))
+}
+
+/** The shadow of faces on the ground at z = 0, of what stands between the ground and `top`. */
+export function shadowOf(positions: Float32Array, top: number): BufferGeometry {
+  const out = new Float32Array(positions.length)
+  for (let i = 0; i < positions.length; i += 3) {
+    const z = Math.max(0, Math.min(positions[i + 2] ?? 0, top))
+    out[i] = (positions[i] ?? 0) + z * 0.42
+    out[i + 1] = (positions[i + 1] ?? 0) + z * 0.3
+    out[i + 2] = 0
+  }
+  const geometry = new BufferGeometry()
+  geometry.setAttribute('position', new BufferAttribute(out, 3))
+  return geometry
+}

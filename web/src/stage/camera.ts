@@ -1,0 +1,63 @@
+import type { Vec2, Vec3 } from '@geotome/core/solid'
+
+/**
+ * A parallel view: looks at `target` (m) from an azimuth and an elevation (degrees; 90 is straight down), `scale` pixels to a
+ * metre. Plain arithmetic, so that the picture and everything drawn over it agree to the pixel.
+ */
+export interface View { target: Vec3; azimuth: number; elevation: number; scale: number }
+
+export interface Axes { right: Vec3; up: Vec3; toward: Vec3 }
+
+export function axesOf(view: View): Axes {
+  const [a, e] = [view.azimuth * Math.PI / 180, view.elevation * Math.PI / 180]
+  const [ca, sa, ce, se] = view.elevation === 90 ? [0, -1, 0, 1] : [Math.cos(a), Math.sin(a), Math.cos(e), Math.sin(e)]
+  return { right: [-sa, ca, 0], up: [-se * ca, -se * sa, ce], toward: [ce * ca, ce * sa, se] }
+}
+
+/** Where a point (m) is in a pane of w x h pixels. */
+export function toPane(view: View, [w, h]: Vec2, p: readonly number[]): Vec2 {
+  const { right, up } = axesOf(view)
+  const d: Vec3 = [(p[0] ?? 0) - view.target[0], (p[1] ?? 0) - view.target[1], (p[2] ?? 0) - view.target[2]]
+  return [w / 2 + dot(right, d) * view.scale, h / 2 - dot(up, d) * view.scale]
+}
+
+/** The point at height z (m) under a pixel of the pane. */
+export function atHeight(view: View, [w, h]: Vec2, [px, py]: Vec2, z: number): Vec2 {
+  const { right, up, toward } = axesOf(view)
+  const [a, b] = [(px - w / 2) / view.scale, (h / 2 - py) / view.scale]
+  const t = (z - view.target[2] - b * up[2]) / toward[2]
+  return [view.target[0] + a * right[0] + b * up[0] + t * toward[0], view.target[1] + a * right[1] + b * up[1] + t * toward[1]]
+}
+
+/** The view moved so that the model goes along with the pointer. */
+export function panned(view: View, dx: number, dy: number): View {
+  const { right, up } = axesOf(view)
+  const [a, b] = [-dx / view.scale, dy / view.scale]
+  return { ...view, target: [view.target[0] + a * right[0] + b * up[0], view.target[1] + a * right[1] + b * up[1], view.target[2] + a * right[2] + b * up[2]] }
+}
+
+export function orbited(view: View, dx: number, dy: number): View {
+  return { ...view, azimuth: view.azimuth - dx * 0.4, elevation: Math.min(88, Math.max(8, view.elevation + dy * 0.3)) }
+}
+
+/** Zoomed by a factor about a pixel, which stays where it is. */
+export function zoomed(view: View, size: Vec2, at: Vec2, factor: number): View {
+  const scale = Math.min(400, Math.max(0.2, view.scale * factor))
+  const k = view.scale / scale
+  const next = panned({ ...view, scale: view.scale }, (size[0] / 2 - at[0]) * (1 - k), (size[1] / 2 - at[1]) * (1 - k))
+  return { ...next, scale }
+}
+
+/** The view that shows all points, with some air around. */
+export function fitted(view: View, size: Vec2, points: Vec3[], air = 0.86): View {
+  if (points.length === 0) return { ...view, target: [0, 0, 0], scale: 14 }
+  const { right, up } = axesOf(view)
+  const xs = points.map((p) => dot(right, p))
+  const ys = points.map((p) => dot(up, p))
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const scale = Math.min(60, air * Math.min(size[0] / Math.max(x1 - x0, 4), (size[1] - 120) / Math.max(y1 - y0, 4)))
+  const [a, b] = [(x0 + x1) / 2, (y0 + y1) / 2 - 24 / scale]
+  return { ...view, scale, target: [a * right[0] + b * up[0], a * right[1] + b * up[1], a * right[2] + b * up[2]] }
+}
+
+const dot = (a: readonly number[], b: readonly number[]) => (a[0] ?? 0) * (b[0] ?? 0) + (a[1] ?? 0) * (b[1] ?? 0) + (a[2] ?? 0) * (b[2] ?? 0)

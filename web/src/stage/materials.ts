@@ -1,0 +1,58 @@
+import { Color, DoubleSide, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
+import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
+import type { Palette } from './theme'
+
+/** The planes that the blade and the ground cut by; set for each pane just before it is drawn. */
+export const cutting = {
+  below: new Plane(new Vector3(0, 0, -1), 1e6),
+  above: new Plane(new Vector3(0, 0, 1), -1e6),
+  overGround: new Plane(new Vector3(0, 0, 1), 0),
+  underGround: new Plane(new Vector3(0, 0, -1), 0),
+}
+
+export type Materials = ReturnType<typeof makeMaterials>
+
+/** All materials of the stage: unlit, since the shading is in the colours. */
+export function makeMaterials(p: Palette) {
+  const line = (color: string, linewidth: number, clippingPlanes: Plane[], dashed = false) => {
+    const material = new LineMaterial({ color: new Color(color).getHex(), linewidth, dashed })
+    material.clippingPlanes = clippingPlanes
+    return material
+  }
+  const solid = [cutting.below, cutting.overGround]
+  const flat = (color: string, opacity = 1) => new MeshBasicMaterial({ color, side: DoubleSide, transparent: opacity < 1, opacity, depthWrite: opacity === 1 })
+  const faces = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, clippingPlanes: solid })
+  const offered = new MeshBasicMaterial({ color: p.cutsoft, side: DoubleSide, transparent: true, opacity: 0.72, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, clippingPlanes: [cutting.below] })
+  return {
+    faces, offered,
+    ink: line(p.ink, 1.3, solid),
+    soft: line(p.ghost, 1, solid),
+    picked: line(p.cut, 2.4, solid),
+    hovered: line(p.ink, 2.2, solid),
+    offeredLines: line(p.cut, 1, [cutting.below]),
+    floors: line(p.ink3, 0.6, solid),
+    ghost: line(p.ghost, 1, [cutting.above], true),
+    ghostFloors: line(p.ghost, 0.6, [cutting.above], true),
+    buried: line(p.ghost, 1, [cutting.underGround, cutting.below], true),
+    cutLine: line(p.cut, 2, []),
+    shadow: flat(p.shadow),
+    poche: flat(p.ink),
+    low: hatch(p.paper, p.warn, 5, 1),
+    cap: hatch(p.cutsoft, p.cut, 7, 1.25),
+  }
+}
+
+/** Slanted lines of a constant distance in pixels, whatever the zoom. */
+function hatch(ground: string, line: string, apart: number, width: number): ShaderMaterial {
+  return new ShaderMaterial({
+    side: DoubleSide,
+    uniforms: { ground: { value: new Color(ground) }, line: { value: new Color(line) }, dpr: { value: 1 } },
+    vertexShader: 'void main() { gl_Position = projectionMatrix * modelViewMatrix * vec4(position, 1.0); }',
+    fragmentShader: `uniform vec3 ground; uniform vec3 line; uniform float dpr;
+      void main() {
+        float across = mod((gl_FragCoord.x - gl_FragCoord.y) / dpr, ${apart.toFixed(1)});
+        float on = 1.0 - smoothstep(${(width / 2).toFixed(2)}, ${(width / 2 + 0.7).toFixed(2)}, min(across, ${apart.toFixed(1)} - across));
+        gl_FragColor = vec4(mix(ground, line, on * 0.85), 1.0);
+      }`,
+  })
+}

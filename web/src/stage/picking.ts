@@ -1,0 +1,29 @@
+import { Ray, Vector3 } from 'three'
+import type { Vec2 } from '@geotome/core/solid'
+import type { Batch } from './batches'
+import { atHeight, axesOf, type View } from './camera'
+
+/** What the pointer can pick: the batch that is drawn. */
+export const pickable: { batch: Batch | null } = { batch: null }
+
+/** Everything under a pixel, nearest first, each once; only what the blade and the ground leave. */
+export function pickAll(view: View, size: Vec2, at: Vec2, range: { from: number; to: number }): { id: string; point: Vector3 }[] {
+  const batch = pickable.batch
+  if (!batch) return []
+  const { toward } = axesOf(view)
+  const [x, y] = atHeight({ ...view, target: view.target }, size, at, 0)
+  const direction = new Vector3(-toward[0], -toward[1], -toward[2])
+  const ray = new Ray(new Vector3(x, y, 0).addScaledVector(direction, -10000), direction)
+  const p = batch.faces.getAttribute('position').array
+  const [a, b, c, hit] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
+  const hits: { id: string; point: Vector3; far: number }[] = []
+  for (let t = 0; t < batch.owners.length; t++) {
+    const i = t * 9
+    a.set(p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0); b.set(p[i + 3] ?? 0, p[i + 4] ?? 0, p[i + 5] ?? 0); c.set(p[i + 6] ?? 0, p[i + 7] ?? 0, p[i + 8] ?? 0)
+    if (!ray.intersectTriangle(a, b, c, false, hit)) continue
+    if (hit.z > range.to + 1e-3 || hit.z < range.from - 1e-3) continue
+    hits.push({ id: batch.owners[t] ?? '', point: hit.clone(), far: hit.distanceTo(ray.origin) })
+  }
+  hits.sort((u, v) => u.far - v.far)
+  return hits.filter((h, i) => hits.findIndex((o) => o.id === h.id) === i)
+}

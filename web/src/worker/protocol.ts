@@ -1,0 +1,59 @@
+import type { Edit } from '@geotome/core/edits'
+import type { Choices, Bond, LeftOut, PartRole } from '@geotome/core/fabric'
+import type { Project } from '@geotome/core/project'
+import type { LevelHeight } from '@geotome/core/levels'
+import type { Region, Vec2 } from '@geotome/core/solid'
+import type { Ledger } from '@geotome/core/study'
+
+/** The two sides of the computation: the page sends edits and questions, the worker answers with plain views. Metres, m2. */
+
+export interface FindingView { key: string; kind: string; say: string; remedy: string; level: string | null; masses: string[]; parts: string[]; area: number | null; region: Region; fix: { label: string; edit: Edit } | null }
+
+/** A piece of floor to draw and to write an area on; coordinates from the view's origin. */
+export interface PlateView { mass: string; use: string; region: Region; area: number; label: Vec2 }
+export interface FloorView { level: string; area: number; low: number; net: number | null; perimeter: number; /** m2 by use id */ uses: Record<string, number>; plates: PlateView[]; lows: Region }
+export interface MassView { id: string; name: string; use: string; body: string; at: { x: number; y: number; z: number; turn: number }; base: number; top: number; ridge: number | null; volume: number; outline: Vec2[]; storeys: string[] }
+export interface PartView { id: string; name: string; role: PartRole; mass: string; level: string | null; buildUp: string; area: number; volume: number; thickness: number; length: number | null; bond: Bond; mesh: string | null; /** walls: the outline in plan, from the origin */ plan: Region }
+
+/** Triangles with flat normals and the ink lines between faces. `faceOf` numbers each triangle's face. */
+export interface Geometry { key: string; positions: Float32Array; normals: Float32Array; edges: Float32Array }
+
+export interface StudyView {
+  scheme: string
+  /** world coordinates of the view's zero, m */
+  origin: Vec2
+  levels: LevelHeight[]
+  masses: MassView[]
+  floors: FloorView[]
+  ledger: Ledger
+  parts: PartView[]
+  findings: FindingView[]
+  /** what could be made of the faces, when asked for */
+  proposal: ProposalView | null
+  /** bodies and parts that the page has not had yet, placed from the origin where they are parts */
+  geometry: Geometry[]
+  /** ms that the study took */
+  took: number
+}
+
+export interface CandidateView { key: string; name: string; role: PartRole; mass: string; level: string | null; area: number }
+export interface ProposalView { candidates: CandidateView[]; leftOut: LeftOut[]; mesh: string | null; volume: number }
+
+export interface Ask {
+  scheme: string
+  /** an edit that is tried while a gesture lasts, and not kept */
+  preview: Edit | null
+  /** what the fabric preview is set to, or null while it is closed */
+  proposal: { masses: string[] | null; choices: Choices } | null
+}
+
+export type Answer = { view: StudyView } | { refused: string } | { dropped: true }
+
+export interface StudyWorker {
+  open(project: Project): void
+  edit(edits: Edit[]): void
+  study(ask: Ask): Promise<Answer>
+  /** the edits that store what the preview offers, that bring parts in line, that remove parts */
+  accept(ask: Ask): Promise<{ edit: Edit } | { refused: string }>
+  bringInLine(scheme: string, parts: string[] | null): Promise<{ edit: Edit } | { refused: string }>
+}

@@ -1,0 +1,106 @@
+import polylabel from 'polylabel'
+import { bodyMesh, bodyVolume, partsFrom, propose, studyParts, type PartStudy } from '@geotome/core/fabric'
+import { planBox } from '@geotome/core/form'
+import { placePoint, piecesOf, subtractRegions, areaOf, type Region, type Vec2 } from '@geotome/core/solid'
+import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
+import { bodyGeometry, meshGeometry, merged } from './geometry'
+import type { Ask, FloorView, Geometry, ProposalView, StudyView } from './protocol'
+
+/** What the page needs of a study, as plain data; bodies are sent once. `sent` remembers what the page has. */
+export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number): StudyView {
+  const origin = originOf(study)
+  const geometry: Geometry[] = []
+  const send = (key: string, make: () => Geometry) => { if (!sent.has(key)) { sent.add(key); geometry.push(make()) } return key }
+  const shift = (region: Region): Region => region.map((loop) => loop.map(([x, y]): Vec2 => [x - origin[0], y - origin[1]]))
+  const masses = study.forms.map((f) => ({
+    id: f.id, name: f.name, use: f.use, body: send(hash(f.body.key), () => bodyGeometry(hash(f.body.key), f.body)),
+    at: { ...f.at, x: f.at.x - origin[0], y: f.at.y - origin[1] }, base: f.base, top: f.top, ridge: f.ridge, volume: f.body.volume,
+    outline: footOf(f.body.faces()).map((p): Vec2 => { const [x, y] = placePoint(p, f.at); return [x - origin[0], y - origin[1]] }),
+    storeys: study.floors.filter((floor) => floor.plates.some((p) => p.mass === f.id)).map((floor) => floor.level.id),
+  }))
+  const parts = study.parts.map((p) => ({
+    id: p.id, name: p.part.name, role: p.role, mass: p.part.host.mass, level: p.part.base?.level ?? null, buildUp: p.part.buildUp, area: p.area, volume: p.volume, thickness: p.thickness, length: p.length, bond: p.bond,
+    mesh: p.body ? sendPart(p, origin, send) : null, plan: p.role === 'wall' ? shift(p.plan) : [],
+  }))
+  return {
+    scheme: study.scheme.id, origin, levels: study.levels, masses, parts, geometry, took,
+    floors: study.floors.map((f) => floorView(f, shift)), ledger: ledgerOf(study),
+    findings: study.findings.map((f) => ({ ...f, region: shift(f.region) })),
+    proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
+  }
+}
+
+/** Only the newest pieces of geometry are kept by the page: what a study no longer names is forgotten on both sides. */
+export function forget(view: StudyView, sent: Set<string>): void {
+  const named = new Set([...view.masses.map((m) => m.body), ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])), ...(view.proposal?.mesh ? [view.proposal.mesh] : [])])
+  for (const key of sent) if (!named.has(key)) sent.delete(key)
+}
+
+function floorView(floor: Floor, shift: (r: Region) => Region): FloorView {
+  const plates = floor.islands.flatMap((island) => {
+    let rest = island.counted
+    return island.shares.flatMap((share, i) => {
+      const alone = island.shares.length === 1
+      const own = alone ? rest : i === island.shares.length - 1 ? rest : subtractRegions(rest, subtractRegions(rest, share.plate.region))
+      if (!alone) rest = subtractRegions(rest, share.plate.region)
+      return piecesOf(own).map((piece) => {
+        const region = shift(piece)
+        return { mass: share.plate.mass, use: share.use, region, area: areaOf(piece), label: middle(region) }
+      })
+    })
+  })
+  return {
+    level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, plates,
+    lows: shift(floor.islands.flatMap((i) => (i.low > 0.01 ? subtractRegions(i.region, i.counted) : []))),
+  }
+}
+
+function proposalView(study: Study, ask: NonNullable<Ask['proposal']>, origin: Vec2, send: (key: string, make: () => Geometry) => string): ProposalView {
+  const proposal = propose(study.context, ask.masses ?? undefined)
+  let n = 0
+  const trial = partsFrom(study.context, () => `offered-${n++}`, proposal.candidates, ask.choices)
+  const shaped = studyParts(study.context, [...Object.values(study.scheme.parts), ...trial]).filter((p) => p.id.startsWith('offered-') && p.body)
+  const key = `offer:${hash(shaped.map((p) => partKey(p)).join())}`
+  return {
+    candidates: proposal.candidates.map((c, i) => ({ key: c.key, name: c.part.name, role: c.role, mass: c.part.host.mass, level: c.part.base?.level ?? null, area: shaped.find((s) => s.id === `offered-${i}`)?.area ?? c.area })),
+    leftOut: proposal.leftOut, volume: shaped.reduce((sum, p) => sum + p.volume, 0),
+    mesh: shaped.length ? send(key, () => merged(key, shaped.flatMap((p) => (p.body ? [meshGeometry(p.id, bodyMesh(p.body), origin)] : [])))) : null,
+  }
+}
+
+function sendPart(part: PartStudy, origin: Vec2, send: (key: string, make: () => Geometry) => string): string {
+  const key = `part:${hash(partKey(part))}`
+  return send(key, () => meshGeometry(key, bodyMesh(part.body as NonNullable<PartStudy['body']>), origin))
+}
+
+/** What a part's shape is told apart by: its body is computed anew in each study, but seldom differs. */
+function partKey(part: PartStudy): string {
+  const { body } = part
+  if (!body) return part.id
+  return body.kind === 'prism' ? `${part.id}${JSON.stringify(body)}` : `${part.id}${bodyVolume(body)}${body.mesh.positions.join()}`
+}
+
+function hash(text: string): string {
+  let [a, b] = [0x811c9dc5, 0x1000193]
+  for (let i = 0; i < text.length; i++) { const c = text.charCodeAt(i); a = Math.imul(a ^ c, 16777619); b = Math.imul(b ^ c, 2246822507) }
+  return `${(a >>> 0).toString(36)}${(b >>> 0).toString(36)}`
+}
+
+/** Where a label stands best in a piece of floor. */
+function middle(piece: Region): Vec2 {
+  const [x, y] = polylabel(piece, 0.25)
+  return [x ?? 0, y ?? 0]
+}
+
+/** Whole hundreds of metres near the forms, where coordinates are large; the picture is drawn in single precision. */
+function originOf(study: Study): Vec2 {
+  const first = study.forms[0]
+  if (!first) return [0, 0]
+  const box = planBox(first)
+  return Math.abs(box.x0) + Math.abs(box.y0) > 5000 ? [Math.round(box.x0 / 100) * 100, Math.round(box.y0 / 100) * 100] : [0, 0]
+}
+
+const footOf = (faces: { plane: { n: readonly number[] }; loops: { points: readonly (readonly number[])[] }[] }[]): Vec2[] => {
+  const down = faces.filter((f) => (f.plane.n[2] ?? 0) < -0.99)
+  return down.flatMap((f) => f.loops.flatMap((l) => l.points.map((p): Vec2 => [p[0] ?? 0, p[1] ?? 0])))
+}
