@@ -1,4 +1,5 @@
 import { fork } from 'node:child_process'
+import { writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { resolve } from 'node:path'
 import { startMariadb } from './lib/mariadb.mjs'
@@ -26,6 +27,7 @@ say('Starting the server ...')
 const server = fork(resolve(root, 'server/src/main.ts'), dev ? ['--dev'] : [], {
   cwd: root, execArgv: ['--import', 'tsx'], env: { ...process.env, PORT: String(port), DATABASE_URL: process.env.DATABASE_URL ?? database.url }, detached: true,
 })
+writeFileSync(resolve(folder, 'server.json'), JSON.stringify({ pid: server.pid, port }))
 server.on('message', () => { if (process.send) process.send('ready') })
 
 let stopping = false

@@ -15,7 +15,7 @@ export function DrawOverlay({ drawing, view, size, z, origin, live, pointer }: P
   const ring: Vec2[] = state.kind === 'rectangle' && a && (b ?? state.points[1])
     ? rectangle(a, (b ?? state.points[1]) as Vec2)
     : state.kind === 'polygon' && b ? [...state.points, b] : state.points
-  const path = ring.map(px).map(([x, y], i) => `${i ? 'L' : 'M'}${x} ${y}`).join('') + (state.kind === 'rectangle' || state.stage === 'height' ? 'Z' : '')
+  const path = ring.map(px).map(([x, y], i) => `${i ? 'L' : 'M'}${x} ${y}`).join('') + (ring.length > 2 && (state.kind === 'rectangle' || state.stage === 'height') ? 'Z' : '')
   const caught = state.stage === 'outline' ? state.cursor : null
   const at = caught ? px(caught.point) : null
   return (

@@ -63,7 +63,9 @@ export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Ve
   const flat = view.elevation === 90
   const top = px(middle, shown.top)
   const far = local.map((p) => placePoint(p, place)).reduce((a, b) => (px(b, shown.base)[0] > px(a, shown.base)[0] ? b : a))
-  const ring = px([far[0] + (far[0] - middle[0]) * 0.18, far[1] + (far[1] - middle[1]) * 0.18], shown.base)
+  const [centre, end] = [px(middle, shown.base), px(far, shown.base)]
+  const reach = Math.hypot(end[0] - centre[0], end[1] - centre[1]) || 1
+  const ring: Vec2 = [Math.min(size[0] - 16, end[0] + ((end[0] - centre[0]) / reach) * 24), end[1] + ((end[1] - centre[1]) / reach) * 24]
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
       {local.map((p, i) => { const [x, y] = px(placePoint(p, place), shown.base); return (

@@ -60,7 +60,7 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
   const massOf = useCallback((s: DrawState, height: Num) => {
     let n = 0
     const mint = () => (mints.current[n] ??= crypto.randomUUID(), mints.current[n++] as string)
-    const names = new Set(Object.values(scheme.masses).map((m) => m.name))
+    const names = new Set(Object.values(scheme.masses).filter((m) => !mints.current.includes(m.id)).map((m) => m.name))
     let count = names.size + 1
     while (names.has(`Mass ${count}`)) count++
     const shape = s.kind === 'rectangle' ? { kind: 'rectangle' as const, from: s.points[0] ?? [0, 0] as Vec2, to: s.points[1] ?? [1, 1] as Vec2 } : { kind: 'polygon' as const, points: s.points }

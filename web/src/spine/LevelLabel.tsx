@@ -31,7 +31,7 @@ export function LevelLabel({ level, y, on, chosen, area, onPointerDown, onPointe
       <button data-level={level.id} className="absolute inset-0 cursor-ns-resize" aria-pressed={on} aria-label={`${level.name}, ${height}${area === null ? '' : `, ${showNumber(area, 'area', 'm')} square metres`}`}
         onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onDoubleClick={(e) => setEditing(e.clientX - e.currentTarget.getBoundingClientRect().left > (mark ? 190 : 66) ? 'height' : 'name')}
         onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); onShow(); setEditing(e.shiftKey ? 'height' : 'name') } else onKeyDown(e) }} />
-      {editing === 'name' ? <Typing start={level.name} label={`name of ${level.name}`} onAccept={accept} onCancel={() => setEditing(null)} /> : <span className="pointer-events-none truncate">{level.name}</span>}
+      {editing === 'name' ? <Typing start={level.name} label={`name of ${level.name}`} onAccept={accept} onCancel={() => setEditing(null)} /> : <span className="pointer-events-none truncate pr-0.5">{level.name}</span>}
       {editing === 'height' ? <Typing start={editNumber(level.height, 'length', project.unit)} label={`height of ${level.name}`} onAccept={accept} onCancel={() => setEditing(null)} /> : <span className="pointer-events-none shrink-0 pl-1 font-normal text-ink2">{height}</span>}
     </li>
   )

@@ -51,7 +51,7 @@ function aim(camera: OrthographicCamera, name: PaneName, w: number, h: number): 
 function prepare(scene: Object3D, pane: PaneCut, materials: Materials, gl: WebGLRenderer): void {
   const top = pane.cut ?? 1e6
   cutting.below.constant = top + 1e-3
-  cutting.above.constant = -top - 1e-3
+  cutting.above.constant = -top - 1e-2
   cutting.overGround.constant = pane.buried ? 1e6 : 1e-3
   const { scale } = viewOf(pane.name)
   for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) { material.dashSize = 5 / scale; material.gapSize = 4 / scale }

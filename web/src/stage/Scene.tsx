@@ -33,6 +33,7 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
   const lows = useMemo(() => (floor && floor.lows.length ? fillsOf([{ region: floor.lows, z: z + 0.004 }]) : null), [floor, z])
   const capLines = useMemo(() => (floor ? outlinesOf([...floor.plates.map((p) => ({ region: p.region, z: z + 0.012 })), { region: floor.lows, z: z + 0.012 }]) : new Float32Array()), [floor, z])
   const poche = useMemo(() => fillsOf(view.parts.filter((p) => p.level === level && p.plan.length).map((p) => ({ region: p.plan, z: z + 1.21 }))), [view, level, z])
+  const planLines = useMemo(() => (fabric && floor ? outlinesOf(floor.plates.filter((p) => !view.parts.some((q) => q.mass === p.mass && q.mesh)).map((p) => ({ region: p.region, z: z + 1.21 }))) : NONE), [fabric, floor, view, z])
   const shadow = useMemo(() => shadowOf(solid.faces.getAttribute('position').array as Float32Array, desk === 'slice' && level ? z : 1e6), [solid, desk, level, z])
 
   useEffect(() => { pickable.batch = solid }, [solid])
@@ -53,6 +54,7 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
       {cap && <Faces geometry={cap} material={materials.cap} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
       {lows && <Faces geometry={lows} material={materials.low} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
       <Lines segments={capLines} material={materials.cutLine} order={5} cutOnly pane={fabric ? '3d' : undefined} />
+      <Lines segments={planLines} material={materials.planLine} order={5} pane="plan" />
       {fabric && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
       <Lines segments={under.edges} material={materials.hovered} order={6} />
       <Lines segments={chosen.edges} material={materials.picked} order={7} />

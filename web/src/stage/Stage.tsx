@@ -53,7 +53,7 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
       </div>
       <div className="absolute inset-0 flex">
         {shown.map((name, i) => (
-          <div key={name} className={`relative flex min-w-0 flex-1 ${i ? 'border-l border-line' : ''}`}>
+          <div key={name} className={`relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`}>
             <Pane name={name} label={`${name === '3d' ? 'View' : 'Plan'} of the form${level ? ` at ${level.name}` : ''}; everything in it is also in the lists`} register={register} ground={z} cut={cuts.find((c) => c.name === name)?.cut ?? null} buried={buried} movable={desk === 'form'} onPointer={onPointer}
               draw={drawing ? { move: drawing.move, accept: () => drawing.accept(false), rising: drawing.state.stage === 'height' } : null}>
               {(size) => <PaneOverlay name={name} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
@@ -87,7 +87,7 @@ type StudyLike = Omit<StudyView, 'geometry'> | null
 /** A north arrow, as on a site plan. */
 function North({ azimuth }: { azimuth: number }) {
   return (
-    <svg className="pointer-events-none absolute right-3 top-3" width={34} height={46} viewBox="-17 -28 34 46" aria-hidden>
+    <svg className="pointer-events-none absolute right-3 top-3 overflow-visible" width={34} height={46} viewBox="-17 -28 34 46" aria-hidden>
       <g transform={`rotate(${-azimuth})`}><circle r={13} fill="none" stroke="var(--ink)" strokeWidth={1} /><path d="M0 -12L4.4 8L0 5L-4.4 8Z" fill="var(--ink)" /><text y={-17} textAnchor="middle" fontSize={10} fill="var(--ink2)">N</text></g>
     </svg>
   )
@@ -107,7 +107,7 @@ function pointsOf(study: StudyLike): Vec3[] {
 }
 
 function fitPane(name: PaneName, study: StudyLike, box: HTMLDivElement | undefined): void {
-  if (box) setView(name, fitted(viewOf(name), [box.clientWidth, box.clientHeight], pointsOf(study), 0.84))
+  if (box) setView(name, fitted(viewOf(name), [box.clientWidth, box.clientHeight], pointsOf(study), 0.82))
 }
 
 /** Shows everything when a scheme is opened, and when its first mass is there. */

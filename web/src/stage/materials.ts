@@ -1,13 +1,16 @@
-import { Color, DoubleSide, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
+import { Color, ColorManagement, DoubleSide, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
 import type { Palette } from './theme'
+
+// The tokens are screen colours and are drawn as they are.
+ColorManagement.enabled = false
 
 /** The planes that the blade and the ground cut by; set for each pane just before it is drawn. */
 export const cutting = {
   below: new Plane(new Vector3(0, 0, -1), 1e6),
   above: new Plane(new Vector3(0, 0, 1), -1e6),
   overGround: new Plane(new Vector3(0, 0, 1), 0),
-  underGround: new Plane(new Vector3(0, 0, -1), 0),
+  underGround: new Plane(new Vector3(0, 0, -1), -0.01),
 }
 
 export type Materials = ReturnType<typeof makeMaterials>
@@ -27,19 +30,25 @@ export function makeMaterials(p: Palette) {
     faces, offered,
     ink: line(p.ink, 1.3, solid),
     soft: line(p.ghost, 1, solid),
-    picked: line(p.cut, 2.4, solid),
-    hovered: line(p.ink, 2.2, solid),
+    picked: forward(line(p.cut, 2.4, solid)),
+    hovered: forward(line(p.ink, 2.2, solid)),
     offeredLines: line(p.cut, 1, [cutting.below]),
     floors: line(p.ink3, 0.6, solid),
     ghost: line(p.ghost, 1, [cutting.above], true),
     ghostFloors: line(p.ghost, 0.6, [cutting.above], true),
     buried: line(p.ghost, 1, [cutting.underGround, cutting.below], true),
     cutLine: line(p.cut, 2, []),
+    planLine: line(p.ink, 2.2, []),
     shadow: flat(p.shadow),
     poche: flat(p.ink),
     low: hatch(p.paper, p.warn, 5, 1),
     cap: hatch(p.cutsoft, p.cut, 7, 1.25),
   }
+}
+
+/** Drawn a hair nearer than the ink lines that it lies on. */
+function forward(material: LineMaterial): LineMaterial {
+  return Object.assign(material, { polygonOffset: true, polygonOffsetFactor: -2, polygonOffsetUnits: -6 })
 }
 
 /** Slanted lines of a constant distance in pixels, whatever the zoom. */

@@ -5,7 +5,7 @@ export type PaneName = '3d' | 'plan'
 
 /** The two views of the stage, beside the store: they change with every frame of a drag. */
 let views: Record<PaneName, View> = {
-  '3d': { target: [0, 0, 0], azimuth: -58, elevation: 32, scale: 8 },
+  '3d': { target: [0, 0, 0], azimuth: -38, elevation: 31, scale: 8 },
   plan: { target: [0, 0, 0], azimuth: -90, elevation: 90, scale: 8 },
 }
 const listeners = new Set<() => void>()

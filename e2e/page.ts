@@ -1,0 +1,81 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+
+/** What a person does, in the words of the page. */
+export async function newProject(page: Page, name: string, options: { unit?: 'm' | 'mm'; site?: string } = {}): Promise<void> {
+  await page.goto('/')
+  await page.getByRole('button', { name: 'New project' }).click()
+  await page.getByLabel('name', { exact: true }).fill(name)
+  if (options.unit) await page.getByLabel('unit').selectOption(options.unit)
+  if (options.site) await page.getByLabel('site area, m²').fill(options.site)
+  await page.keyboard.press('Enter')
+  await expect(figure(page, 'total')).toBeVisible()
+}
+
+export async function openDemo(page: Page): Promise<void> {
+  await page.goto('/')
+  await page.locator('[data-project="Kiln Quay"]').first().getByRole('link').click()
+  await expect(figure(page, 'total')).toBeVisible()
+}
+
+export const figure = (page: Page, name: string): Locator => page.locator(`footer [data-figure="${name}"]`)
+export const desk = async (page: Page, name: string): Promise<void> => { await page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name }).click() }
+export const verb = (page: Page, name: string | RegExp): Locator => page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name })
+export const details = (page: Page): Locator => page.getByRole('complementary', { name: 'Details' })
+export const level = (page: Page, name: string): Locator => page.getByRole('complementary', { name: 'Spine' }).getByRole('button', { name: new RegExp(`^${name},`) })
+
+/** The pixel of a point (m) in a pane, from the view that the pane says it shows. */
+export async function pixel(page: Page, pane: '3d' | 'plan', [x, y, z]: [number, number, number]): Promise<{ x: number; y: number }> {
+  const locator = page.locator(`[data-pane="${pane}"]`)
+  const view = JSON.parse(await locator.getAttribute('data-view') ?? '{}') as { target: number[]; azimuth: number; elevation: number; scale: number; size: number[] }
+  const box = await locator.boundingBox()
+  const [a, e] = [view.azimuth * Math.PI / 180, view.elevation * Math.PI / 180]
+  const d = [x - (view.target[0] ?? 0), y - (view.target[1] ?? 0), z - (view.target[2] ?? 0)] as const
+  const right = -Math.sin(a) * d[0] + Math.cos(a) * d[1]
+  const up = -Math.sin(e) * Math.cos(a) * d[0] - Math.sin(e) * Math.sin(a) * d[1] + Math.cos(e) * d[2]
+  return { x: (box?.x ?? 0) + (view.size[0] ?? 0) / 2 + right * view.scale, y: (box?.y ?? 0) + (view.size[1] ?? 0) / 2 - up * view.scale }
+}
+
+export async function clickAt(page: Page, pane: '3d' | 'plan', point: [number, number, number], options: { shift?: boolean } = {}): Promise<void> {
+  const { x, y } = await pixel(page, pane, point)
+  await page.mouse.move(x - 3, y - 2)
+  await page.mouse.move(x, y)
+  if (options.shift) await page.keyboard.down('Shift')
+  await page.mouse.down()
+  await page.mouse.up()
+  if (options.shift) await page.keyboard.up('Shift')
+}
+
+/** Draws a rectangle: a click, then typed width, depth and height. */
+export async function drawRectangle(page: Page, from: [number, number], width: string, depth: string, height: string, toward: [number, number] = [1, 1]): Promise<void> {
+  await verb(page, 'Rectangle').click()
+  await clickAt(page, 'plan', [from[0], from[1], 0])
+  const { x, y } = await pixel(page, 'plan', [from[0], from[1], 0])
+  await page.mouse.move(x + 30 * toward[0], y - 30 * toward[1])
+  await page.keyboard.type(width)
+  await page.keyboard.press('Tab')
+  await page.keyboard.type(depth)
+  await page.keyboard.press('Enter')
+  await page.keyboard.type(height)
+  await page.keyboard.press('Enter')
+  await expect(details(page).getByText('Recipe')).toBeVisible()
+}
+
+/** Types into a field of the details and accepts. */
+export async function typeField(page: Page, label: string, text: string): Promise<void> {
+  const field = details(page).getByLabel(label, { exact: true })
+  await field.click()
+  await field.fill(text)
+  await page.keyboard.press('Enter')
+}
+
+export async function addStoreys(page: Page, count: string, each: string): Promise<void> {
+  await page.getByRole('button', { name: 'Add several' }).click()
+  await page.getByLabel('how many').fill(count)
+  await page.getByLabel('each', { exact: true }).fill(each)
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('dialog')).toHaveCount(0)
+}
+
+/** A figure of the open ledger, by level. */
+export const cell = (page: Page, row: string, name: string): Locator => page.locator(`[data-row="${row}"] [data-cell="${name}"]`)
+export const saved = (page: Page): Promise<void> => expect(page.locator('[data-saved="saved"]')).toBeVisible()
