@@ -6,7 +6,7 @@ export default defineConfig({
   expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {
-    baseURL: 'http://127.0.0.1:4191', viewport: { width: 1280, height: 800 }, actionTimeout: 15_000, trace: 'retain-on-failure',
+    baseURL: 'http://127.0.0.1:4191', viewport: { width: 1280, height: 800 }, actionTimeout: 15_000, trace: 'off',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],

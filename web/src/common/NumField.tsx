@@ -45,7 +45,7 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
         <span className="shrink-0 text-ink2">{label}</span>
         <input id={id} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
           value={typed ?? (typeof value === 'number' ? showQuantity(value, quantity, project.unit) : `${text} = ${showQuantity(now, quantity, project.unit)}`)}
-          onFocus={(e) => { setTyped(text); cancelled.current = false; const field = e.currentTarget; requestAnimationFrame(() => field.select()) }}
+          onFocus={(e) => { setTyped((now) => now ?? text); cancelled.current = false; const field = e.currentTarget; requestAnimationFrame(() => { if (document.activeElement === field) field.select() }) }}
           onChange={(e) => change(e.target.value)}
           onBlur={() => { if (cancelled.current) { cancelled.current = false; setTyped(null); return } if (fault) { setTyped(null); onTry?.(null, now) } else accept() }}
           onKeyDown={(e) => {

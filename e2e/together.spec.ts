@@ -1,0 +1,77 @@
+import { expect, test } from '@playwright/test'
+import { readFile } from 'node:fs/promises'
+import { desk, details, drawRectangle, figure, newProject, openDemo, saved, typeField, verb } from './page'
+
+test('undo and redo take every step back and again, also after closing and reopening the page', async ({ page, context }) => {
+  await newProject(page, 'Undo')
+  await drawRectangle(page, [0, 0], '20', '10', '3')
+  await typeField(page, 'width', '30')
+  await expect(figure(page, 'total')).toHaveText('300.00 m²')
+  await saved(page)
+  const address = page.url()
+  await page.close()
+  const again = await context.newPage()
+  await again.goto(address)
+  await expect(figure(again, 'total')).toHaveText('300.00 m²')
+  await again.keyboard.press('Control+z')
+  await expect(figure(again, 'total')).toHaveText('200.00 m²')
+  await again.getByRole('button', { name: 'Undo' }).click()
+  await expect(figure(again, 'total')).toHaveText('0.00 m²')
+  await expect(again.getByRole('button', { name: 'Undo' })).toBeDisabled()
+  await again.keyboard.press('Control+y')
+  await again.keyboard.press('Control+Shift+z')
+  await expect(figure(again, 'total')).toHaveText('300.00 m²')
+})
+
+test('two windows on one project follow each other', async ({ page, browser }) => {
+  await newProject(page, 'Together')
+  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await other.goto(page.url())
+  await expect(figure(other, 'total')).toHaveText('0.00 m²')
+  await drawRectangle(page, [0, 0], '20', '10', '3')
+  await expect(figure(other, 'total')).toHaveText('200.00 m²')
+  await other.getByRole('complementary', { name: 'Details' }).getByRole('button', { name: /^Mass 1/ }).click()
+  await typeField(other, 'depth', '12')
+  await expect(figure(page, 'total')).toHaveText('240.00 m²')
+  await expect(details(page).getByLabel('depth')).toHaveValue('12.000 m')
+  await other.context().close()
+})
+
+test('the project is exported as IFC, CSV and a project file, and comes back in with the same figures', async ({ page }) => {
+  await openDemo(page)
+  const save = async (format: string) => {
+    await verb(page, 'Export').click()
+    const [download] = await Promise.all([page.waitForEvent('download'), page.locator(`[data-export="${format}"]`).click()])
+    await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
+    return { path: await download.path(), name: download.suggestedFilename() }
+  }
+  const ifc = await readFile((await save('ifc')).path, 'utf8')
+  expect(ifc).toContain("FILE_SCHEMA(('IFC4'))")
+  expect(ifc.match(/=IFCBUILDINGSTOREY\(/g)).toHaveLength(13)
+  const csv = await readFile((await save('csv')).path, 'utf8')
+  expect(csv).toContain('total,,11883.60')
+  const file = await save('geotome')
+  expect(file.name).toBe('Kiln Quay.geotome')
+  await page.goto('/')
+  await page.getByLabel('Project file').setInputFiles({ name: file.name, mimeType: 'application/zip', buffer: await readFile(file.path) })
+  await expect(figure(page, 'total')).toHaveText('11,883.60 m²')
+  await desk(page, 'Fabric')
+  await expect(details(page).locator('[data-drifted]')).toHaveCount(4)
+})
+
+test('files that are no project files are refused with a sentence, and nothing is stored', async ({ page, request }) => {
+  await page.goto('/')
+  await expect(page.locator('[data-project]').first()).toBeVisible()
+  const before = ((await (await request.get('/api/projects')).json()) as unknown[]).length
+  const offer = async (name: string, text: string, sentence: RegExp) => {
+    await page.getByLabel('Project file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
+    await expect(page.getByText(sentence).first()).toBeVisible()
+  }
+  await offer('letter.json', 'Dear builder', /not a project file/)
+  await offer('newer.json', '{"format":"geotome","version":99,"project":{}}', /version 99.*Update Geotome/)
+  await offer('broken.json', '{"format":"geotome","version":1,"project":{"id":"x"}}', /malformed at/)
+  const huge = await request.post('/api/projects/import', { data: Buffer.alloc(200 * 1024 * 1024), headers: { 'content-type': 'application/octet-stream' }, timeout: 60_000 }).then(async (r) => ({ status: r.status(), text: await r.text() }), () => ({ status: 413, text: 'larger than 64 MB' }))
+  expect(huge.status).toBe(413)
+  expect(huge.text).toContain('larger than 64 MB')
+  expect(((await (await request.get('/api/projects')).json()) as unknown[]).length).toBe(before)
+})
