@@ -1,30 +1,24 @@
 import * as v from 'valibot'
 import { placePoint, placeSolid, unite } from '../solid'
 import { IdSchema, NameSchema, NumSchema, PlaceSchema, refuse, tidy, type Num, type Place } from '../values'
-import type { Move } from './index'
+import type { Move } from './list'
 import type { MoveBase, MoveKind } from './kind'
-import { buildRecipe, checkRecipe, moveIds, recipeNumbers, RecipeSchema } from './recipe'
 
 export interface JoinMove extends MoveBase { move: 'join'; name: string; place: Place; lift: Num; recipe: Move[] }
 
 /** Unites another body, with a recipe of its own and placed in this mass's frame, with the body so far. Faces keep their names. */
 export const join: MoveKind<JoinMove> = {
   move: 'join',
-  schema: v.strictObject({
-    id: IdSchema, on: v.boolean(), move: v.literal('join'), name: NameSchema, place: PlaceSchema, lift: NumSchema,
-    recipe: v.lazy(() => RecipeSchema),
-  }),
-  numbers: (m) => [[m.place.x, 'length'], [m.place.y, 'length'], [m.place.turn, 'angle'], [m.lift, 'length'], ...recipeNumbers(m.recipe)],
-  inner: (m) => moveIds(m.recipe),
+  schema: (recipe) => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('join'), name: NameSchema, place: PlaceSchema, lift: NumSchema, recipe }),
+  numbers: (m) => [[m.place.x, 'length'], [m.place.y, 'length'], [m.place.turn, 'angle'], [m.lift, 'length']],
+  inner: ({ name, recipe }) => ({ name, recipe }),
   check: (m, { place, name, numbers }) => {
     if (place < 2) refuse('geometry', `"${name}" is joined before it has a body.`, 'Put the join behind the raise.')
     for (const num of [m.place.x, m.place.y, m.lift]) numbers.length(num)
     numbers.angle(m.place.turn)
-    checkRecipe(m.recipe, m.name, numbers)
   },
-  build: (form, m, { numbers, name }) => {
-    const body = buildRecipe(m.recipe, numbers, m.name)
-    if (!form.solid || !body.solid) return refuse('geometry', `"${name}" has no body to join to.`, 'Put a raise before the join.')
+  build: (form, m, { numbers, name, body }) => {
+    if (!form.solid || !body?.solid) return refuse('geometry', `"${name}" has no body to join to.`, 'Put a raise before the join.')
     const place = { x: numbers.length(m.place.x), y: numbers.length(m.place.y), z: numbers.length(m.lift), turn: numbers.angle(m.place.turn) }
     const [x, y] = placePoint(body.anchor, place)
     const at = { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) }

@@ -1,6 +1,7 @@
 import type * as v from 'valibot'
 import type { Solid, Vec2 } from '../solid'
 import type { Num, Numbers, Quantity } from '../values'
+import type { Move } from './list'
 
 /** A form on its way through its recipe, in the mass's own frame: the outline in plan, then the body. */
 export interface Form {
@@ -21,13 +22,17 @@ export interface MoveBase { id: string; move: string; on: boolean }
  */
 export interface MoveKind<M extends MoveBase> {
   move: M['move']
-  schema: v.GenericSchema<unknown, M>
-  /** all its numbers, in a fixed order: their values are the key to the form */
+  /** its data; `recipe` is the schema of a recipe within it */
+  schema(recipe: v.GenericSchema<unknown, Move[]>): v.GenericSchema<unknown, M>
+  /** all its numbers but those of a recipe within it, in a fixed order: their values are the key to the form */
   numbers(move: M): [Num, Quantity][]
-  /** ids of moves within it */
-  inner(move: M): string[]
+  /** the recipe of another body that it holds, if it does */
+  inner(move: M): Inner | null
   /** refuses what cannot be built; `place` is its position among the active moves, `name` the mass's */
   check(move: M, context: { place: number; name: string; numbers: Numbers }): void
-  build(form: Form, move: M, context: { numbers: Numbers; name: string }): Form
+  /** the form after the move; `body` is the form of the recipe within it */
+  build(form: Form, move: M, context: { numbers: Numbers; name: string; body: Form | null }): Form
 }
+
+export interface Inner { name: string; recipe: Move[] }
 

@@ -20,9 +20,9 @@ export interface OutlineMove extends MoveBase { move: 'outline'; shape: OutlineS
 /** The closed outline in plan that a form begins with; drawn in either sense. */
 export const outline: MoveKind<OutlineMove> = {
   move: 'outline',
-  schema: v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('outline'), shape: OutlineShapeSchema }),
+  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('outline'), shape: OutlineShapeSchema }),
   numbers: ({ shape }) => (shape.kind === 'rectangle' ? [[shape.width, 'length'], [shape.depth, 'length']] : shape.corners.flatMap((c): [Num, 'length'][] => [[c.x, 'length'], [c.y, 'length']])),
-  inner: () => [],
+  inner: () => null,
   check: ({ shape }, { place, name, numbers }) => {
     if (place > 0) refuse('geometry', `"${name}" has a second outline.`, 'Join another mass instead.')
     if (shape.kind === 'rectangle') {

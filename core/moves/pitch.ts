@@ -12,9 +12,9 @@ export interface PitchMove extends MoveBase { move: 'pitch'; angle: Num; directi
  */
 export const pitch: MoveKind<PitchMove> = {
   move: 'pitch',
-  schema: v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
+  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
   numbers: (m) => [[m.angle, 'angle'], [m.direction, 'angle']],
-  inner: () => [],
+  inner: () => null,
   check: (m, { place, name, numbers }) => {
     const angle = numbers.angle(m.angle)
     if (!(angle > 0 && angle < 85)) refuse('size', `The roof angle of "${name}" is ${angle} degrees.`, 'Type an angle above 0 and below 85 degrees.')

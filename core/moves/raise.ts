@@ -9,9 +9,9 @@ export interface RaiseMove extends MoveBase { move: 'raise'; height: Num }
 /** Raises the outline to an upright body. Its faces: <id>/<edge> for each side, <id>/top, <id>/base. */
 export const raise: MoveKind<RaiseMove> = {
   move: 'raise',
-  schema: v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('raise'), height: NumSchema }),
+  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('raise'), height: NumSchema }),
   numbers: (m) => [[m.height, 'length']],
-  inner: () => [],
+  inner: () => null,
   check: (m, { place, name, numbers }) => {
     if (place !== 1) refuse('geometry', `"${name}" is raised twice.`, 'Change the height of the first raise.')
     atLeastAMillimetre(numbers.length(m.height), `The height of "${name}"`)

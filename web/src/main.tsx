@@ -25,7 +25,7 @@ if (root) createRoot(root).render(
         </Suspense>
       </BrowserRouter>
       <ConfirmHost />
-      <Toaster position="bottom-center" offset={120} toastOptions={{ style: { background: 'var(--panel)', color: 'var(--ink)', border: '1px solid var(--line)' } }} />
+      <Toaster position="bottom-center" offset={120} toastOptions={{ style: { fontFamily: 'inherit', fontSize: 13, background: 'var(--panel)', color: 'var(--ink)', border: '1px solid var(--line)' } }} />
     </Provider>
   </StrictMode>,
 )

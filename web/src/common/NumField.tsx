@@ -1,4 +1,5 @@
-import { useId, useRef, useState } from 'react'
+import { useId, useRef, useState, type FocusEvent } from 'react'
+import { flushSync } from 'react-dom'
 import { editNumber, readTyped, Refusal, showFormula, showQuantity, numbersOf, type Num, type Quantity } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 
@@ -19,6 +20,7 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   const { project, scheme } = useProject()
   const id = useId()
   const [typed, setTyped] = useState<string | null>(null)
+  const [refused, setRefused] = useState(false)
   const cancelled = useRef(false)
   const numbers = numbersOf(project, scheme)
   const now = numbers.value(value, quantity)
@@ -27,29 +29,40 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
     if (typed === null || typed.trim() === '' || typed === text) return null
     try { return { ok: readTyped(typed, quantity, project, scheme) } } catch (e) { if (e instanceof Refusal) return { fault: e.message }; throw e }
   })()
-  const accept = () => {
-    if (read && 'ok' in read && read.ok) { if (onAccept(read.ok.num, read.ok.value) === false) return }
-    else if (read) return
+  /** Whether the field is done; what was refused stays in it. */
+  const accept = (): boolean => {
+    if (read && 'fault' in read) return false
+    if (read?.ok && onAccept(read.ok.num, read.ok.value) === false) { setRefused(true); return false }
     setTyped(null)
+    return true
+  }
+  const focused = (e: FocusEvent<HTMLInputElement>) => {
+    const field = e.currentTarget
+    cancelled.current = false
+    // What is edited is there and selected before the first key comes; a click puts the caret afterwards, so it is selected once more.
+    if (typed === null) flushSync(() => setTyped(text))
+    field.select()
+    requestAnimationFrame(() => { if (document.activeElement === field && field.value === text) field.select() })
   }
   const change = (next: string) => {
     setTyped(next)
+    setRefused(false)
     if (!onTry) return
     try { const { num, value: v } = readTyped(next, quantity, project, scheme); onTry(num, v) } catch (e) { if (!(e instanceof Refusal)) throw e }
   }
   const note = read && 'fault' in read ? read.fault : read?.ok ? `= ${showQuantity(read.ok.value, quantity, project.unit)}` : typed !== null && typeof value !== 'number' ? `= ${showQuantity(now, quantity, project.unit)}` : hint
-  const fault = read !== null && 'fault' in read
+  const fault = refused || (read !== null && 'fault' in read)
   return (
     <div className="mb-1.5">
       <label htmlFor={id} className={`flex items-center justify-between gap-2 rounded-md border bg-field px-2.5 h-9 ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}>
         <span className="shrink-0 text-ink2">{label}</span>
         <input id={id} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
           value={typed ?? (typeof value === 'number' ? showQuantity(value, quantity, project.unit) : `${text} = ${showQuantity(now, quantity, project.unit)}`)}
-          onFocus={(e) => { setTyped((now) => now ?? text); cancelled.current = false; const field = e.currentTarget; requestAnimationFrame(() => { if (document.activeElement === field) field.select() }) }}
+          onFocus={focused}
           onChange={(e) => change(e.target.value)}
-          onBlur={() => { if (cancelled.current) { cancelled.current = false; setTyped(null); return } if (fault) { setTyped(null); onTry?.(null, now) } else accept() }}
+          onBlur={() => { if (cancelled.current) { cancelled.current = false; setTyped(null); setRefused(false) } else if (!refused) accept() }}
           onKeyDown={(e) => {
-            if (e.key === 'Enter') { e.preventDefault(); accept(); if (!fault) { cancelled.current = true; e.currentTarget.blur() } }
+            if (e.key === 'Enter') { e.preventDefault(); if (accept()) { cancelled.current = true; e.currentTarget.blur() } }
             if (e.key === 'Escape') { e.stopPropagation(); cancelled.current = true; onTry?.(null, now); e.currentTarget.blur() }
           }} />
       </label>

@@ -108,7 +108,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
 function DrawingStage({ kind, level, project, scheme, onExport }: { kind: 'rectangle' | 'polygon'; level: string; project: ReturnType<typeof useProject>['project']; scheme: ReturnType<typeof useProject>['scheme']; onExport: () => void }) {
   const study = useStudy()
   const known = useMemo(() => new Set(Object.keys(scheme.masses)), []) // eslint-disable-line react-hooks/exhaustive-deps
-  const outlines = useMemo(() => (study?.masses ?? []).filter((m) => known.has(m.id)).map((m) => m.outline.map(([x, y]): [number, number] => [x + study!.origin[0], y + study!.origin[1]])), [study, known])
+  const outlines = useMemo(() => (study ? study.masses.filter((m) => known.has(m.id)).map((m) => m.outline.map(([x, y]): [number, number] => [x + study.origin[0], y + study.origin[1]])) : []), [study, known])
   const drawing = useDraw(kind, project, scheme, level, outlines)
   const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
     if (typing) return

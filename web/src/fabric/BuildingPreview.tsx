@@ -4,7 +4,7 @@ import { buildUpThickness } from '@geotome/core/fabric'
 import { useBuildUps, useProject, useStudy } from '../app/hooks'
 import { currentAsk, makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { proposed } from '../app/view-slice'
+import { picked, proposed } from '../app/view-slice'
 import { ChoiceField, Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { studyWorker } from '../worker/client'
@@ -30,7 +30,7 @@ export function BuildingPreview() {
   const change = (fields: Partial<typeof asked>) => dispatch(proposed({ ...asked, ...fields }))
   const options = (list: typeof walls) => list.map((b) => ({ value: b.id, label: `${b.name} (${Math.round(buildUpThickness(b, numbers) * 1000)})` }))
   const accept = async () => {
-    if (await makeComputedEdit(`make ${offer?.candidates.length ?? 0} parts`, () => studyWorker.accept(currentAsk(scheme.id)))) dispatch(proposed(null))
+    if (await makeComputedEdit(`make ${offer?.candidates.length ?? 0} parts`, () => studyWorker.accept(currentAsk(scheme.id)))) { dispatch(proposed(null)); dispatch(picked({ kind: 'nothing' })) }
   }
   return (
     <>
