@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { checkProject, parseWith, refuse, type Project } from '../project'
 import { buildUpEdits } from './build-ups'
-import type { Applied, Family } from './collection'
+import type { Applied, Family, Fresh } from './collection'
 import { dialEdits, projectDialEdits } from './dials'
 import { levelEdits } from './levels'
 import { massEdits } from './masses'
@@ -54,19 +54,20 @@ export function batch(edits: SingleEdit[]): Edit {
 export const singles = (edit: Edit): SingleEdit[] => (edit.edit === 'batch' ? edit.edits : [edit])
 
 function applyLoosely(project: Project, edit: Edit): Applied<Edit> {
-  if (edit.edit !== 'batch') return applySingle(project, edit)
+  const fresh: Fresh = new WeakSet()
+  if (edit.edit !== 'batch') return applySingle(project, edit, fresh)
   const inverses: SingleEdit[] = []
   let now = project
   for (const single of edit.edits) {
-    const step = applySingle(now, single)
+    const step = applySingle(now, single, fresh)
     now = step.project
-    inverses.unshift(step.inverse)
+    inverses.push(step.inverse)
   }
-  return { project: now, inverse: { edit: 'batch', edits: inverses } }
+  return { project: now, inverse: { edit: 'batch', edits: inverses.reverse() } }
 }
 
-function applySingle(project: Project, edit: SingleEdit): Applied<SingleEdit> {
-  return (familyOf(edit.edit) as Family<SingleEdit>).apply(project, edit)
+function applySingle(project: Project, edit: SingleEdit, fresh: Fresh): Applied<SingleEdit> {
+  return (familyOf(edit.edit) as Family<SingleEdit>).apply(project, edit, fresh)
 }
 
 function parseSingle(data: unknown, tag: string): SingleEdit {

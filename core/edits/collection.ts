@@ -5,7 +5,13 @@ import { refuse, type Project, type Scheme } from '../project'
 export interface Applied<E> { project: Project; inverse: E }
 
 /** A family of edits: its schema, and how one is applied. Pure: no kernel, no clock, no chance. */
-export interface Family<E> { schema: v.GenericSchema<unknown, E>; apply(project: Project, edit: E): Applied<E> }
+export interface Family<E> { schema: v.GenericSchema<unknown, E>; apply(project: Project, edit: E, fresh: Fresh): Applied<E> }
+
+/**
+ * The collections that were made within the batch under way: nobody else has them yet, so they are changed in place. Without
+ * this a batch of n additions would copy n collections.
+ */
+export type Fresh = WeakSet<object>
 
 type Thing = { id: string }
 type Fields<T> = Partial<Omit<T, 'id'>>
@@ -23,8 +29,8 @@ interface Reach<T> { read(project: Project): Record<string, T>; write(project: P
 export function projectCollection<N extends string, T extends Thing>(name: N, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, reach: Reach<T>): Family<CollectionEdit<N, T>> {
   return {
     schema: v.variant('edit', shapes(name, schema, {})) as unknown as v.GenericSchema<unknown, CollectionEdit<N, T>>,
-    apply: (project, edit) => {
-      const { things, inverse } = applyTo(name, reach.read(project), edit)
+    apply: (project, edit, fresh) => {
+      const { things, inverse } = applyTo(name, reach.read(project), edit, fresh)
       return { project: reach.write(project, things), inverse }
     },
   }
@@ -34,9 +40,9 @@ export function projectCollection<N extends string, T extends Thing>(name: N, sc
 export function schemeCollection<N extends string, T extends Thing>(name: N, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, key: 'dials' | 'levels' | 'masses' | 'parts'): Family<SchemeEdit<N, T>> {
   return {
     schema: v.variant('edit', shapes(name, schema, { scheme: v.string() })) as unknown as v.GenericSchema<unknown, SchemeEdit<N, T>>,
-    apply: (project, edit) => {
+    apply: (project, edit, fresh) => {
       const scheme = schemeOf(project, edit.scheme)
-      const { things, inverse } = applyTo<N, T>(name, scheme[key] as unknown as Record<string, T>, edit)
+      const { things, inverse } = applyTo<N, T>(name, scheme[key] as unknown as Record<string, T>, edit, fresh)
       return {
         project: { ...project, schemes: { ...project.schemes, [scheme.id]: { ...scheme, [key]: things } } },
         inverse: { ...inverse, scheme: edit.scheme } as SchemeEdit<N, T>,
@@ -58,16 +64,29 @@ function shapes(name: string, schema: v.StrictObjectSchema<v.ObjectEntries, unde
   ] as const
 }
 
-function applyTo<N extends string, T extends Thing>(name: N, things: Record<string, T>, edit: CollectionEdit<N, T>): { things: Record<string, T>; inverse: CollectionEdit<N, T> } {
+function applyTo<N extends string, T extends Thing>(name: N, before: Record<string, T>, edit: CollectionEdit<N, T>, fresh: Fresh): { things: Record<string, T>; inverse: CollectionEdit<N, T> } {
+  const id = 'thing' in edit ? edit.thing.id : edit.id
+  const old = Object.hasOwn(before, id) ? before[id] : undefined
   if ('thing' in edit) {
-    if (things[edit.thing.id]) refuse('id-taken', `There is a ${name} with the id "${edit.thing.id}" already.`, 'Mint a new id.')
-    return { things: { ...things, [edit.thing.id]: edit.thing }, inverse: { edit: `${name}.remove`, id: edit.thing.id } }
+    if (old) refuse('id-taken', `There is a ${name} with the id "${id}" already.`, 'Mint a new id.')
+    const things = writable(before, fresh)
+    things[id] = edit.thing
+    return { things, inverse: { edit: `${name}.remove`, id } }
   }
-  const old = things[edit.id] ?? refuse('unknown-id', `There is no ${name} with the id "${edit.id}"; it may have been removed meanwhile.`, `Choose a ${name} that is there.`)
+  if (!old) return refuse('unknown-id', `There is no ${name} with the id "${id}"; it may have been removed meanwhile.`, `Choose a ${name} that is there.`)
+  const things = writable(before, fresh)
   if ('set' in edit) {
-    const before = Object.fromEntries(Object.keys(edit.set).map((key) => [key, old[key as keyof T]])) as Fields<T>
-    return { things: { ...things, [edit.id]: { ...old, ...edit.set } }, inverse: { edit: `${name}.change`, id: edit.id, set: before } }
+    const set = Object.fromEntries(Object.keys(edit.set).map((key) => [key, old[key as keyof T]])) as Fields<T>
+    things[id] = { ...old, ...edit.set }
+    return { things, inverse: { edit: `${name}.change`, id, set } }
   }
-  const { [edit.id]: removed, ...rest } = things
-  return { things: rest, inverse: { edit: `${name}.add`, thing: removed as T } }
+  delete things[id]
+  return { things, inverse: { edit: `${name}.add`, thing: old } }
+}
+
+function writable<T>(things: Record<string, T>, fresh: Fresh): Record<string, T> {
+  if (fresh.has(things)) return things
+  const copy = { ...things }
+  fresh.add(copy)
+  return copy
 }

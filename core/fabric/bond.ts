@@ -15,13 +15,21 @@ const loose = (why: string): Bond => ({ status: 'loose', why })
 
 /** Compares what the part saw of its host with the host as it is: surface and boundary, never the area alone. */
 export function bondOf(context: FabricContext, part: Part): Bond {
+  const { print } = part
   const form = context.forms.get(part.host.mass)
-  if (!form) return loose('its mass is gone')
-  if (part.print.kind === 'plate') return plateBond(context, part, part.print, form)
-  const now = hostFace(form, part.host.face)
-  if (!now) return loose('its face is gone')
-  return faceBond(context, part, part.print, now)
+  if (!form) return GONE
+  if (print.kind === 'plate') {
+    const height = part.base ? levelHeight(context, part.base.level) : null
+    const takes = context.scheme.masses[form.id]?.takes
+    return context.memo.of(part, 'bond', [form, height, takes, levelHeight(context, context.scheme.masses[form.id]?.base.level ?? '')], () => plateBond(context, part, print, form))
+  }
+  const { from, to } = wallBand(context, part)
+  return context.memo.of(part, 'bond', [form, levelHeight(context, print.zFrom), from, to], () => {
+    const now = hostFace(form, part.host.face)
+    return now ? faceBond(context, part, print, now) : loose('its face is gone')
+  })
 }
+const GONE = loose('its mass is gone')
 
 /** The face that a part names, as it is now; a piece of a split face is found while it is the only one of its face. */
 export function hostFace(form: MassForm, name: string): WorldFace | null {

@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import type { Numbers, Project, Scheme } from '../project'
+import type { Memo, Numbers, Project, Scheme } from '../project'
 import type { Plate } from '../slice'
 import { worldFaces, type WorldFace } from './print'
 
@@ -11,9 +11,13 @@ export interface FabricContext {
   numbers: Numbers
   /** all levels, lowest first */
   levels: LevelHeight[]
+  /** m above the datum by level */
+  heights: ReadonlyMap<string, number>
   forms: Map<string, MassForm>
   /** the plate of a mass at any height, cached */
   plateAt(form: MassForm, z: number): Plate | null
+  /** what was computed of a part, kept while nothing it was computed from changes */
+  memo: Memo
 }
 
 /** The storeys that a mass takes: those that cut it, less the exceptions, or the chosen ones that cut it. */
@@ -24,7 +28,7 @@ export function takenStoreys(context: Pick<FabricContext, 'scheme' | 'levels' | 
   return context.levels.filter((l) => l.kind === 'storey' && listed.has(l.id) === (takes.kind === 'only') && context.plateAt(form, l.height) !== null)
 }
 
-export const levelHeight = (context: Pick<FabricContext, 'levels'>, id: string): number => context.levels.find((l) => l.id === id)?.height ?? 0
+export const levelHeight = (context: Pick<FabricContext, 'heights'>, id: string): number => context.heights.get(id) ?? 0
 
 /** The faces of a standing mass, kept as long as the mass stands as it does. */
 export function facesOfForm(form: MassForm): WorldFace[] {

@@ -1,5 +1,6 @@
 import { buildUpThickness } from './build-up'
-import { areaOf, intersectRegions, rectOf, subtractRegions, uniteRegions, type Region, type Vec2, type Vec3 } from '../solid'
+import { areaOf, intersectRegions, rectOf, rectsMeet, subtractRegions, uniteRegions, type Region, type Vec2, type Vec3 } from '../solid'
+import type { Plate } from '../slice'
 import type { MassForm } from '../form'
 import { inOrder, type Part } from '../project'
 import type { Piece } from './bands'
@@ -8,7 +9,7 @@ import { bondOf, rawName, wallBand, type Bond } from './bond'
 import { facesOfForm, levelHeight, type FabricContext } from './context'
 import { printedFace } from './print'
 import { shapeRoof, type Overhangs } from './roofs'
-import { shapeWalls, wallPiece, type WallInput } from './walls'
+import { shapeWalls, wallPiece, type WallInput, type WallShape } from './walls'
 
 export type PartRole = 'wall' | 'floor slab' | 'ground slab' | 'flat roof' | 'pitched roof'
 
@@ -23,55 +24,69 @@ export interface PartStudy {
 
 /** Computes parts from what they saw of their hosts and from the levels as they are; walls of a storey are joined together. */
 export function studyParts(context: FabricContext, parts: Part[] = inOrder(context.scheme.parts)): PartStudy[] {
-  const thicknessOf = (part: Part) => {
-    const buildUp = context.project.buildUps[part.buildUp]
-    return buildUp ? buildUpThickness(buildUp, context.numbers) : 0
-  }
+  const thicknesses = new Map(Object.values(context.project.buildUps).map((b) => [b.id, buildUpThickness(b, context.numbers)]))
+  const thicknessOf = (part: Part) => thicknesses.get(part.buildUp) ?? 0
   const slabs = new Map(parts.filter((p) => p.kind === 'slab' && p.base).map((p) => [`${p.host.mass}@${p.base?.level}`, thicknessOf(p)]))
   const inputs = parts.filter((p) => p.kind === 'wall').flatMap((part): WallInput[] => {
     const input = wallInput(context, part, thicknessOf(part), slabs)
     return input ? [input] : []
   })
-  const walls = new Map(shapeWalls(inputs).map((w) => [w.id, w]))
+  const walls = new Map(shapeWalls(inputs, context.memo).map((w) => [w.id, w]))
   const throughAt = throughWalls(context, parts, walls)
 
   return parts.map((part): PartStudy => {
     const thickness = thicknessOf(part)
     const bond = bondOf(context, part)
-    const common = { id: part.id, part, bond, thickness }
-    const none = { ...common, body: null, plan: [], area: 0, volume: 0, length: null }
-    switch (part.kind) {
-      case 'wall': {
-        const wall = walls.get(part.id)
-        if (!wall) return { ...none, role: 'wall' }
-        return { ...common, role: 'wall', body: wall.body, plan: wall.plan, area: wall.faceArea, volume: bodyVolume(wall.body), length: wall.length }
-      }
-      case 'slab': {
-        const slab = slabShape(context, part, thickness, bond, throughAt)
-        return slab ? { ...common, ...slab, volume: bodyVolume(slab.body), length: null } : { ...none, role: 'floor slab' }
-      }
-      case 'roof': {
-        if (part.print.kind !== 'face') return { ...none, role: 'flat roof' }
-        const face = printedFace(part.print, levelHeight(context, part.print.zFrom), part.host.face)
-        const form = context.forms.get(part.host.mass)
-        const flat = face.plane.n[2] > 1 - 1e-9
-        const roof = shapeRoof(face, thickness, part.side, context.numbers.length(part.overhang), form ? overhangsOf(form, face.plane.n) : () => false, flat && form ? standingOnTop(context, form, face.plane.d) : [])
-        return { ...common, role: flat ? 'flat roof' : 'pitched roof', body: roof.body, plan: roof.plan, area: roof.faceArea, volume: bodyVolume(roof.body), length: null }
-      }
+    const shape = shapeOf(context, part, thickness, bond, walls, throughAt)
+    return context.memo.of(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
+      id: part.id, part, bond, thickness, ...shape, volume: shape.body ? bodyVolume(shape.body) : 0,
+    }))
+  })
+}
+
+type Shape = Pick<PartStudy, 'role' | 'body' | 'plan' | 'area' | 'length'>
+const shapeless = (role: PartRole): Shape => SHAPELESS[role] ??= { role, body: null, plan: [], area: 0, length: null }
+const SHAPELESS: Partial<Record<PartRole, Shape>> = {}
+
+function shapeOf(context: FabricContext, part: Part, thickness: number, bond: Bond, walls: Map<string, WallShape>, throughAt: ThroughAt): Shape {
+  switch (part.kind) {
+    case 'wall': {
+      const wall = walls.get(part.id)
+      return wall ? context.memo.of(part, 'shape', [wall], () => ({ role: 'wall', body: wall.body, plan: wall.plan, area: wall.faceArea, length: wall.length })) : shapeless('wall')
     }
+    case 'slab': return slabShape(context, part, thickness, bond, throughAt)
+    case 'roof': return roofShape(context, part, thickness)
+  }
+}
+
+function roofShape(context: FabricContext, part: Part, thickness: number): Shape {
+  const { print } = part
+  if (print.kind !== 'face') return shapeless('flat roof')
+  const height = levelHeight(context, print.zFrom)
+  const form = context.forms.get(part.host.mass)
+  const overhang = context.numbers.length(part.overhang)
+  const flat = print.normal[2] > 1 - 1e-9
+  const onTop = flat && form ? platesOnTop(context, form, print.distance + print.normal[2] * height) : []
+  return context.memo.of(part, 'shape', [height, form, overhang, thickness, ...onTop], () => {
+    const face = printedFace(print, height, part.host.face)
+    const roof = shapeRoof(face, thickness, part.side, overhang, form ? overhangsOf(form, face.plane.n) : () => false, uniteRegions(onTop.map((p) => p.region)))
+    return { role: flat ? 'flat roof' : 'pitched roof', body: roof.body, plan: roof.plan, area: roof.faceArea, length: null }
   })
 }
 
 function wallInput(context: FabricContext, part: Part, thickness: number, slabs: Map<string, number>): WallInput | null {
-  if (part.print.kind !== 'face') return null
-  const face = printedFace(part.print, levelHeight(context, part.print.zFrom), part.host.face)
+  const { print } = part
+  if (print.kind !== 'face' || thickness <= 0) return null
+  const height = levelHeight(context, print.zFrom)
   const band = wallBand(context, part)
-  const piece = wallPiece(face, band.from, band.to, part.host.piece)
-  if (!piece) return null
   const floor = (level: string) => context.levels.find((l) => l.id === level)?.floorBuildUp ?? 0
   const head = part.top ? band.to - floor(part.top.level) - (slabs.get(`${part.host.mass}@${part.top.level}`) ?? 0) : Infinity
-  const cropped = crop(piece, head)
-  return cropped && thickness > 0 ? { id: part.id, storey: part.base?.level ?? part.host.mass, face, piece: cropped, thickness, side: part.side } : null
+  return context.memo.of(part, 'input', [height, band.from, band.to, head, thickness], () => {
+    const face = printedFace(print, height, part.host.face)
+    const piece = wallPiece(face, band.from, band.to, part.host.piece)
+    const cropped = piece && crop(piece, head)
+    return cropped ? { id: part.id, storey: part.base?.level ?? part.host.mass, face, piece: cropped, thickness, side: part.side } : null
+  })
 }
 
 /** A piece below a height; its foot stays what it was. */
@@ -84,29 +99,38 @@ function crop(piece: Piece, to: number): Piece | null {
   return { ...piece, region, z1: to, area: areaOf(region), wide: { from: kept.x0, to: kept.x1 } }
 }
 
-/** Walls that run up through a level from below, whose feet a slab there must leave free. */
-function throughWalls(context: FabricContext, parts: Part[], walls: Map<string, { plan: Region; body: PartBody }>) {
-  const tall = parts.filter((p) => p.kind === 'wall' && p.top === null && p.side === 'inside').flatMap((p) => {
-    const wall = walls.get(p.id)
-    return wall ? [{ mass: p.host.mass, level: p.base?.level, plan: wall.plan, ...bodyHeights(wall.body) }] : []
-  })
-  return (mass: string, level: string): Region => {
+type ThroughAt = (mass: string, level: string) => Region[]
+
+/** Plans of the walls that run up through a level from below, whose feet a slab there must leave free. */
+function throughWalls(context: FabricContext, parts: Part[], walls: Map<string, WallShape>): ThroughAt {
+  const tall = new Map<string, { level: string | undefined; plan: Region; z0: number; z1: number }[]>()
+  for (const part of parts) {
+    const wall = part.kind === 'wall' && part.top === null && part.side === 'inside' ? walls.get(part.id) : undefined
+    if (!wall) continue
+    const list = tall.get(part.host.mass) ?? []
+    list.push({ level: part.base?.level, plan: wall.plan, ...context.memo.of(wall, 'heights', [], () => bodyHeights(wall.body)) })
+    tall.set(part.host.mass, list)
+  }
+  return (mass, level) => {
     const z = levelHeight(context, level)
-    return uniteRegions(tall.filter((w) => w.mass === mass && w.level !== level && w.z0 < z - 0.01 && w.z1 > z + 0.01).map((w) => w.plan))
+    return (tall.get(mass) ?? []).filter((w) => w.level !== level && w.z0 < z - 0.01 && w.z1 > z + 0.01).map((w) => w.plan)
   }
 }
 
-function slabShape(context: FabricContext, part: Part, thickness: number, bond: Bond, throughAt: (mass: string, level: string) => Region): { role: PartRole; body: PartBody; plan: Region; area: number } | null {
-  if (part.print.kind !== 'plate' || !part.base) return null
-  const level = context.levels.find((l) => l.id === part.base?.level)
+function slabShape(context: FabricContext, part: Part, thickness: number, bond: Bond, throughAt: ThroughAt): Shape {
+  const { print, base } = part
+  const level = base && context.levels.find((l) => l.id === base.level)
   const form = context.forms.get(part.host.mass)
-  if (!level || thickness <= 0) return null
+  if (print.kind !== 'plate' || !level || thickness <= 0) return shapeless('floor slab')
   const plate = bond.status === 'bonded' && form ? context.plateAt(form, level.height) : null
-  const whole = plate ? plate.region : part.print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
-  const plan = subtractRegions(whole, throughAt(part.host.mass, level.id))
-  const top = level.height + context.numbers.length(part.base.offset) - level.floorBuildUp
-  const role = form && Math.abs(level.height - form.base) < 1e-5 ? 'ground slab' : 'floor slab'
-  return { role, plan, area: areaOf(plan), body: { kind: 'prism', region: plan, z0: top - thickness, z1: top } }
+  const top = level.height + context.numbers.length(base.offset) - level.floorBuildUp
+  const through = throughAt(part.host.mass, level.id)
+  return context.memo.of(part, 'shape', [plate, form, top, level.height, thickness, ...through], () => {
+    const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
+    const plan = subtractRegions(whole, uniteRegions(through))
+    const role = form && Math.abs(level.height - form.base) < 1e-5 ? 'ground slab' : 'floor slab'
+    return { role, plan, area: areaOf(plan), body: { kind: 'prism', region: plan, z0: top - thickness, z1: top }, length: null }
+  })
 }
 
 /** A roof hangs over the walls below its edges; not over ridges, valleys and walls that rise beside it. */
@@ -121,8 +145,11 @@ export function overhangsOf(form: MassForm, n: Vec3): Overhangs {
   }
 }
 
-/** What other masses cover of a flat top at a height. */
-export function standingOnTop(context: FabricContext, form: MassForm, z: number): Region {
-  const others = [...context.forms.values()].filter((o) => o !== form && o.base < z + 1e-5 && o.top > z + 1e-5)
-  return uniteRegions(others.flatMap((o) => { const plate = context.plateAt(o, z); return plate ? [plate.region] : [] }))
+/** The plates of other masses that stand on a flat top at a height (m). */
+export function platesOnTop(context: FabricContext, form: MassForm, z: number): Plate[] {
+  return [...context.forms.values()].flatMap((o) => {
+    if (o === form || o.base >= z + 1e-5 || o.top <= z + 1e-5 || !rectsMeet(o.rect, form.rect)) return []
+    const plate = context.plateAt(o, z)
+    return plate ? [plate] : []
+  })
 }

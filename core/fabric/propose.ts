@@ -1,12 +1,12 @@
 import { inOrder, type Part } from '../project'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { areaIn, areaOf, inside, subtractRegions, type Vec2 } from '../solid'
+import { areaIn, areaOf, inside, rectsMeet, subtractRegions, uniteRegions, type Vec2 } from '../solid'
 import { facesAbove, piecesBetween, pointAt, type Piece } from './bands'
 import { rawName } from './bond'
 import { faceRole, facesOfForm, levelHeight, takenStoreys, type FabricContext } from './context'
 import { LIMITS } from './limits'
-import { standingOnTop, type PartRole } from './parts'
+import { platesOnTop, type PartRole } from './parts'
 import { facePrint, platePrint, type WorldFace } from './print'
 
 /** A part that a face could become; `part` has no id, build-up and overhang yet. */
@@ -70,7 +70,7 @@ function proposeFor(context: FabricContext, form: MassForm): Proposal {
 
   function addRoof(face: WorldFace, area: number): void {
     const flat = face.plane.n[2] > 1 - 1e-9
-    const covered = flat ? standingOnTop(context, form, face.plane.d) : []
+    const covered = flat ? uniteRegions(platesOnTop(context, form, face.plane.d).map((p) => p.region)) : []
     const plan = face.loops.map((l) => l.map(([x, y]): Vec2 => [x, y]))
     const open = covered.length ? areaOf(subtractRegions(plan, covered)) / face.plane.n[2] : area
     if (open < 0.01) { out.leftOut.push({ mass: form.id, what: `${form.name}, top`, why: 'another mass stands on all of it', area }); return }
@@ -79,7 +79,10 @@ function proposeFor(context: FabricContext, form: MassForm): Proposal {
   }
 
   function addWalls(face: WorldFace): void {
-    const perBand = bands.map((band) => piecesBetween(face, band.from, band.to).map((piece) => ({ piece, reject: rejected(face, faces, piece, band.from) })))
+    const perBand = bands.map((band) => {
+      const toTop = piecesBetween(face, band.from, Infinity)
+      return piecesBetween(face, band.from, band.to).map((piece) => ({ piece, reject: rejected(face, faces, piece, toTop, band.from) }))
+    })
     bands.forEach((band, b) => {
       const next = bands[b + 1]
       const several = (perBand[b]?.length ?? 0) > 1
@@ -114,10 +117,10 @@ function bandsOf(form: MassForm, storeys: LevelHeight[], baseLevel: string, base
   return starts.map((s, i) => ({ ...s, to: starts[i + 1]?.from ?? Infinity }))
 }
 
-/** Why a piece above a floor is no wall of that storey, or null. */
-function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, floor: number): string | null {
+/** Why a piece above a floor is no wall of that storey, or null; `toTop` are the pieces of the face from the floor to its top. */
+function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, toTop: Piece[], floor: number): string | null {
   if (piece.z0 > floor + 1e-4 || floor <= lowestOf(face) + 1e-4) return null
-  const wholeTop = Math.max(...piecesBetween(face, floor, Infinity).filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
+  const wholeTop = Math.max(...toTop.filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
   if (wholeTop - floor < LIMITS.leastUpright) return `is only ${(wholeTop - floor).toFixed(2)} m high: a thin top, the wall below runs up`
   const above = facesAbove(face, piece.wide.from, piece.wide.to, floor)
   const slopes = above.map((name) => faces.filter((f) => rawName(f.name) === rawName(name) && f.plane.n[2] > 1e-6 && f.plane.n[2] < 1 - 1e-9))
@@ -128,7 +131,7 @@ function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, floor: numb
 /** Whether a piece lies inside another mass, or against one that has the wall; sampled along it, half-way up. */
 function againstOther(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece): string | null {
   const z = (piece.z0 + piece.z1) / 2
-  const others = [...context.forms.values()].filter((o) => o !== form && o.base < z && o.top > z)
+  const others = [...context.forms.values()].filter((o) => o !== form && o.base < z && o.top > z && rectsMeet(o.rect, form.rect, 0.01))
   if (others.length === 0) return null
   const plates = others.flatMap((o) => { const plate = context.plateAt(o, z); return plate ? [{ form: o, plate }] : [] })
   const { n } = face.plane

@@ -1,3 +1,4 @@
+import type { Memo } from '../project'
 import { sweepRegion, type Region, type Trim, type Vec2 } from '../solid'
 import { alongOf, piecesBetween, pointAt, type Piece } from './bands'
 import { crossing, type PartBody } from './body'
@@ -16,20 +17,28 @@ export function wallPiece(face: WorldFace, zFrom: number, zTo: number, key: stri
 }
 
 /** Shapes all walls, those of a storey joined together: where one ends and the next begins they meet in a mitre. */
-export function shapeWalls(walls: WallInput[]): WallShape[] {
+export function shapeWalls(walls: WallInput[], memo: Memo): WallShape[] {
+  const storeys = new Map<string, WallInput[]>()
+  for (const wall of walls) {
+    const list = storeys.get(wall.storey)
+    if (list) list.push(wall)
+    else storeys.set(wall.storey, [wall])
+  }
+  return [...storeys.values()].flatMap((list) => (list[0] ? memo.of(list[0], 'storey', list, () => shapeStorey(list, memo)) : []))
+}
+
+function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
   const lines = walls.map(lineOf)
   const starts = new Map<string, Line[]>()
   const ends = new Map<string, Line[]>()
   for (const line of lines) {
-    put(starts, spot(line.wall.storey, line.start), line)
-    put(ends, spot(line.wall.storey, line.end), line)
+    put(starts, spot(line.start), line)
+    put(ends, spot(line.end), line)
   }
   return lines.map((line) => {
     const before = neighbourAt(ends, line, line.start)
     const after = neighbourAt(starts, line, line.end)
-    const innerStart = corner(line, before, line.start)
-    const innerEnd = corner(line, after, line.end)
-    return shape(line, innerStart, innerEnd)
+    return memo.of(line.wall, 'shape', [before?.wall, after?.wall], () => shape(line, corner(line, before, line.start), corner(line, after, line.end)))
   })
 }
 
@@ -87,7 +96,7 @@ function trimAt(outer: Vec2, inner: Vec2, along: Vec2, keep: 1 | -1): Trim {
   return { at: outer, n: [n[0] * sign, n[1] * sign] }
 }
 
-const spot = (storey: string, [x, y]: Vec2) => `${storey}/${Math.round(x * 500)}/${Math.round(y * 500)}`
+const spot = ([x, y]: Vec2) => `${Math.round(x * 500)}/${Math.round(y * 500)}`
 
 function put(map: Map<string, Line[]>, key: string, line: Line): void {
   const list = map.get(key)
@@ -98,7 +107,7 @@ function put(map: Map<string, Line[]>, key: string, line: Line): void {
 /** The wall of the same storey and side that begins or ends where this one ends or begins. */
 function neighbourAt(map: Map<string, Line[]>, line: Line, [x, y]: Vec2): Line | null {
   for (const dx of [0, -1, 1]) for (const dy of [0, -1, 1]) {
-    const found = map.get(spot(line.wall.storey, [x + dx * 0.002, y + dy * 0.002]))?.find((o) => o !== line && o.wall.side === line.wall.side)
+    const found = map.get(spot([x + dx * 0.002, y + dy * 0.002]))?.find((o) => o !== line && o.wall.side === line.wall.side)
     if (found) return found
   }
   return null

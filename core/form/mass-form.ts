@@ -1,20 +1,21 @@
 import { buildRecipe, recipeKey } from '../moves'
 import { canonical, type Mass, type Move, type Numbers } from '../project'
-import { boxOf, facesOf, placePoint, turnOf, volumeOf, type Box, type Face, type Placement, type Solid, type Vec2 } from '../solid'
+import { bandsOf, boxOf, facesOf, placePoint, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Solid, type Vec2 } from '../solid'
 import { tidy } from '../project'
 
 /** A body by the content of its recipe, in its own frame; masses and copies with equal recipes share one. */
-export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; faces(): Face[] }
+export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; faces(): Face[]; bands(): Bands }
 
 /** A mass as it stands: its body, and where. Heights in metres above the datum. */
-export interface MassForm { id: string; name: string; use: string; order: number; body: Body; at: Placement; base: number; top: number; ridge: number | null; key: string }
+export interface MassForm { id: string; name: string; use: string; order: number; body: Body; at: Placement; base: number; top: number; ridge: number | null; /** its extent in plan, m */ rect: Rect; key: string }
 
 /** Builds a body from a recipe's content. Errors: as the moves'. */
 export function buildBody(recipe: Move[], numbers: Numbers, name: string, key: string): Body {
   const form = buildRecipe(recipe, numbers, name)
   const solid = form.solid as Solid
   let faces: Face[] | null = null
-  return { key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor, faces: () => (faces ??= facesOf(solid)) }
+  let bands: Bands | null = null
+  return { key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor, faces: () => (faces ??= facesOf(solid)), bands: () => (bands ??= bandsOf(solid)) }
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */
@@ -32,16 +33,14 @@ export function standMass(mass: Mass, body: Body, numbers: Numbers, levelHeight:
   const at = { ...place, x, y }
   return {
     id: mass.id, name: mass.name, use: mass.use, order: mass.order, body, at,
-    base: tidy(at.z + body.box.z0), top: tidy(at.z + body.box.z1), ridge: body.ridge === null ? null : tidy(at.z + body.ridge),
+    base: tidy(at.z + body.box.z0), top: tidy(at.z + body.box.z1), ridge: body.ridge === null ? null : tidy(at.z + body.ridge), rect: rectIn(body.box, at),
     key: `${body.key}@${at.x},${at.y},${at.z},${at.turn}`,
   }
 }
 
-/** The box in plan of a standing mass, m. */
-export function planBox(form: MassForm): { x0: number; y0: number; x1: number; y1: number } {
-  const { box } = form.body
-  const { c, s } = turnOf(form.at.turn)
-  if (s === 0 && c === 1) return { x0: box.x0 + form.at.x, y0: box.y0 + form.at.y, x1: box.x1 + form.at.x, y1: box.y1 + form.at.y }
-  const points = ([[box.x0, box.y0], [box.x1, box.y0], [box.x1, box.y1], [box.x0, box.y1]] as Vec2[]).map((p) => placePoint(p, form.at))
-  return { x0: Math.min(...points.map((p) => p[0])), y0: Math.min(...points.map((p) => p[1])), x1: Math.max(...points.map((p) => p[0])), y1: Math.max(...points.map((p) => p[1])) }
+/** The extent in plan of a placed box. */
+function rectIn(box: Box, at: Placement): Rect {
+  const points = ([[box.x0, box.y0], [box.x1, box.y0], [box.x1, box.y1], [box.x0, box.y1]] as Vec2[]).map((p) => placePoint(p, at))
+  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
+  return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) }
 }

@@ -1,2 +1,3 @@
 export * from './plate'
+export * from './headroom'
 export * from './floor'

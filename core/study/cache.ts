@@ -1,23 +1,24 @@
 import { bodyKey, buildBody, standMass, type Body, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import type { Mass, Numbers } from '../project'
+import { Memo, sameList, type Mass, type Numbers } from '../project'
 import { facesOfForm } from '../fabric'
-import { computeIsland, islandsOf, lowRegion, plateOf, type Island, type Plate, type Share } from '../slice'
-import { areaOf, placeSolid, rectsMeet, TOLERANCE, unionVolume, uniteRegions, type Region, type Vec2 } from '../solid'
-import { planBox } from '../form'
+import { computeIsland, islandsOf, lessWhatGoesOn, lowAbove, lowRegion, plateOf, type Island, type Plate, type Share } from '../slice'
+import { areaOf, bandAt, placeSolid, rectsMeet, TOLERANCE, unionVolume, uniteRegions, type Region, type Vec2 } from '../solid'
+import type { Floor } from './types'
 
 /**
- * What a study computes, kept by the content it was computed from: a change costs what it touches. Things that were not
- * asked for in the last two studies are dropped.
+ * What a study computes, kept by the content it was computed from: a change costs what it touches. Bodies that were not
+ * asked for in the last two studies are dropped, and all that hangs on them goes with them.
  */
 export class StudyCache {
   private run = 0
   private readonly bodies = new Aging<Body>()
   private readonly standing = new Aging<Standing>()
-  private readonly floors = new Map<string, { shares: Share[]; smallest: number; islands: Island[] }>()
-  private readonly islands = new WeakMap<Plate, { shares: Share[]; smallest: number; island: Island }[]>()
-  private readonly volumes = new WeakMap<MassForm, { members: MassForm[]; volume: number }>()
-  private readonly footprints = new WeakMap<MassForm, Region>()
+  private readonly byForm = new WeakMap<MassForm, Standing>()
+  private readonly floors = new Map<string, { from: readonly unknown[]; floor: Floor }>()
+  private readonly islands = new WeakMap<Share, Island[]>()
+  /** for whatever else is computed of a thing: volumes, footprints, parts */
+  readonly memo = new Memo()
 
   /** Begins a study: ages what is kept. */
   begin(): void {
@@ -31,39 +32,55 @@ export class StudyCache {
     const key = bodyKey(mass.recipe, numbers)
     const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, numbers, mass.name, key))
     const form = standMass(mass, body, numbers, levelHeight)
-    const kept = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({ form, plates: new Map(), lows: new Map() }))
-    if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) kept.form = form
+    const kept = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({ form, byBand: new Map(), byHeight: new Map(), shares: new Map() }))
+    if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) { kept.form = form; kept.shares.clear() }
+    // A level dragged through a thousand heights leaves a thousand cuts behind.
+    if (kept.byHeight.size > 1000) kept.byHeight.clear()
+    if (kept.shares.size > 1000) kept.shares.clear()
     this.byForm.set(kept.form, kept)
     return kept.form
   }
-  private readonly byForm = new WeakMap<MassForm, Standing>()
 
+  /** The plate of a mass at a height; one object for all heights at which the cut is the same. */
   plate(form: MassForm, z: number): Plate | null {
-    const plates = this.byForm.get(form)?.plates
-    const known = plates?.get(z)
-    if (known !== undefined) return known
-    const plate = plateOf(form, z)
-    plates?.set(z, plate)
+    if (z < form.base - TOLERANCE.height || z > form.top - TOLERANCE.height) return null
+    const kept = this.byForm.get(form)
+    if (!kept) return plateOf(form, z)
+    const bands = form.body.bands()
+    const band = bandAt(bands, z - form.at.z)
+    const [plates, key] = bands.constant[band] ? [kept.byBand, band] : [kept.byHeight, z]
+    let plate = plates.get(key)
+    if (plate === undefined) plates.set(key, plate = plateOf(form, z))
     return plate
   }
 
-  /** What one mass brings to a floor; the same object while its plate, headroom, use and order stay. */
-  share(form: MassForm, plate: Plate, headroom: number): Share {
-    const lows = this.byForm.get(form)?.lows
-    const known = lows?.get(plate)
-    if (known && known.headroom === headroom && known.share.use === form.use && known.share.order === form.order) return known.share
-    const share: Share = { plate, low: known?.headroom === headroom ? known.share.low : lowRegion(form, plate, headroom), use: form.use, order: form.order }
-    lows?.set(plate, { headroom, share })
-    return share
-  }
-
-  /** The islands of a floor; only those whose shares changed are computed. */
-  floorIslands(level: LevelHeight, shares: Share[], smallest: number): Island[] {
+  /** The floor of a level: the same object while the masses that take it, their use and order, and the rules stay. */
+  floor(level: LevelHeight, takers: MassForm[], over: MassForm[], headroom: number, smallest: number): Floor {
+    const from = [level.height, headroom, smallest, ...takers, null, ...over]
     const kept = this.floors.get(level.id)
-    if (kept && kept.smallest === smallest && same(kept.shares, shares)) return kept.islands
+    if (kept && sameList(kept.from, from)) return kept.floor.level === level ? kept.floor : { ...kept.floor, level }
+    const shares: Share[] = []
+    for (const form of takers) { const share = this.share(form, level.height, headroom, over); if (share) shares.push(share) }
+    // Most floors of most buildings are like the one below.
+    const like = this.last
+    const floor = like && like.smallest === smallest && sameList(like.shares, shares) ? { ...like.floor, level } : this.floorOfShares(level, shares, smallest)
+    this.last = { shares, smallest, floor }
+    this.floors.set(level.id, { from, floor })
+    return floor
+  }
+  private last: { shares: Share[]; smallest: number; floor: Floor } | null = null
+
+  private floorOfShares(level: LevelHeight, shares: Share[], smallest: number): Floor {
     const islands = islandsOf(shares).map((group) => this.island(group, smallest))
-    this.floors.set(level.id, { shares, smallest, islands })
-    return islands
+    const noted = islands.filter((i) => i.overlaps.length || i.slivers.length || i.shares.some((s) => s.low.length))
+    const floor: Floor = { level, plates: shares.map((s) => s.plate), islands, noted, area: 0, low: 0, perimeter: 0, uses: {}, net: null }
+    for (const island of islands) {
+      floor.area += island.area
+      floor.low += island.low
+      floor.perimeter += island.perimeter
+      for (const [use, area] of Object.entries(island.uses)) floor.uses[use] = (floor.uses[use] ?? 0) + area
+    }
+    return floor
   }
 
   /** m3 of masses that touch, counted once. Masses given in one group meet each other. */
@@ -71,39 +88,56 @@ export class StudyCache {
     const [first, ...rest] = group
     if (!first) return 0
     if (rest.length === 0) return first.body.volume
-    const kept = this.volumes.get(first)
-    if (kept && same(kept.members, group)) return kept.volume
-    const solids = group.map((f) => placeSolid(f.body.solid, { ...f.at, x: f.at.x - first.at.x, y: f.at.y - first.at.y, z: f.at.z - first.at.z }))
-    const volume = unionVolume(solids)
-    this.volumes.set(first, { members: group, volume })
-    return volume
+    return this.memo.of(first, 'volume', group, () =>
+      unionVolume(group.map((f) => placeSolid(f.body.solid, { ...f.at, x: f.at.x - first.at.x, y: f.at.y - first.at.y, z: f.at.z - first.at.z }))))
+  }
+
+  /** m2 of the plans of masses that may meet, counted once. */
+  groupFootprint(group: MassForm[]): number {
+    const [first] = group
+    return first ? this.memo.of(first, 'footprints', group, () => areaOf(uniteRegions(group.map((f) => this.footprint(f))))) : 0
   }
 
   /** The plan of a mass, all its faces that look up. */
-  footprint(form: MassForm): Region {
-    let region = this.footprints.get(form)
-    if (!region) {
-      region = uniteRegions(facesOfForm(form).filter((f) => f.plane.n[2] > 1e-6).map((f) => f.loops.map((l) => l.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area))
-      this.footprints.set(form, region)
-    }
-    return region
+  private footprint(form: MassForm): Region {
+    return this.memo.of(form, 'footprint', [], () =>
+      uniteRegions(facesOfForm(form).filter((f) => f.plane.n[2] > 1e-6).map((f) => f.loops.map((l) => l.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area)))
+  }
+
+  /** What one mass brings to a floor; where nothing is low, one object for all floors with the same plate. */
+  private share(form: MassForm, z: number, headroom: number, over: MassForm[]): Share | null {
+    const shares = this.byForm.get(form)?.shares
+    const near = over.length && lowAbove(form, z, headroom) ? over.filter((o) => o !== form && rectsMeet(o.rect, form.rect)) : NOBODY
+    const known = shares?.get(z)
+    if (known && known.headroom === headroom && sameList(known.near, near)) return known.share
+    const share = this.shareOf(form, z, headroom, near)
+    shares?.set(z, { headroom, near, share })
+    return share
+  }
+
+  private shareOf(form: MassForm, z: number, headroom: number, near: MassForm[]): Share | null {
+    const plate = this.plate(form, z)
+    if (!plate) return null
+    const { use, order } = form
+    if (!lowAbove(form, z, headroom)) return this.memo.of(plate, 'share', [use, order], () => ({ plate, low: [], use, order }))
+    return { plate, low: lessWhatGoesOn(lowRegion(form, plate, z, headroom), form, z, headroom, near, (o, at) => this.plate(o, at)), use, order }
   }
 
   private island(group: Share[], smallest: number): Island {
-    const first = group[0]?.plate
+    const first = group[0]
     if (!first) return computeIsland(group, smallest)
     const known = this.islands.get(first) ?? []
-    const kept = known.find((k) => k.smallest === smallest && same(k.shares, group))
-    if (kept) return kept.island
+    const kept = known.find((k) => k.smallest === smallest && sameList(k.shares, group))
+    if (kept) return kept
     const island = computeIsland(group, smallest)
-    this.islands.set(first, [...known.slice(-3), { shares: group, smallest, island }])
+    this.islands.set(first, [...known.slice(-3), island])
     return island
   }
 }
 
-interface Standing { form: MassForm; plates: Map<number, Plate | null>; lows: Map<Plate, { headroom: number; share: Share }> }
+const NOBODY: MassForm[] = []
 
-const same = <T>(a: T[], b: T[]) => a.length === b.length && a.every((x, i) => x === b[i])
+interface Standing { form: MassForm; byBand: Map<number, Plate | null>; byHeight: Map<number, Plate | null>; shares: Map<number, { headroom: number; near: MassForm[]; share: Share | null }> }
 
 /** Values by key that are dropped when two runs pass without a use. */
 class Aging<T> {
@@ -117,24 +151,4 @@ class Aging<T> {
   age(run: number): void {
     for (const [key, entry] of this.entries) if (entry.used < run - 2) this.entries.delete(key)
   }
-}
-
-/** Groups masses whose boxes touch; each group's volume is computed on its own. */
-export function touchingGroups(forms: MassForm[]): MassForm[][] {
-  const boxes = new Map(forms.map((f) => [f, planBox(f)]))
-  const sorted = [...forms].sort((a, b) => (boxes.get(a)?.x0 ?? 0) - (boxes.get(b)?.x0 ?? 0))
-  const parent = new Map(sorted.map((f) => [f, f]))
-  const root = (f: MassForm): MassForm => { let r = f; while (parent.get(r) !== r) r = parent.get(r) as MassForm; return r }
-  let active: MassForm[] = []
-  for (const form of sorted) {
-    const box = boxes.get(form) as ReturnType<typeof planBox>
-    active = active.filter((o) => (boxes.get(o) as typeof box).x1 >= box.x0)
-    for (const other of active) {
-      if (other.base < form.top && form.base < other.top && rectsMeet(boxes.get(other) as typeof box, box, -TOLERANCE.point)) parent.set(root(form), root(other))
-    }
-    active.push(form)
-  }
-  const groups = new Map<MassForm, MassForm[]>()
-  for (const form of forms) groups.set(root(form), [...(groups.get(root(form)) ?? []), form])
-  return [...groups.values()]
 }

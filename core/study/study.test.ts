@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openKernel } from '../solid'
 import type { Project } from '../project'
-import { changeMass, massNamed, projectWith, schemeOf, apply, studied, withMass } from '../testing/make'
+import { changeMass, massNamed, minter, projectWith, schemeOf, apply, studied, withMass } from '../testing/make'
 import { ledgerOf } from './ledger'
 
 beforeAll(() => openKernel())
@@ -48,7 +48,7 @@ describe('masses that meet', () => {
   it('are joined by the remedy the finding offers', () => {
     const project = two()
     const fix = studied(project).findings.find((f) => f.kind === 'overlap')?.fix
-    const joined = apply(project, fix?.edit ?? { edit: 'batch', edits: [] })
+    const joined = apply(project, fix?.edit(minter('join')) ?? { edit: 'batch', edits: [] })
     expect(Object.keys(schemeOf(joined).masses)).toHaveLength(1)
     const study = studied(joined)
     expect(ledgerOf(study).levels[0]?.area).toBeCloseTo(350, 6)

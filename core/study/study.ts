@@ -2,9 +2,9 @@ import { studyParts, type FabricContext, type PartStudy } from '../fabric'
 import type { MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, refuse, type Project, type Scheme } from '../project'
-import { areaOf, rectOf, rectsMeet, subtractRegions, uniteRegions, type Region } from '../solid'
-import type { Share } from '../slice'
-import { StudyCache, touchingGroups } from './cache'
+import { areaOf, groupsThatMeet, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect } from '../solid'
+import { lowAbove } from '../slice'
+import { StudyCache } from './cache'
 import { CHECKS } from './findings'
 import type { Floor, Study, Totals } from './types'
 
@@ -17,28 +17,31 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   cache.begin()
   const numbers = numbersOf(project, scheme)
   const levels = levelHeights(project, scheme, numbers)
-  const heightOf = new Map(levels.map((l) => [l.id, l.height]))
+  const heights = new Map(levels.map((l) => [l.id, l.height]))
   const forms: MassForm[] = []
   for (const mass of inOrder(scheme.masses)) {
-    forms.push(cache.form(mass, numbers, heightOf.get(mass.base.level) ?? 0))
+    forms.push(cache.form(mass, numbers, heights.get(mass.base.level) ?? 0))
     yield
   }
-  const context: FabricContext = { project, scheme, numbers, levels, forms: new Map(forms.map((f) => [f.id, f])), plateAt: (form, z) => cache.plate(form, z) }
+  const context: FabricContext = { project, scheme, numbers, levels, heights, memo: cache.memo, forms: new Map(forms.map((f) => [f.id, f])), plateAt: (form, z) => cache.plate(form, z) }
   const floors: Floor[] = []
   const headroom = numbers.length(project.headroom)
   const smallest = numbers.value(project.smallestArea, 'area')
   const takers = takersOf(scheme, forms, levels)
   for (const level of levels) {
     if (level.kind !== 'storey') continue
-    floors.push(floorOf(cache, level, takers.get(level.id) ?? [], headroom, smallest))
+    const here = takers.get(level.id) ?? []
+    const over = here.some((form) => lowAbove(form, level.height, headroom)) ? forms.filter((o) => o.base < level.height + headroom && o.top > level.height) : []
+    floors.push(cache.floor(level, here, over, headroom, smallest))
     yield
   }
   const parts = studyParts(context)
   yield
-  for (const floor of floors) floor.net = netOf(floor, parts)
-  const totals = totalsOf(context, cache, floors, forms)
+  const walls = wallsByLevel(parts)
+  const measured = floors.map((floor): Floor => ({ ...floor, net: netOf(cache, floor, walls.get(floor.level.id) ?? []) }))
+  const totals = totalsOf(context, cache, measured, forms)
   yield
-  const study = { project, scheme, context, levels, forms, floors, totals, parts }
+  const study = { project, scheme, context, levels, forms, floors: measured, totals, parts }
   return { ...study, findings: CHECKS.flatMap((check) => check.run(study)) }
 }
 
@@ -66,30 +69,27 @@ function takersOf(scheme: Scheme, forms: MassForm[], levels: LevelHeight[]): Map
   return takers
 }
 
-function floorOf(cache: StudyCache, level: LevelHeight, takers: MassForm[], headroom: number, smallest: number): Floor {
-  const shares: Share[] = []
-  for (const form of takers) {
-    const plate = cache.plate(form, level.height)
-    if (plate) shares.push(cache.share(form, plate, headroom))
+function wallsByLevel(parts: PartStudy[]): Map<string, PartStudy[]> {
+  const walls = new Map<string, PartStudy[]>()
+  for (const part of parts) {
+    const level = part.part.base?.level
+    if (part.role !== 'wall' || !part.body || !level) continue
+    const list = walls.get(level)
+    if (list) list.push(part)
+    else walls.set(level, [part])
   }
-  const islands = cache.floorIslands(level, shares, smallest)
-  const floor: Floor = { level, plates: shares.map((s) => s.plate), islands, area: 0, low: 0, perimeter: 0, uses: {}, net: null }
-  for (const island of islands) {
-    floor.area += island.area
-    floor.low += island.low
-    floor.perimeter += island.perimeter
-    for (const [use, area] of Object.entries(island.uses)) floor.uses[use] = (floor.uses[use] ?? 0) + area
-  }
-  return floor
+  return walls
 }
 
-/** Floor less the plans of the walls that stand on it or rise through it, m2; null while no wall stands there. */
-function netOf(floor: Floor, parts: PartStudy[]): number | null {
-  const walls = parts.filter((p) => p.role === 'wall' && p.body && p.part.base?.level === floor.level.id)
+/** Floor less the plans of the walls that stand on it, m2; null while no wall stands there. */
+function netOf(cache: StudyCache, floor: Floor, walls: PartStudy[]): number | null {
   if (walls.length === 0) return null
-  const plans = uniteRegions(walls.map((w) => w.plan))
-  const rect = rectOf(plans)
-  return floor.islands.reduce((sum, i) => sum + (rectsMeet(rect, rectOf(i.counted)) ? areaOf(subtractRegions(i.counted, plans)) : i.area), 0)
+  const rects = walls.map((w) => cache.memo.of(w, 'rect', [], () => rectOf(w.plan)))
+  return floor.islands.reduce((sum, island) => {
+    const extent = cache.memo.of(island, 'rect', [], () => rectOf(island.counted))
+    const here = walls.filter((_, i) => rectsMeet(rects[i] as Rect, extent))
+    return sum + (here.length ? cache.memo.of(island, `net at ${floor.level.id}`, here, () => areaOf(subtractRegions(island.counted, uniteRegions(here.map((w) => w.plan))))) : island.area)
+  }, 0)
 }
 
 function totalsOf(context: FabricContext, cache: StudyCache, floors: Floor[], forms: MassForm[]): Totals {
@@ -101,17 +101,12 @@ function totalsOf(context: FabricContext, cache: StudyCache, floors: Floor[], fo
   return {
     area, low: floors.reduce((sum, f) => sum + f.low, 0),
     net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
-    volume: touchingGroups(forms).reduce((sum, group) => sum + cache.groupVolume(group), 0),
+    volume: groupsThatMeet(forms, (f) => f.rect, (a, b) => a.base < b.top && b.base < a.top).reduce((sum, group) => sum + cache.groupVolume(group), 0),
     footprint: footprintOf(cache, forms), ratio: siteArea ? counted / siteArea : null,
   }
 }
 
 /** The union of all plans of masses that rise above the datum, m2. */
 function footprintOf(cache: StudyCache, forms: MassForm[]): number {
-  const regions = forms.filter((f) => f.top > 1e-6).map((f) => cache.footprint(f))
-  const rects = regions.map(rectOf)
-  const alone: Region[] = []
-  const meeting: Region[] = []
-  regions.forEach((r, i) => (rects.some((o, k) => k !== i && rectsMeet(o, rects[i] as (typeof rects)[number])) ? meeting : alone).push(r))
-  return alone.reduce((sum, r) => sum + areaOf(r), 0) + areaOf(uniteRegions(meeting))
+  return groupsThatMeet(forms.filter((f) => f.top > 1e-6), (f) => f.rect, () => true).reduce((sum, group) => sum + cache.groupFootprint(group), 0)
 }

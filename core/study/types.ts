@@ -1,7 +1,7 @@
 import type { PartStudy, FabricContext } from '../fabric'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import type { Project, Scheme } from '../project'
+import type { Id, Project, Scheme } from '../project'
 import type { Region } from '../solid'
 import type { Edit } from '../edits'
 import type { Island, Plate } from '../slice'
@@ -11,6 +11,8 @@ export interface Floor {
   level: LevelHeight
   plates: Plate[]
   islands: Island[]
+  /** the islands that findings are made of: overlaps, slivers, low floor */
+  noted: Island[]
   area: number; low: number; perimeter: number
   /** m2 by use id */
   uses: Record<string, number>
@@ -33,8 +35,8 @@ export interface Finding {
   /** m2, where it is one of area */
   area: number | null
   region: Region
-  /** what mends it in one action, where there is such a thing */
-  fix: { label: string; edit: Edit } | null
+  /** what mends it in one action, where there is such a thing; the edit is made when it is asked for */
+  fix: { label: string; edit(mint: () => Id): Edit } | null
 }
 
 /** Everything computed of one scheme. */

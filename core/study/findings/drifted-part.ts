@@ -8,7 +8,7 @@ export const driftedPart: Check = {
     const drifted = p.bond.status === 'drifted'
     return finding('drifted part', p.id, `${p.part.name} has ${drifted ? 'drifted' : 'come loose'}: ${p.bond.why ?? ''}`, drifted ? 'Bring it in line; its name and build-up stay.' : 'Remove it, or undo what took its face away.', {
       level: p.part.base?.level ?? null, masses: [p.part.host.mass], parts: [p.id],
-      fix: drifted ? { label: 'Bring in line', edit: bringInLine(context, [p]) } : { label: 'Remove', edit: removeParts(context, [p.id]) },
+      fix: drifted ? { label: 'Bring in line', edit: () => bringInLine(context, [p]) } : { label: 'Remove', edit: () => removeParts(context, [p.id]) },
     })
   }),
 }

@@ -1,4 +1,4 @@
-import { subtractRegions } from '../../solid'
+import { areaOf, subtractRegions } from '../../solid'
 import { finding, type Check } from '../types'
 
 /** Floor without a clear height of the headroom above it: shown and listed, not counted. */
@@ -6,11 +6,11 @@ export const lowHeadroom: Check = {
   kind: 'low headroom',
   run: ({ project, context, floors }) => {
     const headroom = context.numbers.length(project.headroom)
-    return floors.flatMap((floor) => floor.islands.flatMap((island) => {
-      const slivers = island.slivers.flat()
-      const region = subtractRegions(subtractRegions(island.region, island.counted), slivers)
-      const area = island.shares.some((s) => s.low.length) ? island.low : 0
-      if (area < 0.01 || region.length === 0) return []
+    return floors.flatMap((floor) => floor.noted.flatMap((island) => {
+      if (!island.shares.some((s) => s.low.length)) return []
+      const region = subtractRegions(subtractRegions(island.region, island.counted), island.slivers.flat())
+      const area = areaOf(region)
+      if (area < 0.01) return []
       const masses = island.shares.filter((s) => s.low.length).map((s) => s.plate.mass)
       const names = masses.map((m) => context.scheme.masses[m]?.name ?? '').join(', ')
       return [finding('low headroom', `${floor.level.id}:${masses[0] ?? ''}`, `${area.toFixed(2)} m² of ${names} at ${floor.level.name} is lower than ${headroom.toFixed(2)} m`, 'It is not counted. Raise the form, move the level, or let the mass not take this level.', {

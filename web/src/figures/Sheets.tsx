@@ -1,9 +1,10 @@
 import { X } from 'lucide-react'
 import { useStudy } from '../app/hooks'
-import { makeEdit } from '../app/session'
+import { makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked, sheetOpened } from '../app/view-slice'
 import { Ledger } from '../slice/Ledger'
+import { studyWorker } from '../worker/client'
 
 /** What opens over the foot of the stage: the ledger, the findings. */
 export function OpenSheet() {
@@ -31,7 +32,7 @@ function Findings() {
       {study.findings.map((f) => (
         <li key={f.key} data-finding={f.kind} className="flex items-center gap-4 border-b border-line px-3 py-2">
           <button className="min-w-0 flex-1 cursor-pointer text-left" onClick={() => show(f)}><span className="block font-medium">{f.say}</span><span className="block text-[12px] text-ink2">{f.remedy}</span></button>
-          {f.fix && <button className="act h-7 shrink-0 text-[12px]" onClick={() => { if (f.fix) makeEdit(f.fix.label.toLowerCase(), f.fix.edit) }}>{f.fix.label}</button>}
+          {f.fix && <button className="act h-7 shrink-0 text-[12px]" onClick={() => void makeComputedEdit((f.fix ?? '').toLowerCase(), () => studyWorker.mend(study.scheme, f.key))}>{f.fix}</button>}
         </li>
       ))}
     </ul>

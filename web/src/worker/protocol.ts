@@ -7,7 +7,7 @@ import type { Ledger } from '@geotome/core/study'
 
 /** The two sides of the computation: the page sends edits and questions, the worker answers with plain views. Metres, m2. */
 
-export interface FindingView { key: string; kind: string; say: string; remedy: string; level: string | null; masses: string[]; parts: string[]; area: number | null; region: Region; fix: { label: string; edit: Edit } | null }
+export interface FindingView { key: string; kind: string; say: string; remedy: string; level: string | null; masses: string[]; parts: string[]; area: number | null; region: Region; /** what its remedy is called; the worker makes the edit */ fix: string | null }
 
 /** A piece of floor to draw and to write an area on; coordinates from the view's origin. */
 export interface PlateView { mass: string; use: string; region: Region; area: number; label: Vec2 }
@@ -55,5 +55,7 @@ export interface StudyWorker {
   study(ask: Ask): Promise<Answer>
   /** the edits that store what the preview offers, that bring parts in line, that remove parts */
   accept(ask: Ask): Promise<{ edit: Edit } | { refused: string }>
+  /** the edit of a finding's remedy */
+  mend(scheme: string, finding: string): Promise<{ edit: Edit } | { refused: string }>
   bringInLine(scheme: string, parts: string[] | null): Promise<{ edit: Edit } | { refused: string }>
 }

@@ -2,7 +2,7 @@ import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import { applyEdit, type Edit } from '@geotome/core/edits'
 import { addParts, bringInLine, partsFrom, propose } from '@geotome/core/fabric'
-import { Refusal, type Project } from '@geotome/core/project'
+import { Refusal, refuse, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { StudyCache, studySteps, type Study } from '@geotome/core/study'
 import type { Answer, Ask, StudyWorker } from './protocol'
@@ -13,6 +13,7 @@ const cache = new StudyCache()
 const sent = new Set<string>()
 let project: Project | null = null
 let newest = 0
+const mint = () => crypto.randomUUID()
 
 const SLICE = 24
 
@@ -32,25 +33,24 @@ const api: StudyWorker = {
       return refused(e)
     }
   },
-  async accept(ask) {
-    try {
-      const study = await compute({ ...ask, preview: null }, () => false)
-      if (!study || !ask.proposal) return { refused: 'The preview is closed.' }
-      const { candidates } = propose(study.context, ask.proposal.masses ?? undefined)
-      return { edit: addParts(study.context, partsFrom(study.context, () => crypto.randomUUID(), candidates, ask.proposal.choices)) }
-    } catch (e) {
-      return refused(e)
-    }
-  },
-  async bringInLine(scheme, parts) {
-    try {
-      const study = await compute({ scheme, preview: null, proposal: null }, () => false)
-      if (!study) return { refused: 'No project is open.' }
-      return { edit: bringInLine(study.context, study.parts.filter((p) => !parts || parts.includes(p.id))) }
-    } catch (e) {
-      return refused(e)
-    }
-  },
+  accept: (ask) => edited({ ...ask, preview: null }, (study) => {
+    if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
+    const { candidates } = propose(study.context, ask.proposal.masses ?? undefined)
+    return addParts(study.context, partsFrom(study.context, mint, candidates, ask.proposal.choices))
+  }),
+  bringInLine: (scheme, parts) => edited({ scheme, preview: null, proposal: null }, (study) => bringInLine(study.context, study.parts.filter((p) => !parts || parts.includes(p.id)))),
+  mend: (scheme, key) => edited({ scheme, preview: null, proposal: null }, (study) =>
+    study.findings.find((f) => f.key === key)?.fix?.edit(mint) ?? refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.')),
+}
+
+/** An edit that needs a study of the project as it stands. */
+async function edited(ask: Ask, make: (study: Study) => Edit): Promise<{ edit: Edit } | { refused: string }> {
+  try {
+    const study = await compute(ask, () => false)
+    return study ? { edit: make(study) } : { refused: 'No project is open.' }
+  } catch (e) {
+    return refused(e)
+  }
 }
 
 async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {

@@ -1,17 +1,18 @@
 import polylabel from 'polylabel'
 import { bodyMesh, bodyVolume, partsFrom, propose, studyParts, type PartStudy } from '@geotome/core/fabric'
-import { planBox } from '@geotome/core/form'
 import { placePoint, piecesOf, subtractRegions, areaOf, type Region, type Vec2 } from '@geotome/core/solid'
+import { Memo } from '@geotome/core/project'
+import type { Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { bodyGeometry, meshGeometry, merged } from './geometry'
-import type { Ask, FloorView, Geometry, ProposalView, StudyView } from './protocol'
+import type { Ask, FloorView, Geometry, PlateView, ProposalView, StudyView } from './protocol'
 
 /** What the page needs of a study, as plain data; bodies are sent once. `sent` remembers what the page has. */
 export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number): StudyView {
   const origin = originOf(study)
   const geometry: Geometry[] = []
   const send = (key: string, make: () => Geometry) => { if (!sent.has(key)) { sent.add(key); geometry.push(make()) } return key }
-  const shift = (region: Region): Region => region.map((loop) => loop.map(([x, y]): Vec2 => [x - origin[0], y - origin[1]]))
+  const shift = (region: Region) => shifted(region, origin)
   const masses = study.forms.map((f) => ({
     id: f.id, name: f.name, use: f.use, body: send(hash(f.body.key), () => bodyGeometry(hash(f.body.key), f.body)),
     at: { ...f.at, x: f.at.x - origin[0], y: f.at.y - origin[1] }, base: f.base, top: f.top, ridge: f.ridge, volume: f.body.volume,
@@ -24,8 +25,8 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
   }))
   return {
     scheme: study.scheme.id, origin, levels: study.levels, masses, parts, geometry, took,
-    floors: study.floors.map((f) => floorView(f, shift)), ledger: ledgerOf(study),
-    findings: study.findings.map((f) => ({ ...f, region: shift(f.region) })),
+    floors: study.floors.map((f) => floorView(f, origin)), ledger: ledgerOf(study),
+    findings: study.findings.map((f) => ({ ...f, region: shift(f.region), fix: f.fix?.label ?? null })),
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
 }
@@ -36,24 +37,31 @@ export function forget(view: StudyView, sent: Set<string>): void {
   for (const key of sent) if (!named.has(key)) sent.delete(key)
 }
 
-function floorView(floor: Floor, shift: (r: Region) => Region): FloorView {
-  const plates = floor.islands.flatMap((island) => {
-    let rest = island.counted
-    return island.shares.flatMap((share, i) => {
-      const alone = island.shares.length === 1
-      const own = alone ? rest : i === island.shares.length - 1 ? rest : subtractRegions(rest, subtractRegions(rest, share.plate.region))
-      if (!alone) rest = subtractRegions(rest, share.plate.region)
-      return piecesOf(own).map((piece) => {
-        const region = shift(piece)
-        return { mass: share.plate.mass, use: share.use, region, area: areaOf(piece), label: middle(region) }
-      })
+function floorView(floor: Floor, [ox, oy]: Vec2): FloorView {
+  const shown = floor.islands.map((island) => memo.of(island, 'view', [ox, oy], () => islandView(island, [ox, oy])))
+  return { level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, plates: shown.flatMap((i) => i.plates), lows: shown.flatMap((i) => i.lows) }
+}
+
+/** The pieces of floor of masses that meet, each with its use; where masses overlap, the first in order has the floor. */
+function islandView(island: Island, origin: Vec2): { plates: PlateView[]; lows: Region } {
+  let rest = island.counted
+  const plates = island.shares.flatMap((share, i) => {
+    const last = i === island.shares.length - 1
+    const others = last ? [] : subtractRegions(rest, share.plate.region)
+    const own = last ? rest : subtractRegions(rest, others)
+    rest = others
+    return piecesOf(own).map((piece) => {
+      const region = shifted(piece, origin)
+      return { mass: share.plate.mass, use: share.use, region, area: areaOf(piece), label: middle(region) }
     })
   })
-  return {
-    level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, plates,
-    lows: shift(floor.islands.flatMap((i) => (i.low > 0.01 ? subtractRegions(i.region, i.counted) : []))),
-  }
+  return { plates, lows: island.low > 0.01 ? shifted(subtractRegions(island.region, island.counted), origin) : [] }
 }
+
+const shifted = (region: Region, [ox, oy]: Vec2): Region => region.map((loop) => loop.map(([x, y]): Vec2 => [x - ox, y - oy]))
+
+/** What is drawn of a thing, kept while the thing stays the same object from study to study. */
+const memo = new Memo()
 
 function proposalView(study: Study, ask: NonNullable<Ask['proposal']>, origin: Vec2, send: (key: string, make: () => Geometry) => string): ProposalView {
   const proposal = propose(study.context, ask.masses ?? undefined)
@@ -69,7 +77,7 @@ function proposalView(study: Study, ask: NonNullable<Ask['proposal']>, origin: V
 }
 
 function sendPart(part: PartStudy, origin: Vec2, send: (key: string, make: () => Geometry) => string): string {
-  const key = `part:${hash(partKey(part))}`
+  const key = memo.of(part.body ?? part, 'key', [part.id], () => `part:${hash(partKey(part))}`)
   return send(key, () => meshGeometry(key, bodyMesh(part.body as NonNullable<PartStudy['body']>), origin))
 }
 
@@ -96,8 +104,8 @@ function middle(piece: Region): Vec2 {
 function originOf(study: Study): Vec2 {
   const first = study.forms[0]
   if (!first) return [0, 0]
-  const box = planBox(first)
-  return Math.abs(box.x0) + Math.abs(box.y0) > 5000 ? [Math.round(box.x0 / 100) * 100, Math.round(box.y0 / 100) * 100] : [0, 0]
+  const { x0, y0 } = first.rect
+  return Math.abs(x0) + Math.abs(y0) > 5000 ? [Math.round(x0 / 100) * 100, Math.round(y0 / 100) * 100] : [0, 0]
 }
 
 const footOf = (faces: { plane: { n: readonly number[] }; loops: { points: readonly (readonly number[])[] }[] }[]): Vec2[] => {

@@ -1,0 +1,71 @@
+import type { Body, MassForm } from '../form'
+import { areaOf, intersectRegions, loopArea, placePoint, subtractRegions, TOLERANCE, uniteRegions, type Face, type Region, type Vec2, type Vec3 } from '../solid'
+import type { Plate } from './plate'
+
+/** Whether a face that looks up lies within the headroom (m) above a height, so that floor there may be low. */
+export function lowAbove(form: MassForm, z: number, headroom: number): boolean {
+  const { lowest, faces } = roofsOf(form.body)
+  const [from, to] = [z - form.at.z + TOLERANCE.height, z - form.at.z + headroom - TOLERANCE.height]
+  return lowest < to && faces.some((r) => r.high > from && r.low < to)
+}
+
+/**
+ * The part of a plate without a clear vertical run of mass of `headroom` (m) above it. A point's run ends where a face that
+ * looks up lies above it, so this is the plan of those faces between the plate and the headroom; exact for flat faces.
+ */
+export function lowRegion(form: MassForm, plate: Plate, z: number, headroom: number): Region {
+  const from = z - form.at.z
+  const to = from + headroom
+  const above = roofsOf(form.body).faces.filter((r) => r.high > from + TOLERANCE.height && r.low < to - TOLERANCE.height)
+  const plans = above.map((r) => planBetween(r.face, from, to)).filter((r) => r.length > 0)
+  if (plans.length === 0) return []
+  return intersectRegions(uniteRegions(plans).map((loop) => loop.map((p) => placePoint(p, form.at))), plate.region)
+}
+
+/** Low floor (of `form`, at z) less what lies under another mass that stands on the flat top above it: there the run of mass goes on. */
+export function lessWhatGoesOn(low: Region, form: MassForm, z: number, headroom: number, others: MassForm[], plateAt: (form: MassForm, z: number) => Plate | null): Region {
+  const { top } = form
+  if (low.length === 0 || top >= z + headroom) return low
+  const tops = form.body.faces().filter((f) => f.plane.n[2] > 1 - 1e-9 && Math.abs(f.plane.d + form.at.z - top) < TOLERANCE.height)
+  const flat = tops.map((f): Region => f.loops.map((l) => l.points.map((p) => placePoint([p[0], p[1]], form.at))))
+  if (areaOf(flat.flat()) < TOLERANCE.area) return low
+  return others.filter((o) => o !== form && o.base <= top + TOLERANCE.height && o.top > top + TOLERANCE.height).reduce((left, other) => {
+    const plate = plateAt(other, top)
+    if (!plate) return left
+    const goesOn = subtractRegions(plate.region, lowRegion(other, plate, top, z + headroom - top))
+    return subtractRegions(left, intersectRegions(goesOn, uniteRegions(flat)))
+  }, low)
+}
+
+/** The faces of a body that look up, each with its lowest and highest point; m above the mass's own zero. */
+function roofsOf(body: Body): { lowest: number; faces: { face: Face; low: number; high: number }[] } {
+  let roofs = known.get(body)
+  if (!roofs) {
+    const faces = body.faces().filter((f) => f.plane.n[2] > 1e-6).map((face) => { const zs = face.loops.flatMap((l) => l.points.map((p) => p[2])); return { face, low: Math.min(...zs), high: Math.max(...zs) } })
+    known.set(body, roofs = { lowest: Math.min(...faces.map((f) => f.low)), faces })
+  }
+  return roofs
+}
+const known = new WeakMap<Body, ReturnType<typeof roofsOf>>()
+
+/** The plan of the part of a flat face that lies between two heights: every loop clipped by both. */
+function planBetween(face: Face, from: number, to: number): Region {
+  return face.loops
+    .map((l) => clipBelow(clipBelow(l.points, 1, to), -1, -from).map(([x, y]): Vec2 => [x, y]))
+    .filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > 1e-9)
+}
+
+/** The part of a flat loop where sign * z <= limit (Sutherland and Hodgman, one plane). */
+function clipBelow(points: Vec3[], sign: 1 | -1, limit: number): Vec3[] {
+  const out: Vec3[] = []
+  points.forEach((a, i) => {
+    const b = points[(i + 1) % points.length] as Vec3
+    const [ua, ub] = [sign * a[2] - limit, sign * b[2] - limit]
+    if (ua <= 0) out.push(a)
+    if ((ua < 0 && ub > 0) || (ua > 0 && ub < 0)) {
+      const t = ua / (ua - ub)
+      out.push([a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1]), a[2] + t * (b[2] - a[2])])
+    }
+  })
+  return out
+}

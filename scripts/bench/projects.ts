@@ -1,0 +1,32 @@
+import { applyEdit, batch, type SingleEdit } from '@geotome/core/edits'
+import { newMass, setPitch } from '@geotome/core/form'
+import { addStoreys } from '@geotome/core/levels'
+import { blankProject, type Project } from '@geotome/core/project'
+import { firstScheme } from '@geotome/core/study'
+import type { Vec2 } from '@geotome/core/solid'
+
+let count = 0
+const mint = () => `bench-${++count}`
+
+/** A town of `masses` masses under `levels` storeys of 3 m: L shapes and boxes, some gabled, turned, and a third of them overlapping a neighbour. */
+export function town(masses: number, levels: number): Project {
+  let project = blankProject(mint, 'Town', 'm', 100000)
+  const scheme = () => firstScheme(project)
+  const ground = Object.keys(scheme().levels)[0] as string
+  project = applyEdit(project, addStoreys(project, scheme(), mint, { on: ground, count: levels - 1, each: 3, pattern: 'Storey {n}', first: 1 }, 'carried')).project
+  const use = Object.keys(project.uses)[0] as string
+  const side = Math.ceil(Math.sqrt(masses))
+  const adds: SingleEdit[] = []
+  for (let i = 0; i < masses; i++) {
+    const [x, y] = [(i % side) * (i % 3 === 0 ? 34 : 36), Math.floor(i / side) * 36]
+    const height = 3 * (levels - (i % 7))
+    const shape = i % 2
+      ? { kind: 'polygon' as const, points: [[0, 0], [24, 0], [24, 10], [11, 10], [11, 26], [0, 26]].map(([a = 0, b = 0]): Vec2 => [x + a, y + b]) }
+      : { kind: 'rectangle' as const, from: [x, y] as Vec2, to: [x + (i % 6 === 0 ? 38 : 28), y + 20] as Vec2 }
+    const mass = newMass(scheme(), mint, { name: `Mass ${i}`, use, level: ground, height, shape })
+    const placed = { ...mass, order: i, place: { ...mass.place, turn: (i % 5) * 3 } }
+    const pitched = i % 10 === 4 ? setPitch(scheme(), placed, mint, { angle: 30, direction: 0 }) : null
+    adds.push({ edit: 'mass.add', scheme: scheme().id, thing: pitched?.edit === 'mass.change' ? { ...placed, ...pitched.set } : placed })
+  }
+  return applyEdit(project, batch(adds)).project
+}
