@@ -1,9 +1,10 @@
 import { Command, CommanderError } from 'commander'
+import { randomUUID } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { applyEdit, parseEdit } from '@geotome/core/edits'
 import { formatNamed, FORMATS } from '@geotome/core/exchange'
-import { propose } from '@geotome/core/fabric'
-import { inOrder, readProjectFile, Refusal, refuse, writeProjectFile, writeProjectText, type Project } from '@geotome/core/project'
+import { addParts, bringInLine, partsFrom, propose, type Choices } from '@geotome/core/fabric'
+import { inOrder, readProjectFile, readTyped, Refusal, refuse, writeProjectFile, writeProjectText, type BuildUp, type Id, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
 import { fabricReport, findingsReport, table } from './reports'
@@ -27,12 +28,26 @@ export async function main(args: string[]): Promise<number> {
     const report = findingsReport(await study(file, options))
     print(options.json ? report : report.map((f) => `${f.kind}: ${f.say}. ${f.remedy}`).join('\n') || 'Nothing found.')
   })
+  const changing = (name: string, description: string) => program.command(name).description(description).argument('<file>').requiredOption('-o, --output <file>', 'where the result goes').option('--scheme <name>')
+  changing('make', 'makes the building that the faces offer: walls, slabs and roofs').option('--wall <build-up>').option('--slab <build-up>').option('--roof <build-up>').option('--outside', 'walls outside the mass face').option('--overhang <length>', 'of roofs, level', '0')
+    .action(async (file: string, options: Options & MakeOptions & { output: string }) => {
+      const { project, context } = await study(file, options)
+      const choices: Choices = {
+        wall: buildUpNamed(project, 'wall', options.wall), slab: buildUpNamed(project, 'slab', options.slab), roof: buildUpNamed(project, 'roof', options.roof),
+        wallSide: options.outside ? 'outside' : 'inside', overhang: readTyped(options.overhang, 'length', project, context.scheme).num,
+      }
+      await saveProject(options.output, applyEdit(project, addParts(context, partsFrom(context, randomUUID, propose(context).candidates, choices))).project)
+    })
+  changing('align', 'brings drifted parts in line with their faces').action(async (file: string, options: Options & { output: string }) => {
+    const { project, context, parts } = await study(file, options)
+    await saveProject(options.output, applyEdit(project, bringInLine(context, parts)).project)
+  })
   program.command('edit').description('applies edits and writes the result').argument('<file>').argument('<edits>', 'a JSON file with an edit or a list of edits').requiredOption('-o, --output <file>', 'where the result goes')
     .action(async (file: string, editsFile: string, options: { output: string }) => {
       let project = await load(file)
       const data = parseJson(await bytesOf(editsFile), editsFile)
       for (const edit of Array.isArray(data) ? data : [data]) project = applyEdit(project, parseEdit(edit)).project
-      await save(options.output, /\.json$/i.test(options.output) ? writeProjectText(project) : writeProjectFile(project))
+      await saveProject(options.output, project)
     })
   program.command('export').description(`writes an open format: ${FORMATS.map((f) => f.id).join(', ')}`).argument('<file>').requiredOption('--to <format>').requiredOption('-o, --output <file>').option('--scheme <name>')
     .action(async (file: string, options: Options & { to: string; output: string }) => {
@@ -55,6 +70,14 @@ export async function main(args: string[]): Promise<number> {
 }
 
 interface Options { scheme?: string; json?: boolean }
+interface MakeOptions { wall?: string; slab?: string; roof?: string; outside?: boolean; overhang: string }
+
+/** A build-up by its name; the first of its kind when none is named. */
+function buildUpNamed(project: Project, kind: BuildUp['for'], name: string | undefined): Id {
+  const all = inOrder(project.buildUps).filter((b) => b.for === kind)
+  const found = name === undefined ? all[0] : all.find((b) => b.name.toLowerCase() === name.toLowerCase())
+  return found?.id ?? refuse('unknown-id', `There is no build-up "${name ?? ''}" for a ${kind}.`, `Choose one of ${all.map((b) => b.name).join(', ')}.`)
+}
 
 async function study(file: string, options: Options): Promise<Study> {
   const project = await load(file)
@@ -87,6 +110,8 @@ async function save(file: string, content: string | Uint8Array): Promise<void> {
     refuse('file', `${file} cannot be written (${(e as NodeJS.ErrnoException).code ?? 'unknown'}).`, 'Check the folder and its rights.')
   }
 }
+
+const saveProject = (file: string, project: Project) => save(file, /\.json$/i.test(file) ? writeProjectText(project) : writeProjectFile(project))
 
 function parseJson(bytes: Uint8Array, file: string): unknown {
   try {

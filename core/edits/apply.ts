@@ -37,6 +37,10 @@ const BatchSchema = v.strictObject({
   edits: v.pipe(v.array(v.looseObject({ edit: v.string() })), v.minLength(1, 'A batch holds at least one edit.'), v.maxLength(20000)),
 })
 
+/** The schema of any edit, for documents; parseEdit checks by the edit's own tag, so that its sentences are about that edit. */
+const SingleSchema = v.variant('edit', Object.values(FAMILIES).map((f) => f.schema) as never) as v.GenericSchema<unknown, SingleEdit>
+export const EditSchema = v.union([SingleSchema, v.strictObject({ edit: v.literal('batch'), edits: v.array(SingleSchema) })])
+
 /** Outside data as an edit. Errors: 'edit' with the place that is wrong. */
 export function parseEdit(data: unknown): Edit {
   const tag = parseWith(v.object({ edit: v.string() }), data, 'edit', 'The edit is malformed').edit

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { refuse, type Project, type Scheme } from '../project'
+import { IdSchema, refuse, type Project, type Scheme } from '../project'
 
 /** What applying an edit gives: the new project, and the edit that takes it back. */
 export interface Applied<E> { project: Project; inverse: E }
@@ -39,7 +39,7 @@ export function projectCollection<N extends string, T extends Thing>(name: N, sc
 /** The same for a collection of a scheme; each edit names the scheme. */
 export function schemeCollection<N extends string, T extends Thing>(name: N, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, key: 'dials' | 'levels' | 'masses' | 'parts'): Family<SchemeEdit<N, T>> {
   return {
-    schema: v.variant('edit', shapes(name, schema, { scheme: v.string() })) as unknown as v.GenericSchema<unknown, SchemeEdit<N, T>>,
+    schema: v.variant('edit', shapes(name, schema, { scheme: IdSchema })) as unknown as v.GenericSchema<unknown, SchemeEdit<N, T>>,
     apply: (project, edit, fresh) => {
       const scheme = schemeOf(project, edit.scheme)
       const { things, inverse } = applyTo<N, T>(name, scheme[key] as unknown as Record<string, T>, edit, fresh)

@@ -8,6 +8,9 @@ export const FILE_VERSION = 1
 const ENTRY = 'project.json'
 const MOST_BYTES = 64 * 1024 * 1024
 
+/** The project file as data, whatever is in it: what a reader of this version checks. */
+export const ProjectFileSchema = v.object({ format: v.literal('geotome'), version: v.literal(FILE_VERSION), project: ProjectSchema })
+
 /** The project as canonical text: keys sorted, so that equal projects are equal to the byte. */
 export function writeProjectText(project: Project): string {
   return canonical({ format: 'geotome', version: FILE_VERSION, project })
@@ -57,9 +60,8 @@ export function parseProject(data: unknown): Project {
 export function parseWith<T>(schema: v.GenericSchema<unknown, T>, data: unknown, code: 'file' | 'edit', what: string): T {
   const result = v.safeParse(schema, data)
   if (result.success) return result.output
-  const issue = deepest(result.issues[0])
-  const path = (v.getDotPath(issue) ?? '') || 'the top'
-  throw new Refusal(code, `${what} at ${path}: ${issue.message}`, 'Mend that place and try again.')
+  const { path, message } = deepest(result.issues[0])
+  throw new Refusal(code, `${what} at ${path.join('.') || 'the top'}: ${message.replace(/\.?$/, '.')}`, 'Mend that place and try again.')
 }
 
 /** JSON with sorted keys and no spaces. */
@@ -75,7 +77,11 @@ export function canonical(value: unknown): string {
 /** MIGRATIONS[n] takes the data of version n + 1 to version n + 2. */
 const MIGRATIONS: ((older: unknown) => unknown)[] = []
 
-function deepest(issue: v.BaseIssue<unknown>): v.BaseIssue<unknown> {
+/** The innermost fault of a choice of schemas, with the whole way to it. */
+function deepest(issue: v.BaseIssue<unknown>): { path: unknown[]; message: string } {
+  const here = issue.path?.map((step) => step.key) ?? []
   const inner = issue.issues?.[0]
-  return inner ? deepest(inner) : issue
+  if (!inner) return { path: here, message: issue.message }
+  const { path, message } = deepest(inner)
+  return { path: [...here, ...path], message }
 }

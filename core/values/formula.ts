@@ -56,15 +56,18 @@ export function parseFormula(text: string): Node {
     const of = primary()
     const next = peek()
     const takesUnit = of.node === 'number' || (of.node === 'binary' || of.node === 'negate')
-    if (takesUnit && next?.kind === 'word' && UNITS[next.text]) return { node: 'unit', of, unit: take().text }
-    return of
+    if (!takesUnit || next?.kind !== 'word' || !UNITS[next.text]) return of
+    const unit = take().text
+    const second = peek()
+    if (second?.kind === 'word' && UNITS[second.text]) refuse('formula', `"${second.text}" stands behind a value that has a unit already.`, 'Leave one unit out.')
+    return { node: 'unit', of, unit }
   }
   const primary = (): Node => {
     const token = take()
     if (token.kind === 'number') return { node: 'number', value: Number(token.text) }
     if (token.kind === 'ref') return { node: 'ref', id: token.text }
     if (token.kind === 'word') {
-      if (peek()?.text === '(' && token.text in FUNCTIONS) {
+      if (peek()?.text === '(' && Object.hasOwn(FUNCTIONS, token.text)) {
         const name = token.text as keyof typeof FUNCTIONS
         take('(')
         const args = [sum()]

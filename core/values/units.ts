@@ -2,6 +2,7 @@ import type { Quantity, Unit } from './schemas'
 
 /** What one unit measures: its factor to metres (or degrees) and its dimension. */
 export const UNITS: Record<string, { factor: number; length: 0 | 1 | 2; angle: 0 | 1 }> = {
+  __proto__: null as never,
   m: { factor: 1, length: 1, angle: 0 }, mm: { factor: 0.001, length: 1, angle: 0 }, cm: { factor: 0.01, length: 1, angle: 0 },
   m2: { factor: 1, length: 2, angle: 0 }, 'm²': { factor: 1, length: 2, angle: 0 },
   deg: { factor: 1, length: 0, angle: 1 }, '°': { factor: 1, length: 0, angle: 1 },

@@ -10,14 +10,18 @@ const MIGRATIONS = [First1764000000000]
 export async function openDatabase(url: string): Promise<DataSource> {
   const source = new DataSource({ type: 'mariadb', url, entities: ENTITIES, migrations: MIGRATIONS, synchronize: false, timezone: 'Z', charset: 'utf8mb4', extra: { connectionLimit: 8, maxIdle: 8 } })
   await source.initialize()
-  // Two servers may start at one moment: the second waits for the first's migrations.
+  await oneAtATime(source, 'migrations', async () => { await source.runMigrations() })
+  return source
+}
+
+/** Does a piece of work while no other server does the same: two may start at one moment. */
+export async function oneAtATime(source: DataSource, what: string, work: () => Promise<void>): Promise<void> {
   const runner = source.createQueryRunner()
   try {
-    await runner.query("SELECT GET_LOCK('geotome-migrations', 60)")
-    await source.runMigrations()
+    await runner.query('SELECT GET_LOCK(?, 60)', [`geotome-${what}`])
+    await work()
   } finally {
-    await runner.query("SELECT RELEASE_LOCK('geotome-migrations')")
+    await runner.query('SELECT RELEASE_LOCK(?)', [`geotome-${what}`])
     await runner.release()
   }
-  return source
 }

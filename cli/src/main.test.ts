@@ -1,0 +1,84 @@
+import { mkdtemp, readFile, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
+import { writeProjectText } from '@geotome/core/project'
+import { openKernel } from '@geotome/core/solid'
+import { joinedShed } from '../../core/testing/boat-shed'
+import { main } from './main'
+
+let folder = ''
+const demo = resolve(import.meta.dirname, '../../demo/kiln-quay.geotome.json')
+beforeAll(async () => {
+  await openKernel()
+  folder = await mkdtemp(join(tmpdir(), 'gt-cli-'))
+  await writeFile(join(folder, 'shed.geotome.json'), writeProjectText(joinedShed()))
+})
+afterEach(() => { vi.restoreAllMocks() })
+
+/** Runs a command line as a person would, and gives what it said. */
+async function run(...args: string[]): Promise<{ code: number; out: string; err: string }> {
+  let [out, err] = ['', '']
+  vi.spyOn(process.stdout, 'write').mockImplementation((text) => { out += String(text); return true })
+  vi.spyOn(process.stderr, 'write').mockImplementation((text) => { err += String(text); return true })
+  const code = await main(args.map((a) => a.replace(/^@/, `${folder}/`)))
+  vi.restoreAllMocks()
+  return { code, out, err }
+}
+interface Ledger { scheme: string; measuredTo: string; levels: { id: string; name: string; height: number; area: number; low: number; perimeter: number; uses: Record<string, number> }[]; totals: Record<string, number> }
+
+describe('geotome', () => {
+  it('ledger --json gives every storey\'s figures in m and m2', async () => {
+    const { code, out } = await run('ledger', demo, '--json')
+    const ledger = JSON.parse(out) as Ledger
+    expect(code).toBe(0)
+    expect(Object.keys(ledger)).toEqual(['scheme', 'measuredTo', 'levels', 'totals'])
+    expect(ledger.levels).toHaveLength(13)
+    expect(ledger.levels[2]).toMatchObject({ name: 'Mezzanine', height: 3.1, area: 552.96, low: 0, perimeter: 96, uses: { market: 552.96 } })
+    expect(ledger.totals).toMatchObject({ area: 11883.6, low: 0 })
+    for (const key of ['area', 'low', 'volume', 'footprint', 'ratio']) expect(ledger.totals[key]).toBeTypeOf('number')
+  })
+  it('makes a building, keeps it in line and exports it, without a screen', async () => {
+    expect(JSON.parse((await run('fabric', '@shed.geotome.json', '--json')).out).offered.filter((o: { role: string }) => o.role === 'wall')).toHaveLength(12)
+    expect((await run('make', '@shed.geotome.json', '-o', '@built.geotome', '--overhang', '520 mm')).code).toBe(0)
+    const built = JSON.parse((await run('fabric', '@built.geotome', '--json')).out) as { parts: { role: string; level: string; bond: string }[]; offered: unknown[] }
+    expect(['Level 0', 'Level 1'].map((level) => built.parts.filter((p) => p.role === 'wall' && p.level === level).length)).toEqual([8, 4])
+    expect(built.offered).toEqual([])
+    const ledger = JSON.parse((await run('ledger', '@built.geotome', '--json')).out) as Ledger
+    expect(ledger.levels.map((l) => Number((l as unknown as { net: number }).net.toFixed(3)))).toEqual([165.466, 143.194])
+
+    const project = JSON.parse(await readFile(join(folder, 'shed.geotome.json'), 'utf8')) as { project: { schemes: Record<string, { id: string; masses: Record<string, { id: string; recipe: unknown[] }> }> } }
+    const scheme = Object.values(project.project.schemes)[0]
+    const mass = Object.values(scheme?.masses ?? {})[0]
+    await writeFile(join(folder, 'edits.json'), JSON.stringify([
+      { edit: 'mass.change', scheme: scheme?.id, id: mass?.id, set: { place: { x: 1, y: 0, turn: 0 } } },
+      { edit: 'project.change', set: { name: 'Moved shed' } },
+    ]))
+    expect((await run('edit', '@built.geotome', '@edits.json', '-o', '@moved.geotome.json')).code).toBe(0)
+    expect((await run('findings', '@moved.geotome.json')).out).toContain('drifted')
+    expect((await run('align', '@moved.geotome.json', '-o', '@aligned.geotome.json')).code).toBe(0)
+    expect((await run('findings', '@aligned.geotome.json')).out).not.toContain('drifted')
+
+    expect((await run('export', '@aligned.geotome.json', '--to', 'ifc', '-o', '@shed.ifc')).code).toBe(0)
+    expect(await readFile(join(folder, 'shed.ifc'), 'utf8')).toContain("FILE_SCHEMA(('IFC4'))")
+    await run('export', '@aligned.geotome.json', '--to', 'csv', '-o', '@shed.csv')
+    expect(await readFile(join(folder, 'shed.csv'), 'utf8')).toContain('Level 1,2.850,157.44')
+  })
+  it.each([
+    [['ledger', '@missing.geotome'], /missing\.geotome cannot be read \(ENOENT\)\. Check the path\./],
+    [['ledger', '@shed.geotome.json', '--scheme', 'Z'], /no scheme "Z"\. Choose one of Scheme A/],
+    [['export', '@shed.geotome.json', '--to', 'clay', '-o', '@x'], /no format "clay"\. Choose one of ifc, csv/],
+    [['export', '@shed.geotome.json', '--to', 'csv', '-o', '/nowhere/at/all.csv'], /cannot be written/],
+    [['make', '@shed.geotome.json', '-o', '@x', '--wall', 'Ice'], /no build-up "Ice"/],
+    [['align', '@shed.geotome.json', '-o', '@x'], /No part has drifted/],
+    [['edit', '@shed.geotome.json', '@shed.geotome.json', '-o', '@x'], /malformed/],
+    [['fly'], /unknown command/],
+    [['ledger'], /missing required argument/],
+  ])('%j ends with one sentence and exit code 1', async (args, sentence) => {
+    const { code, out, err } = await run(...args)
+    expect(code).toBe(1)
+    expect(out).toBe('')
+    expect(err).toMatch(sentence)
+    expect(err.trim().split('\n')).toHaveLength(1)
+  })
+})

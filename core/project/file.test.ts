@@ -1,0 +1,59 @@
+import { readFileSync } from 'node:fs'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { openKernel } from '../solid'
+import { joinedShed } from '../testing/boat-shed'
+import { converted } from '../testing/make'
+import { schemaTexts } from '../../scripts/schema'
+import { blankProject, readProjectFile, Refusal, writeProjectFile, writeProjectText } from './index'
+
+beforeAll(() => openKernel())
+const bytes = (text: string) => new TextEncoder().encode(text)
+const refused = (data: Uint8Array | string, sentence: RegExp) => {
+  const read = () => readProjectFile(typeof data === 'string' ? bytes(data) : data)
+  expect(read).toThrow(Refusal)
+  expect(read).toThrow(sentence)
+}
+
+describe('a project file', () => {
+  it('comes back equal to the byte, zipped or plain', () => {
+    const project = converted(joinedShed())
+    const text = writeProjectText(project)
+    expect(writeProjectText(readProjectFile(bytes(text)))).toBe(text)
+    expect(writeProjectText(readProjectFile(writeProjectFile(project)))).toBe(text)
+    expect(writeProjectFile(project)).toEqual(writeProjectFile(readProjectFile(bytes(text))))
+  })
+  it('does not depend on the order in which things were made', () => {
+    const project = converted(joinedShed())
+    const turned = JSON.parse(JSON.stringify(project, (_k, v: unknown) => (v && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).reverse()) : v))) as typeof project
+    expect(writeProjectText(turned)).toBe(writeProjectText(project))
+  })
+  it('is the demo\'s, which holds together', () => {
+    const demo = readFileSync(new URL('../../demo/kiln-quay.geotome.json', import.meta.url))
+    expect(readProjectFile(new Uint8Array(demo)).name).toBe('Kiln Quay')
+  })
+  it('is described by the JSON Schemas in docs (npm run schema)', () => {
+    for (const [file, text] of schemaTexts()) expect(readFileSync(new URL(`../../${file}`, import.meta.url), 'utf8') === text, `${file} is out of date: run npm run schema`).toBe(true)
+  })
+})
+
+describe('a file that cannot be read is refused, with what is wrong and where', () => {
+  const good = () => JSON.parse(writeProjectText(blankProject(() => `id${++n}`, 'A', 'm', 100))) as { version: number; project: Record<string, unknown> & { schemes: Record<string, { levels: Record<string, Record<string, unknown>> }> } }
+  let n = 0
+  it('empty, of another kind, damaged, newer', () => {
+    refused(new Uint8Array(), /empty/)
+    refused('Dear builder', /not a project file/)
+    refused('[]', /no Geotome project/)
+    refused(new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9]), /damaged zip|no project\.json/)
+    refused(writeProjectFile(blankProject(() => `z${++n}`, 'A', 'm', null)).slice(0, 60), /damaged zip/)
+    refused(JSON.stringify({ ...good(), version: 2 }), /version 2; this Geotome reads up to version 1. Update Geotome/)
+  })
+  it('malformed somewhere inside', () => {
+    const file = good()
+    refused(JSON.stringify({ ...file, project: { ...file.project, unit: 'yard' } }), /malformed at unit/)
+    refused(JSON.stringify({ ...file, project: { ...file.project, surprise: 1 } }), /malformed at surprise/)
+    const [scheme] = Object.values(file.project.schemes)
+    const [level] = Object.values(scheme?.levels ?? {})
+    if (level) level.tie = { kind: 'fixed', height: 'high' }
+    refused(JSON.stringify(file), /malformed at schemes\.[\w-]+\.levels\.[\w-]+\.tie\.height/)
+  })
+})

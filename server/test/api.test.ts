@@ -1,0 +1,142 @@
+import { spawn } from 'node:child_process'
+import { mkdtempSync, rmSync } from 'node:fs'
+import { createServer, type Server } from 'node:http'
+import type { AddressInfo } from 'node:net'
+import { tmpdir } from 'node:os'
+import { join, resolve } from 'node:path'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { openApp, type Running } from '../src/app'
+
+interface Answer { status: number; type: string; body: { id: string; seq: number; detail: string; title: string; project: { name: string; schemes: Record<string, { id: string; levels: Record<string, { id: string }> }> }; history: { undo: string | null; redo: string | null }; database: string } }
+
+const folder = mkdtempSync(join(tmpdir(), 'gt-api-'))
+const servers: { running: Running; http: Server; url: string }[] = []
+let stopDatabase = async (): Promise<void> => {}
+
+/** A server process's worth of application on the database; two of them stand for two processes. */
+async function serve(databaseUrl: string): Promise<void> {
+  const running = await openApp(databaseUrl)
+  const http = createServer(running.app)
+  await new Promise<void>((done) => http.listen(0, '127.0.0.1', done))
+  servers.push({ running, http, url: `http://127.0.0.1:${(http.address() as AddressInfo).port}` })
+}
+
+beforeAll(async () => {
+  // The database is started as the start script does it, in a process of its own so that this one needs no .mjs types.
+  const script = `import('${resolve('scripts/lib/mariadb.mjs')}').then(async (m) => { const d = await m.startMariadb('${folder}'); console.log(JSON.stringify({ pid: d.pid, url: d.url })) })`
+  const started = await new Promise<{ pid: number; url: string }>((done, failed) => {
+    const child = spawn('node', ['-e', script], { stdio: ['ignore', 'pipe', 'inherit'] })
+    child.stdout.on('data', (line: Buffer) => done(JSON.parse(String(line)) as { pid: number; url: string }))
+    child.once('error', failed)
+  })
+  stopDatabase = async () => { process.kill(started.pid, 'SIGTERM'); await new Promise((done) => setTimeout(done, 500)) }
+  await Promise.all([serve(started.url), serve(started.url)])
+})
+
+afterAll(async () => {
+  for (const { running, http } of servers) { http.closeAllConnections(); http.close(); await running.close() }
+  await stopDatabase()
+  rmSync(folder, { recursive: true, force: true })
+})
+
+async function call(method: string, path: string, body?: unknown, server = 0): Promise<Answer> {
+  const response = await fetch(`${servers[server]?.url}${path}`, { method, ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })
+  const text = await response.text()
+  return { status: response.status, type: response.headers.get('content-type') ?? '', body: (text.startsWith('{') ? JSON.parse(text) : {}) as Answer['body'] }
+}
+const make = async (name: string) => (await call('POST', '/api/projects', { name, unit: 'm', siteArea: 100 })).body.id
+let n = 0
+const edit = (id: string, author: string, change: unknown, server = 0, editId = `e${++n}`) => call('POST', `/api/projects/${id}/edits`, { id: editId, author, label: 'test', edit: change }, server)
+const named = (name: string) => ({ edit: 'project.change', set: { name } })
+
+describe('the API', () => {
+  it('says that server and database are up, and lists the demo with the total it computed', async () => {
+    expect((await call('GET', '/api/health')).body).toMatchObject({ server: 'up', database: 'up' })
+    for (let tries = 0; ; tries++) {
+      const [demo] = await (await fetch(`${servers[0]?.url}/api/projects`)).json() as { name: string; totalArea: number | null }[]
+      expect(demo?.name).toBe('Kiln Quay')
+      if (demo?.totalArea) { expect(demo.totalArea).toBeCloseTo(11883.6, 2); break }
+      expect(tries).toBeLessThan(100)
+      await new Promise((done) => setTimeout(done, 200))
+    }
+  })
+  it('seeds the demo once, also when two servers start at one moment', async () => {
+    const list = await (await fetch(`${servers[1]?.url}/api/projects`)).json() as { name: string }[]
+    expect(list.filter((p) => p.name === 'Kiln Quay')).toHaveLength(1)
+  })
+  it('keeps edits in order and gives them to whoever asks, whichever server took them', async () => {
+    const id = await make('Log')
+    const answers = await Promise.all(Array.from({ length: 12 }, (_, i) => edit(id, `author${i % 3}`, named(`Name ${i}`), i % 2)))
+    expect(answers.map((a) => a.body.seq).sort((a, b) => a - b)).toEqual(Array.from({ length: 12 }, (_, i) => i + 1))
+    const [one, two] = await Promise.all([call('GET', `/api/projects/${id}`, undefined, 0), call('GET', `/api/projects/${id}`, undefined, 1)])
+    expect(one.body.project).toEqual(two.body.project)
+    const log = await (await fetch(`${servers[1]?.url}/api/projects/${id}/edits?since=10`)).json() as { seq: number }[]
+    expect(log.map((e) => e.seq)).toEqual([11, 12])
+  })
+  it('stores an edit that is sent twice once', async () => {
+    const id = await make('Twice')
+    const [first, second] = [await edit(id, 'a', named('Once'), 0, 'same'), await edit(id, 'a', named('Once'), 1, 'same')]
+    expect([first.body.seq, second.body.seq]).toEqual([1, 1])
+  })
+  it('undoes each author\'s own edits against the present, and refuses with the reason what no longer fits', async () => {
+    const id = await make('Undo')
+    const opened = (await call('GET', `/api/projects/${id}`)).body
+    const scheme = Object.keys(opened.project.schemes)[0] ?? ''
+    const ground = Object.keys(opened.project.schemes[scheme]?.levels ?? {})[0]
+    await edit(id, 'ann', { edit: 'level.add', scheme, thing: { id: 'first', name: 'First', kind: 'storey', tie: { kind: 'stacked', on: ground, above: 3 }, floorBuildUp: 0 } })
+    await edit(id, 'ben', named('Ben was here'), 1)
+    await edit(id, 'ben', { edit: 'level.add', scheme, thing: { id: 'second', name: 'Second', kind: 'storey', tie: { kind: 'stacked', on: 'first', above: 3 }, floorBuildUp: 0 } }, 1)
+    const refused = await call('POST', `/api/projects/${id}/undo`, { id: 'u1', author: 'ann' })
+    expect(refused.status).toBe(409)
+    expect(refused.body.detail).toMatch(/"test" cannot be taken back any more: .*not there.*Somebody has changed/)
+    expect((await call('POST', `/api/projects/${id}/undo`, { id: 'u2', author: 'ben' }, 1)).body.history).toEqual({ undo: 'test', redo: 'test' })
+    expect((await call('POST', `/api/projects/${id}/undo`, { id: 'u3', author: 'ann' })).status).toBe(201)
+    const now = (await call('GET', `/api/projects/${id}?author=ann`)).body
+    expect(now.project.name).toBe('Ben was here')
+    expect(Object.keys(now.project.schemes[scheme]?.levels ?? {})).toEqual([ground])
+    expect(now.history.redo).toBe('test')
+    expect((await call('POST', `/api/projects/${id}/redo`, { id: 'r1', author: 'ann' })).status).toBe(201)
+    expect((await call('POST', `/api/projects/${id}/redo`, { id: 'r2', author: 'ann' })).body.detail).toMatch(/nothing to redo/)
+  })
+  it('sends every window the edits of all servers as they come', async () => {
+    const id = await make('Events')
+    const stop = new AbortController()
+    const stream = await fetch(`${servers[0]?.url}/api/projects/${id}/events?since=0`, { signal: stop.signal })
+    const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader()
+    await edit(id, 'x', named('One'), 1)
+    await edit(id, 'x', named('Two'), 0)
+    let heard = ''
+    while (!heard.includes('id: 2')) heard += (await reader?.read())?.value ?? ''
+    expect(heard.indexOf('id: 1\nevent: edit')).toBeGreaterThan(-1)
+    stop.abort()
+  })
+  it('can remove a project and take that back', async () => {
+    const id = await make('Gone')
+    expect((await call('DELETE', `/api/projects/${id}`)).status).toBe(204)
+    expect((await call('GET', `/api/projects/${id}`)).status).toBe(404)
+    expect((await call('POST', `/api/projects/${id}/restore`)).status).toBe(204)
+    expect((await call('GET', `/api/projects/${id}`)).status).toBe(200)
+  })
+  it.each([
+    ['GET', '/api/projects/nobody', undefined, 404, /no project at this address/],
+    ['GET', '/api/elsewhere', undefined, 404, /nothing at/],
+    ['POST', '/api/projects', { name: '', unit: 'm', siteArea: null }, 422, /malformed at name/],
+    ['POST', '/api/projects', { name: 'A', unit: 'm', siteArea: -3 }, 422, /above zero/],
+    ['POST', '/api/projects', '{"name":', 400, /no JSON/],
+    ['POST', '/api/projects/import', '{}', 422, /no Geotome project/],
+    ['POST', '/api/projects/nobody/edits', { id: 'a', author: 'b', label: '', edit: named('x') }, 404, /no project/],
+    ['POST', '/api/projects/nobody/undo', { id: 'a b', author: 'b' }, 422, /letters, digits and dashes/],
+    ['GET', '/api/projects/nobody/export/clay', undefined, 422, /no format "clay"/],
+  ] as const)('%s %s is answered with a problem and a sentence', async (method, path, body, status, sentence) => {
+    const answer = await call(method, path, body)
+    expect(answer.status).toBe(status)
+    expect(answer.type).toContain('application/problem+json')
+    expect(answer.body.detail).toMatch(sentence)
+  })
+  it('stores nothing of an edit that is refused', async () => {
+    const id = await make('Whole')
+    const answer = await edit(id, 'a', { edit: 'batch', edits: [named('Half'), { edit: 'use.remove', id: 'nobody' }] })
+    expect(answer.status).toBe(404)
+    expect((await call('GET', `/api/projects/${id}`)).body).toMatchObject({ seq: 0, project: { name: 'Whole' } })
+  })
+})
