@@ -40,9 +40,7 @@ async function next(): Promise<void> {
     await bringWorkerUp(project)
     const answer = await studyWorker.study(ask)
     if ('view' in answer) {
-      const { geometry, ...view } = answer.view
-      stageGeometry.keep(geometry, view)
-      store.dispatch(computed({ view, settled: ask.preview === null }))
+      store.dispatch(computed({ view: stageGeometry.keep(answer.view), settled: ask.preview === null }))
     } else if ('refused' in answer) store.dispatch(computationRefused(answer.refused))
   } finally {
     clearTimeout(slow)

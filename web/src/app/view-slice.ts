@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import type { StudyView, ProposalView } from '../worker/protocol'
+import type { StoredView } from '../stage/geometry-store'
 
 export type Picked = { kind: 'mass'; ids: string[] } | { kind: 'level'; ids: string[] } | { kind: 'part'; ids: string[] } | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both'
@@ -7,9 +7,6 @@ export type Panes = '3d' | 'plan' | 'both'
 export type Tool = 'rectangle' | 'polygon' | 'move' | 'turn' | 'corner' | 'join' | null
 /** What the panel at the right shows besides the picked thing. */
 export type Sheet = 'ledger' | 'findings' | null
-
-/** A view without its triangles: those live beside the store. */
-export type StoredView = Omit<StudyView, 'geometry'>
 
 interface ViewState {
   scheme: string | null
@@ -55,4 +52,3 @@ const slice = createSlice({
 
 export const { left, picked, levelShown, panesChosen, toolTaken, sheetOpened, hovered, proposed, computed, computing, computationRefused } = slice.actions
 export const viewReducer = slice.reducer
-export type { ProposalView }

@@ -7,6 +7,7 @@ import { BuildingPreview } from '../fabric/BuildingPreview'
 import { FabricList } from '../fabric/FabricList'
 import { deleteMasses } from '../form/delete-masses'
 import { LevelDetails } from './LevelDetails'
+import { SeveralLevels } from './SeveralLevels'
 import { MassDetails } from './MassDetails'
 import { PartDetails } from './PartDetails'
 import { ProjectDetails } from './ProjectDetails'
@@ -26,8 +27,9 @@ export function Details({ desk }: { desk: string }) {
         : part ? <PartDetails key={part.id} part={part} />
           : masses.length > 1 ? <SeveralMasses ids={masses.map((m) => m.id)} />
             : masses[0] ? <MassDetails key={masses[0].id} mass={masses[0]} />
-              : level ? <LevelDetails key={level.id} level={level} />
-                : desk === 'fabric' ? <FabricList /> : <><MassList /><ProjectDetails /></>}
+              : now.kind === 'level' && now.ids.length > 1 ? <SeveralLevels ids={now.ids} />
+                : level ? <LevelDetails key={level.id} level={level} />
+                  : desk === 'fabric' ? <FabricList /> : <><MassList /><ProjectDetails /></>}
     </aside>
   )
 }

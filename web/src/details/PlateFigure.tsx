@@ -1,9 +1,9 @@
 import { useUses } from '../app/hooks'
 import { UsePatterns } from '../spine/UsePatterns'
-import type { FloorView } from '../worker/protocol'
+import type { StoredFloor } from '../stage/geometry-store'
 
 /** The floor's outline in small, by use. */
-export function PlateFigure({ floor }: { floor: FloorView }) {
+export function PlateFigure({ floor }: { floor: StoredFloor }) {
   const uses = useUses()
   const points = floor.plates.flatMap((p) => p.region.flat())
   if (points.length === 0) return <p className="mb-3 rounded-md bg-field p-3 text-[12px] text-ink2">No mass takes this level. Raise one, or move the level.</p>

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { showQuantity, editNumber } from '@geotome/core/project'
+import { showQuantity } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { useUnit } from '../app/hooks'
 import { toPane, type View } from '../stage/camera'
@@ -42,7 +42,7 @@ function LiveFields({ drawing, at }: { drawing: Drawing; at: Vec2 }) {
   const show = (v: number, quantity: 'length' | 'angle' = 'length') => showQuantity(v, quantity, unit)
   const fields: { label: string; live: string }[] = state.stage === 'height'
     ? [{ label: 'height', live: show(state.height) }]
-    : !last ? [{ label: 'at', live: state.cursor ? `${editNumber(state.cursor.point[0], 'length', unit)} , ${editNumber(state.cursor.point[1], 'length', unit)}` : '' }]
+    : !last ? [{ label: 'east', live: state.cursor ? show(state.cursor.point[0]) : '' }, { label: 'north', live: state.cursor ? show(state.cursor.point[1]) : '' }]
       : state.kind === 'rectangle'
         ? [{ label: 'width', live: next ? show(Math.abs(next[0] - last[0])) : '' }, { label: 'depth', live: next ? show(Math.abs(next[1] - last[1])) : '' }]
         : [{ label: 'length', live: next ? show(Math.hypot(next[0] - last[0], next[1] - last[1])) : '' }, { label: 'direction', live: next ? show((Math.atan2(next[1] - last[1], next[0] - last[0]) * 180) / Math.PI, 'angle') : '' }]
@@ -51,8 +51,8 @@ function LiveFields({ drawing, at }: { drawing: Drawing; at: Vec2 }) {
       {fields.map((f, i) => (
         <label key={f.label} className="flex items-center justify-between gap-2 px-1.5 py-0.5">
           <span className="text-[11px] text-ink2">{f.label}</span>
-          <input ref={i === 0 ? first : undefined} aria-label={f.label} readOnly={f.label === 'at'} autoComplete="off" className="w-20 bg-transparent text-right font-semibold outline-none placeholder:text-ink placeholder:opacity-100"
-            placeholder={f.live} value={f.label === 'at' ? '' : state.typed[i] ?? ''} onChange={(e) => drawing.type(i as 0 | 1, e.target.value)}
+          <input ref={i === 0 ? first : undefined} aria-label={f.label} autoComplete="off" className="w-20 bg-transparent text-right font-semibold outline-none placeholder:text-ink placeholder:opacity-100"
+            placeholder={f.live} value={state.typed[i] ?? ''} onChange={(e) => drawing.type(i as 0 | 1, e.target.value)}
             onKeyDown={(e) => {
               if (e.key === 'Enter') { e.preventDefault(); e.stopPropagation(); drawing.accept(true) }
               if (e.key === 'Escape') { e.preventDefault(); e.stopPropagation(); drawing.back() }

@@ -71,7 +71,7 @@ export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Ve
       {local.map((p, i) => { const [x, y] = px(placePoint(p, place), shown.base); return (
         <g key={ids[i]} className="pointer-events-auto cursor-move" data-handle={`corner-${i}`} {...cornerDrag(i)}><circle cx={x} cy={y} r={11} fill="transparent" /><circle cx={x} cy={y} r={4} fill="var(--ink)" stroke="var(--paper)" strokeWidth={1.5} /></g>) })}
       {!flat && <g className="pointer-events-auto cursor-ns-resize" data-handle="height" {...heightDrag}><rect x={top[0] - 12} y={top[1] - 40} width={24} height={42} fill="transparent" /><path d={`M${top[0]} ${top[1] - 4}v-24m-5 7l5 -8l5 8`} fill="none" stroke="var(--ink)" strokeWidth={1.8} /></g>}
-      <g className="pointer-events-auto cursor-grab" data-handle="turn" {...turnDrag}><circle cx={ring[0]} cy={ring[1]} r={12} fill="transparent" /><path d={`M${ring[0] - 5} ${ring[1] + 4}a6.5 6.5 0 1 1 6 2.4`} fill="none" stroke="var(--ink)" strokeWidth={1.8} /><circle cx={ring[0] - 5} cy={ring[1] + 4} r={2} fill="var(--ink)" /></g>
+      <g className="pointer-events-auto cursor-grab" data-handle="turn" {...turnDrag}><circle cx={ring[0]} cy={ring[1]} r={12} fill="transparent" /><path d={`M${ring[0] - 7} ${ring[1] + 3}a7.5 7.5 0 0 1 13.6 -4.6`} fill="none" stroke="var(--ink)" strokeWidth={1.8} /><path d={`M${ring[0] + 8.6} ${ring[1] + 2.2}l-5.4 -2.4l5.2 -4.2z`} fill="var(--ink)" /></g>
       {value && <text x={value.at[0] + 14} y={value.at[1] - 12} fontSize={12.5} fontWeight={650} fill="var(--ink)" style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 5 }}>{value.text}</text>}
     </svg>
   )

@@ -44,8 +44,8 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
   const nextPoint = useCallback((s: DrawState): Vec2 | null => {
     const last = s.points.at(-1)
     const at = s.cursor?.point ?? null
-    const [first, second] = [number(s.typed[0]), number(s.typed[1], s.kind === 'polygon' ? 'angle' : 'length')]
-    if (!last) return at
+    const [first, second] = [number(s.typed[0]), number(s.typed[1], secondIs(s))]
+    if (!last) { const [x, y] = [first ?? at?.[0], second ?? at?.[1]]; return x === undefined || y === undefined ? null : [x, y] }
     if (s.kind === 'rectangle') {
       const [dx, dy] = at ? [at[0] - last[0], at[1] - last[1]] : [1, 1]
       const width = first ?? Math.abs(dx)
@@ -112,6 +112,7 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
   const accept = useCallback((byEnter: boolean) => {
     const s = state
     if (s.stage === 'height') { finish(s); return }
+    try { s.typed.forEach((text, i) => { if (text.trim()) readTyped(text, i === 0 ? 'length' : secondIs(s), project, scheme) }) } catch (e) { if (e instanceof Refusal) { toast.error(e.message); return } throw e }
     if (byEnter && s.kind === 'polygon' && s.points.length >= 3 && !s.typed[0] && !s.typed[1]) { close(s); return }
     if (s.kind === 'polygon' && s.cursor?.word === 'close here' && !s.typed[0]) { close(s); return }
     const point = nextPoint(s)
@@ -124,7 +125,7 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
       if (Math.abs(a[0] - b[0]) < 1e-3 || Math.abs(a[1] - b[1]) < 1e-3) return
       close(next)
     } else change(next)
-  }, [state, change, close, finish, nextPoint])
+  }, [state, change, close, finish, nextPoint, project, scheme])
 
   const back = useCallback(() => {
     const s = state
@@ -143,9 +144,12 @@ export type Drawing = ReturnType<typeof useDraw>
 
 export const drawHint = (s: DrawState): string => {
   if (s.stage === 'height') return 'Move up or down for the height, or type it. Enter or a click accepts, Escape goes back'
-  if (s.points.length === 0) return s.kind === 'rectangle' ? 'Click the first corner of the rectangle' : 'Click the first corner of the outline'
+  if (s.points.length === 0) return s.kind === 'rectangle' ? 'Click the first corner of the rectangle, or type its place east, Tab, north, Enter' : 'Click the first corner of the outline, or type its place east, Tab, north, Enter'
   if (s.kind === 'rectangle') return 'Click the opposite corner, or type the width, Tab, the depth, Enter'
   return s.points.length < 3 ? 'Click the next corner, or type a length (Tab: direction), Enter. Shift holds to an axis' : 'Click the next corner; Enter or a click on the first corner closes the outline'
 }
+
+/** What the second live field measures: the direction of a polygon's side, else a length. */
+const secondIs = (s: DrawState): 'angle' | 'length' => (s.kind === 'polygon' && s.points.length > 0 ? 'angle' : 'length')
 
 const round = (v: number) => Math.round(v * 1e6) / 1e6

@@ -27,7 +27,7 @@ export function LevelLabel({ level, y, on, chosen, area, onPointerDown, onPointe
     } catch (e) { if (e instanceof Refusal) toast.error(e.message); else throw e }
   }
   return (
-    <li className={`absolute left-0 flex h-[15px] items-baseline px-3.5 text-[11.5px] leading-[14px] ${mark ? 'w-[248px] justify-end gap-1.5 italic text-ink2' : `w-[121px] justify-between ${on ? 'font-semibold text-[var(--cuttext)]' : ''}`} ${chosen && !on ? 'underline' : ''}`} style={{ top: y - 15 }}>
+    <li className={`absolute left-0 flex h-[15px] items-baseline px-3.5 text-[11.5px] leading-[14px] ${mark ? 'w-[248px] justify-end gap-1.5 italic text-ink2' : `w-[121px] justify-between ${on ? 'font-semibold text-[var(--cuttext)]' : ''}`} ${chosen && !on ? 'underline' : ''}`} style={{ top: y - 15, fontStretch: '86%' }}>
       <button data-level={level.id} className="absolute inset-0 cursor-ns-resize" aria-pressed={on} aria-label={`${level.name}, ${height}${area === null ? '' : `, ${showNumber(area, 'area', 'm')} square metres`}`}
         onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onDoubleClick={(e) => setEditing(e.clientX - e.currentTarget.getBoundingClientRect().left > (mark ? 190 : 66) ? 'height' : 'name')}
         onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); onShow(); setEditing(e.shiftKey ? 'height' : 'name') } else onKeyDown(e) }} />

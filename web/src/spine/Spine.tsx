@@ -8,7 +8,7 @@ import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked } from '../app/view-slice'
 import { AddLevels } from './AddLevels'
-import { deleteLevel } from './delete-level'
+import { deleteLevels } from './delete-level'
 import { LevelLabel } from './LevelLabel'
 import { spineScale, spreadLabels } from './layout'
 import { UsePatterns } from './UsePatterns'
@@ -90,7 +90,7 @@ export function Spine() {
     const i = levels.findIndex((l) => l.id === id)
     const next = e.key === 'ArrowUp' ? levels[i + 1] : e.key === 'ArrowDown' ? levels[i - 1] : null
     if (next) { e.preventDefault(); show(next.id); document.querySelector<HTMLElement>(`[data-level="${next.id}"]`)?.focus() }
-    if (e.key === 'Delete') { e.preventDefault(); deleteLevel(id) }
+    if (e.key === 'Delete') { e.preventDefault(); void deleteLevels(pickedLevels.includes(id) ? pickedLevels : [id]) }
     if (e.key === ' ') { e.preventDefault(); show(id, e.shiftKey) }
   }
 
@@ -107,12 +107,13 @@ export function Spine() {
             const y1 = scale.y(storeys[i + 1]?.height ?? Math.max(l.height + 2, Math.min(top, l.height + 4)))
             const h = Math.max(2, y0 - y1 - 3)
             const on = l.id === shown
+            const marked = levels.some((m) => m.kind === 'mark' && Math.abs(scale.y(m.height) - (y0 - h / 2)) < 14)
             let x = AXIS + 1
             return (
               <g key={l.id} className="cursor-ns-resize" onPointerDown={down(l.id)}>
                 <rect x={0} y={y0 - h - 1.5} width={WIDTH} height={h + 3} fill="transparent" />
                 {uses.map((u) => { const w = (floor?.uses[u.id] ?? 0) * perArea; if (w < 0.2) return null; const at = x; x += w; return <rect key={u.id} x={at} y={y0 - h - 1} width={w} height={h} fill={`url(#use-${u.id})`} opacity={on ? 1 : 0.82} /> })}
-                {floor && floor.area > 0.005 && h > 7 && <text x={x + 5} y={y0 - h / 2 + 3} fontSize={on ? 12 : 11} fontWeight={on ? 700 : 450} fill={on ? 'var(--cuttext)' : 'var(--ink2)'} data-area={l.id}>{showNumber(floor.area, 'area', 'm', 0)}</text>}
+                {floor && floor.area > 0.005 && h > 7 && <text x={x + 5} y={marked ? y0 - 5 : y0 - h / 2 + 3} fontSize={on ? 12 : 11} fontWeight={on ? 700 : 450} fill={on ? 'var(--cuttext)' : 'var(--ink2)'} data-area={l.id}>{showNumber(floor.area, 'area', 'm', 0)}</text>}
               </g>
             )
           })}

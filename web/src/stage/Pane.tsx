@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useRef, useState, type PointerEvent as PE, type ReactNode } from 'react'
+import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE, type ReactNode } from 'react'
 import { moveMasses } from '@geotome/core/form'
 import { tidy } from '@geotome/core/project'
 import { inside, type Vec2 } from '@geotome/core/solid'
@@ -137,9 +137,20 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
     dispatch(picked(ids.length ? { kind, ids } : { kind: 'nothing' }))
   }
 
+  /** The view by keyboard: arrows turn it (with Shift, and in plan: move it), plus and minus zoom. */
+  const keys = (e: KeyboardEvent) => {
+    if (e.target !== e.currentTarget || e.ctrlKey || e.metaKey || e.altKey) return
+    const step = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as Record<string, Vec2>)[e.key]
+    const zoom = ({ '+': 1.2, '=': 1.2, '-': 1 / 1.2 } as Record<string, number>)[e.key]
+    if (!step && !zoom) return
+    e.preventDefault()
+    if (zoom) setView(name, zoomed(viewOf(name), size, [size[0] / 2, size[1] / 2], zoom))
+    else if (step) setView(name, name === '3d' && !e.shiftKey ? orbited(viewOf(name), step[0] * 20, step[1] * 20) : panned(viewOf(name), -step[0] * 40, -step[1] * 40))
+  }
+
   const nameOf = (id: string) => { const s = store.getState().view.study; return s?.masses.find((m) => m.id === id)?.name ?? s?.parts.find((q) => q.id === id)?.name ?? '' }
   return (
-    <div ref={box} data-pane={name} data-view={JSON.stringify({ ...view, size })} className={`relative min-w-0 flex-1 touch-none overflow-hidden ${draw ? 'cursor-crosshair' : ''}`} role="img" aria-label={label}
+    <div ref={box} data-pane={name} data-view={JSON.stringify({ ...view, size })} className={`relative min-w-0 flex-1 touch-none overflow-hidden ${draw ? 'cursor-crosshair' : ''}`} role="application" tabIndex={0} aria-roledescription="view" aria-label={label} onKeyDown={keys}
       onPointerDown={down} onPointerMove={moveOn} onPointerUp={up} onPointerCancel={() => { press.current = null; tryEdit(null) }} onPointerLeave={() => dispatch(hovered(null))} onContextMenu={(e) => e.preventDefault()}>
       {size[0] > 0 && children(size)}
       {behind && (

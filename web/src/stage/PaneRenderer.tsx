@@ -5,6 +5,9 @@ import { axesOf } from './camera'
 import { cutting, type Materials } from './materials'
 import { onViews, viewOf, type PaneName } from './views'
 
+/** Where an object of the scene is drawn: in which pane, only where something is cut, only while nothing is buried, and, for lines that repeat, m between two of them: closer than 4 px they are left out. */
+export interface Marks { pane: PaneName | null; cutOnly: boolean; aboveGround: boolean; apart: number | null }
+
 export interface PaneCut { name: PaneName; /** m above the datum, or null: nothing is cut */ cut: number | null; buried: boolean }
 
 /** Draws one scene into every pane, each with its own view and its own cut. */
@@ -57,7 +60,7 @@ function prepare(scene: Object3D, pane: PaneCut, materials: Materials, gl: WebGL
   for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) { material.dashSize = 5 / scale; material.gapSize = 4 / scale }
   for (const material of [materials.cap, materials.low]) if (material.uniforms.dpr) material.uniforms.dpr.value = gl.getPixelRatio()
   for (const child of scene.children) {
-    const { pane: only, cutOnly, aboveGround } = child.userData as { pane?: PaneName | null; cutOnly?: boolean; aboveGround?: boolean }
-    child.visible = (!only || only === pane.name) && (!cutOnly || pane.cut !== null) && (!aboveGround || !pane.buried)
+    const { pane: only, cutOnly, aboveGround, apart } = child.userData as Marks
+    child.visible = (!only || only === pane.name) && (!cutOnly || pane.cut !== null) && (!aboveGround || !pane.buried) && (!apart || apart * scale >= 4)
   }
 }

@@ -1,14 +1,14 @@
 import { useThree } from '@react-three/fiber'
-import { useEffect, useMemo } from 'react'
-import { BufferGeometry, Float32BufferAttribute, type Material } from 'three'
+import { useEffect, useMemo, useRef } from 'react'
+import type { BufferGeometry, Material } from 'three'
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js'
 import type { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
 import { useAppSelector } from '../app/store'
-import type { StoredView } from '../app/view-slice'
-import { batchOf, fillsOf, HERE, linesOf, outlinesOf, shadowOf, type Batch, type Placed } from './batches'
-import { stageGeometry } from './geometry-store'
+import { batchOf, fillsOf, HERE, linesOf, outlinesOf, shadowOf, stackedOutlines, type Batch, type Placed } from './batches'
+import { stageGeometry, type StoredView } from './geometry-store'
 import { pickable } from './picking'
 import type { Materials } from './materials'
+import type { Marks } from './PaneRenderer'
 import type { Palette } from './theme'
 
 export interface SceneProps { view: StoredView; desk: string; materials: Materials; palette: Palette }
@@ -21,12 +21,16 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
   const hover = useAppSelector((s) => s.view.hover)
   const fabric = desk === 'fabric'
 
-  const solid = useMemo(() => batchOf(solids(view, fabric, palette), palette), [view, fabric, palette])
-  const outlined = useMemo(() => batchOf(fabric ? massItems(view, (id) => view.parts.some((p) => p.mass === id && p.mesh)) : [], palette), [view, fabric, palette])
+  // While only levels or figures change, what stands stays as it is, and nothing is sent to the screen again.
+  const standing = useSame(view, fabric ? standingKey(view) : massesKey(view))
+  const solid = useMemo(() => batchOf(solids(standing, fabric, palette), palette), [standing, fabric, palette])
+  const outlined = useMemo(() => batchOf(fabric ? madeOf(standing) : [], palette), [standing, fabric, palette])
   const chosen = useMemo(() => highlight(view, picked.kind === 'nothing' || picked.kind === 'level' ? [] : picked.ids, palette), [view, picked, palette])
   const under = useMemo(() => highlight(view, hover ? [hover] : [], palette), [view, hover, palette])
-  const offer = stageGeometry.get(view.proposal?.mesh ?? null)
-  const floorLines = useMemo(() => outlinesOf(view.floors.flatMap((f) => { const z = heightOf(view, f.level); return f.plates.map((p) => ({ region: p.region, z })) })), [view])
+  const offered = stageGeometry.get(view.proposal?.mesh ?? null)
+  const offer = useMemo(() => (offered ? batchOf([{ owner: 'offer', geometry: offered, at: HERE, tint: palette.cutsoft, strength: 0.55 }], palette) : null), [offered, palette])
+  const floorLines = useMemo(() => stackedOutlines(view.floors.map((f) => ({ plates: f.plates, z: heightOf(view, f.level) }))), [view])
+  const storey = useMemo(() => usualStorey(view), [view])
   const floor = view.floors.find((f) => f.level === level)
   const z = level ? heightOf(view, level) : 0
   const cap = useMemo(() => (floor ? fillsOf(floor.plates.map((p) => ({ region: p.region, z: z + 0.004 }))) : null), [floor, z])
@@ -44,12 +48,12 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
       <Faces geometry={shadow} material={materials.shadow} order={0} pane="3d" />
       <Faces geometry={solid.faces} material={materials.faces} order={1} />
       <Lines segments={solid.edges} material={materials.ink} order={2} />
-      <Lines segments={fabric ? NONE : floorLines} material={materials.floors} order={2} pane="3d" />
+      <Lines segments={fabric ? NONE : floorLines} material={materials.floors} order={2} pane="3d" apart={storey} />
       <Lines segments={outlined.edges} material={materials.soft} order={2} />
       <Lines segments={solid.edges} material={materials.ghost} order={3} cutOnly />
-      <Lines segments={fabric ? NONE : floorLines} material={materials.ghostFloors} order={3} pane="3d" cutOnly />
+      <Lines segments={fabric ? NONE : floorLines} material={materials.ghostFloors} order={3} pane="3d" cutOnly apart={storey} />
       <Lines segments={solid.edges} material={materials.buried} order={3} pane="3d" aboveGround />
-      {offer && <Faces geometry={offeredFaces(offer.positions)} material={materials.offered} order={4} />}
+      {offer && <Faces geometry={offer.faces} material={materials.offered} order={4} />}
       {offer && <Lines segments={offer.edges} material={materials.offeredLines} order={5} />}
       {cap && <Faces geometry={cap} material={materials.cap} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
       {lows && <Faces geometry={lows} material={materials.low} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
@@ -62,29 +66,46 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
   )
 }
 
-interface Marks { order: number; pane?: '3d' | 'plan' | undefined; cutOnly?: boolean; aboveGround?: boolean }
-const marks = ({ pane, cutOnly, aboveGround }: Marks) => ({ pane: pane ?? null, cutOnly: cutOnly ?? false, aboveGround: aboveGround ?? false })
+type DrawnHow = { order: number } & { [K in keyof Marks]?: Marks[K] | undefined }
+const marks = ({ pane, cutOnly, aboveGround, apart }: DrawnHow): Marks => ({ pane: pane ?? null, cutOnly: cutOnly ?? false, aboveGround: aboveGround ?? false, apart: apart ?? null })
 
-function Faces({ geometry, material, ...m }: { geometry: BufferGeometry; material: Material } & Marks) {
+function Faces({ geometry, material, ...m }: { geometry: BufferGeometry; material: Material } & DrawnHow) {
   useEffect(() => () => geometry.dispose(), [geometry])
   return <mesh geometry={geometry} material={material} renderOrder={m.order} userData={marks(m)} frustumCulled={false} />
 }
 
-function Lines({ segments, material, ...m }: { segments: Float32Array; material: LineMaterial } & Marks) {
+function Lines({ segments, material, ...m }: { segments: Float32Array; material: LineMaterial } & DrawnHow) {
   const object = useMemo(() => new LineSegments2(), [])
   const geometry = useMemo(() => linesOf(segments), [segments])
   useEffect(() => () => geometry.dispose(), [geometry])
-  object.geometry = geometry
+  if (object.geometry !== geometry) {
+    object.geometry = geometry
+    if (material.dashed) object.computeLineDistances()
+  }
   object.material = material
   object.userData = marks(m)
   object.renderOrder = m.order
   object.frustumCulled = false
   object.visible = segments.length > 0
-  if (material.dashed) object.computeLineDistances()
   return <primitive object={object} />
 }
 
 const NONE = new Float32Array()
+
+/** The value as it was when its key last changed. */
+function useSame<T>(value: T, key: string): T {
+  const kept = useRef({ value, key })
+  if (kept.current.key !== key) kept.current = { value, key }
+  return kept.current.value
+}
+const massesKey = (view: StoredView) => view.masses.map(({ id, body, at }) => `${id} ${body} ${at.x} ${at.y} ${at.z} ${at.turn}`).join()
+const standingKey = (view: StoredView) => `${massesKey(view)} ${view.parts.map((p) => `${p.mesh} ${p.bond.status}`).join()}`
+
+/** Masses that parts were made of: shown as an outline behind them. */
+function madeOf(view: StoredView): Placed[] {
+  const made = new Set(view.parts.filter((p) => p.mesh).map((p) => p.mass))
+  return massItems(view, (id) => made.has(id))
+}
 
 /** At the Fabric desk parts stand for the masses they were made of; elsewhere the masses stand for themselves. */
 function solids(view: StoredView, fabric: boolean, palette: Palette): Placed[] {
@@ -110,16 +131,11 @@ function highlight(view: StoredView, ids: string[], palette: Palette): Batch {
   return batchOf([...massItems(view, (id) => wanted.has(id)), ...parts], palette)
 }
 
-const heightOf = (view: StoredView, level: string) => view.levels.find((l) => l.id === level)?.height ?? 0
+/** m from storey to storey, as most of them are */
+function usualStorey(view: StoredView): number {
+  const zs = view.levels.filter((l) => l.kind === 'storey').map((l) => l.height)
+  const rises = zs.slice(1).map((z, i) => z - (zs[i] ?? 0)).sort((a, b) => a - b)
+  return rises[Math.floor(rises.length / 2)] ?? 10
+}
 
-const offeredCache = new WeakMap<Float32Array, BufferGeometry>()
-function offeredFaces(positions: Float32Array): BufferGeometry {
-  let geometry = offeredCache.get(positions)
-  if (!geometry) offeredCache.set(positions, geometry = trianglesOf(positions))
-  return geometry
-}
-function trianglesOf(positions: Float32Array): BufferGeometry {
-  const geometry = new BufferGeometry()
-  geometry.setAttribute('position', new Float32BufferAttribute(positions, 3))
-  return geometry
-}
+const heightOf = (view: StoredView, level: string) => view.levels.find((l) => l.id === level)?.height ?? 0

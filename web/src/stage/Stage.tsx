@@ -7,8 +7,8 @@ import { panesChosen, type Panes } from '../app/view-slice'
 import { DrawOverlay } from '../form/DrawOverlay'
 import { Handles } from '../form/Handles'
 import type { Drawing } from '../form/use-draw'
-import type { StudyView } from '../worker/protocol'
 import { fitted } from './camera'
+import type { StoredView } from './geometry-store'
 import { PlateLabels } from './Labels'
 import { makeMaterials } from './materials'
 import { Pane } from './Pane'
@@ -46,7 +46,7 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
   return (
     <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper">
       <div className="absolute inset-0" aria-hidden>
-        <Canvas linear flat legacy frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, localClippingEnabled: true } as never}>
+        <Canvas linear flat legacy frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, localClippingEnabled: true } as never} onCreated={({ gl }) => { gl.debug.checkShaderErrors = import.meta.env.DEV }}>
           {study && <Scene view={study} desk={desk} materials={materials} palette={palette} />}
           <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} />
         </Canvas>
@@ -58,7 +58,7 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
               draw={drawing ? { move: drawing.move, accept: () => drawing.accept(false), rising: drawing.state.stage === 'height' } : null}>
               {(size) => <PaneOverlay name={name} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
             </Pane>
-            {name === 'plan' && <PlanCaption text={level ? `${level.name}  ${level.height >= 0 ? '+' : ''}${level.height.toFixed(2)}` : ''} />}
+            {name === 'plan' && <PlanCaption text={level ? `${level.name}  ${level.height > 0 ? '+' : ''}${level.height.toFixed(2)}` : ''} />}
           </div>
         ))}
       </div>
@@ -82,7 +82,7 @@ function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass }: {
   )
 }
 
-type StudyLike = Omit<StudyView, 'geometry'> | null
+type StudyLike = StoredView | null
 
 /** A north arrow, as on a site plan. */
 function North({ azimuth }: { azimuth: number }) {

@@ -1,13 +1,13 @@
 import { BufferAttribute, BufferGeometry, Color } from 'three'
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js'
 import { turnOf, triangulate, type Region } from '@geotome/core/solid'
-import type { Geometry, MassView } from '../worker/protocol'
+import type { Geometry, MassView, PlateView } from '../worker/protocol'
 import type { Palette } from './theme'
 
 /** Everything of one kind as one geometry, so that a frame is a handful of calls. Metres from the view's origin. */
 export interface Batch { faces: BufferGeometry; edges: Float32Array; /** the owner of each triangle */ owners: string[] }
 
-export interface Placed { owner: string; geometry: Geometry; at: MassView['at']; tint: string | null }
+export interface Placed { owner: string; geometry: Geometry; at: MassView['at']; tint: string | null; /** how much of the tint, 0 to 1 */ strength?: number }
 
 /** Bodies placed and shaded: light on what looks up, two greys for what looks to either side of the light. */
 export function batchOf(items: Placed[], palette: Palette): Batch {
@@ -20,7 +20,7 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
   const colour = new Color()
   let at = 0
   let edgeAt = 0
-  for (const { owner, geometry, at: place, tint } of items) {
+  for (const { owner, geometry, at: place, tint, strength = 0.32 } of items) {
     const { c, s } = turnOf(place.turn)
     const { positions: p, normals: n } = geometry
     for (let i = 0; i < p.length; i += 3) {
@@ -32,7 +32,7 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
       const [wx, wy] = [c * nx - s * ny, s * nx + c * ny]
       const toLight = Math.max(0, Math.min(1, 0.5 + 0.62 * (wx * LIGHT[0] + wy * LIGHT[1])))
       colour.copy(shade).lerp(lit, toLight).lerp(up, Math.max(0, nz))
-      if (tint) colour.lerp(TINT.set(tint), 0.32)
+      if (tint) colour.lerp(TINT.set(tint), strength)
       colours[at + i] = colour.r
       colours[at + i + 1] = colour.g
       colours[at + i + 2] = colour.b
@@ -79,6 +79,24 @@ export function fillsOf(regions: { region: Region; z: number }[]): BufferGeometr
 export function outlinesOf(regions: { region: Region; z: number }[]): Float32Array {
   return Float32Array.from(regions.flatMap(({ region, z }) => region.flatMap((loop) => loop.flatMap((a, i) => { const b = loop[(i + 1) % loop.length] ?? a; return [a[0], a[1], z, b[0], b[1], z] }))))
 }
+
+/** The outlines of all plates of many floors, each at its height, as segments; those of one shape are worked out once. */
+export function stackedOutlines(floors: { plates: PlateView[]; z: number }[]): Float32Array {
+  const flat = floors.map((f) => {
+    let lines = flatLines.get(f.plates)
+    if (!lines) flatLines.set(f.plates, lines = outlinesOf(f.plates.map((p) => ({ region: p.region, z: 0 }))))
+    return lines
+  })
+  const out = new Float32Array(flat.reduce((n, lines) => n + lines.length, 0))
+  let at = 0
+  flat.forEach((lines, i) => {
+    out.set(lines, at)
+    for (let k = at + 2; k < at + lines.length; k += 3) out[k] = floors[i]?.z ?? 0
+    at += lines.length
+  })
+  return out
+}
+const flatLines = new WeakMap<PlateView[], Float32Array>()
 
 /** The shadow of faces on the ground at z = 0, of what stands between the ground and `top`. */
 export function shadowOf(positions: Float32Array, top: number): BufferGeometry {

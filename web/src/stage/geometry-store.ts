@@ -1,19 +1,25 @@
-import type { Geometry, StudyView } from '../worker/protocol'
+import type { FloorShape, Geometry, StudyView } from '../worker/protocol'
 
-type Named = Pick<StudyView, 'masses' | 'parts' | 'proposal'>
+/** A study's view without its triangles, floors with their shapes: what the store holds. */
+export type StoredView = Omit<StudyView, 'geometry' | 'shapes' | 'floors'> & { floors: StoredFloor[] }
+export type StoredFloor = StudyView['floors'][number] & Pick<FloorShape, 'plates' | 'lows'>
 
-/** Triangles, beside the store: kept while the newest view names them. */
+/** Triangles, beside the store, and the shapes of floors: kept while the newest view names them, so that what stays is the same object. */
 class GeometryStore {
   private readonly byKey = new Map<string, Geometry>()
+  private readonly shapes = new Map<string, FloorShape>()
 
-  keep(fresh: Geometry[], view: Named): void {
-    for (const g of fresh) this.byKey.set(g.key, g)
-    const named = new Set<string | null>([...view.masses.map((m) => m.body), ...view.parts.map((p) => p.mesh), view.proposal?.mesh ?? null])
-    for (const key of this.byKey.keys()) if (!named.has(key)) this.byKey.delete(key)
+  /** Takes what is new, forgets what is not named any more, and gives the view as the store holds it. */
+  keep({ geometry, shapes, floors, ...view }: StudyView): StoredView {
+    for (const g of geometry) this.byKey.set(g.key, g)
+    for (const s of shapes) this.shapes.set(s.key, s)
+    const named = new Set<string | null>([...view.masses.map((m) => m.body), ...view.parts.map((p) => p.mesh), view.proposal?.mesh ?? null, ...floors.map((f) => f.shape)])
+    for (const kept of [this.byKey, this.shapes]) for (const key of kept.keys()) if (!named.has(key)) kept.delete(key)
+    return { ...view, floors: floors.map((f) => { const shape = this.shapes.get(f.shape); return { ...f, plates: shape?.plates ?? [], lows: shape?.lows ?? [] } }) }
   }
 
   get(key: string | null): Geometry | null { return key === null ? null : this.byKey.get(key) ?? null }
-  forgetAll(): void { this.byKey.clear() }
+  forgetAll(): void { this.byKey.clear(); this.shapes.clear() }
 }
 
 export const stageGeometry = new GeometryStore()

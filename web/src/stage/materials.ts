@@ -25,14 +25,14 @@ export function makeMaterials(p: Palette) {
   const solid = [cutting.below, cutting.overGround]
   const flat = (color: string, opacity = 1) => new MeshBasicMaterial({ color, side: DoubleSide, transparent: opacity < 1, opacity, depthWrite: opacity === 1 })
   const faces = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, clippingPlanes: solid })
-  const offered = new MeshBasicMaterial({ color: p.cutsoft, side: DoubleSide, transparent: true, opacity: 0.72, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, clippingPlanes: [cutting.below] })
+  const offered = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 0.5, polygonOffsetUnits: 0.5, clippingPlanes: [cutting.below] })
   return {
     faces, offered,
     ink: line(p.ink, 1.3, solid),
     soft: line(p.ghost, 1, solid),
     picked: forward(line(p.ink, 3, solid)),
     hovered: forward(line(p.ink2, 2.2, solid)),
-    offeredLines: line(p.cut, 1, [cutting.below]),
+    offeredLines: line(p.cut, 0.9, [cutting.below]),
     floors: line(p.ink3, 0.6, solid),
     ghost: line(p.ghost, 1, [cutting.above], true),
     ghostFloors: line(p.ghost, 0.6, [cutting.above], true),

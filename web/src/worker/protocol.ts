@@ -11,7 +11,9 @@ export interface FindingView { key: string; kind: string; say: string; remedy: s
 
 /** A piece of floor to draw and to write an area on; coordinates from the view's origin. */
 export interface PlateView { mass: string; use: string; region: Region; area: number; label: Vec2 }
-export interface FloorView { level: string; area: number; low: number; net: number | null; perimeter: number; /** m2 by use id */ uses: Record<string, number>; plates: PlateView[]; lows: Region }
+export interface FloorView { level: string; area: number; low: number; net: number | null; perimeter: number; /** m2 by use id */ uses: Record<string, number>; /** the key of its shape */ shape: string }
+/** What is drawn of a floor; many floors have one shape. */
+export interface FloorShape { key: string; plates: PlateView[]; lows: Region }
 export interface MassView { id: string; name: string; use: string; body: string; at: { x: number; y: number; z: number; turn: number }; base: number; top: number; ridge: number | null; volume: number; outline: Vec2[]; storeys: string[] }
 export interface PartView { id: string; name: string; role: PartRole; mass: string; level: string | null; buildUp: string; area: number; volume: number; thickness: number; length: number | null; bond: Bond; mesh: string | null; /** walls: the outline in plan, from the origin */ plan: Region }
 
@@ -30,8 +32,9 @@ export interface StudyView {
   findings: FindingView[]
   /** what could be made of the faces, when asked for */
   proposal: ProposalView | null
-  /** bodies and parts that the page has not had yet, placed from the origin where they are parts */
+  /** bodies, parts and floors that the page has not had yet, placed from the origin where they are parts or floors */
   geometry: Geometry[]
+  shapes: FloorShape[]
   /** ms that the study took */
   took: number
 }

@@ -5,12 +5,13 @@ import { Memo } from '@geotome/core/project'
 import type { Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { bodyGeometry, meshGeometry, merged } from './geometry'
-import type { Ask, FloorView, Geometry, PlateView, ProposalView, StudyView } from './protocol'
+import type { Ask, FloorShape, FloorView, Geometry, PlateView, ProposalView, StudyView } from './protocol'
 
 /** What the page needs of a study, as plain data; bodies are sent once. `sent` remembers what the page has. */
 export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number): StudyView {
   const origin = originOf(study)
   const geometry: Geometry[] = []
+  const shapes = new Map<string, FloorShape>()
   const send = (key: string, make: () => Geometry) => { if (!sent.has(key)) { sent.add(key); geometry.push(make()) } return key }
   const shift = (region: Region) => shifted(region, origin)
   const masses = study.forms.map((f) => ({
@@ -25,7 +26,7 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
   }))
   return {
     scheme: study.scheme.id, origin, levels: study.levels, masses, parts, geometry, took,
-    floors: study.floors.map((f) => floorView(f, origin)), ledger: ledgerOf(study),
+    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), sent, shapes)), shapes: [...shapes.values()], ledger: ledgerOf(study),
     findings: study.findings.map((f) => ({ ...f, region: shift(f.region), fix: f.fix?.label ?? null })),
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
@@ -33,14 +34,22 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
 
 /** Only the newest pieces of geometry are kept by the page: what a study no longer names is forgotten on both sides. */
 export function forget(view: StudyView, sent: Set<string>): void {
-  const named = new Set([...view.masses.map((m) => m.body), ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])), ...(view.proposal?.mesh ? [view.proposal.mesh] : [])])
+  const named = new Set([...view.masses.map((m) => m.body), ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])), ...(view.proposal?.mesh ? [view.proposal.mesh] : []), ...view.floors.map((f) => f.shape)])
   for (const key of sent) if (!named.has(key)) sent.delete(key)
 }
 
-function floorView(floor: Floor, [ox, oy]: Vec2): FloorView {
-  const shown = floor.islands.map((island) => memo.of(island, 'view', [ox, oy], () => islandView(island, [ox, oy])))
-  return { level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, plates: shown.flatMap((i) => i.plates), lows: shown.flatMap((i) => i.lows) }
+function floorView(floor: Floor, shape: FloorShape, sent: Set<string>, fresh: Map<string, FloorShape>): FloorView {
+  if (!sent.has(shape.key)) { sent.add(shape.key); fresh.set(shape.key, shape) }
+  return { level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, shape: shape.key }
 }
+
+function shapeOf(floor: Floor, [ox, oy]: Vec2): FloorShape {
+  return memo.of(floor.islands, 'shape', [ox, oy], () => {
+    const shown = floor.islands.map((island) => memo.of(island, 'view', [ox, oy], () => islandView(island, [ox, oy])))
+    return { key: `floor:${++shapesMade}`, plates: shown.flatMap((i) => i.plates), lows: shown.flatMap((i) => i.lows) }
+  })
+}
+let shapesMade = 0
 
 /** The pieces of floor of masses that meet, each with its use; where masses overlap, the first in order has the floor. */
 function islandView(island: Island, origin: Vec2): { plates: PlateView[]; lows: Region } {
