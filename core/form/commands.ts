@@ -1,6 +1,6 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { levelHeights } from '../levels'
-import { corners, polygonOf, ridgeAlong, type Move } from '../moves'
+import { corners, moveIds, ridgeAlong, withCorners, withPitch, type Move } from '../moves'
 import { nextOrder, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Numbers, type Project, type Scheme } from '../project'
 import { loopArea, placePoint, turnOf, type Vec2 } from '../solid'
 
@@ -21,31 +21,17 @@ export function newMass(scheme: Scheme, mint: () => Id, drawn: { name: string; u
   }
 }
 
+/** An edit of a mass's recipe. */
+export const changeRecipe = (scheme: Scheme, mass: Mass, change: (recipe: Move[]) => Move[]): Edit =>
+  ({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set: { recipe: change(mass.recipe) } })
+
 /** Sets one corner of a mass's outline to a point in the mass's own frame (m); a rectangle becomes a polygon with the same face names. */
 export function moveCorner(project: Project, scheme: Scheme, id: Id, corner: string, to: Vec2): Edit {
-  const mass = massOf(scheme, id)
-  return changeMove(scheme, mass, 'outline', (m) => {
-    const corners = polygonOf(m.shape, numbersOf(project, scheme))
+  const numbers = numbersOf(project, scheme)
+  return changeRecipe(scheme, massOf(scheme, id), (recipe) => withCorners(recipe, numbers, (corners) => {
     if (!corners.some((c) => c.id === corner)) refuse('unknown-id', 'That corner is not there any more.', 'Pick a corner of the mass.')
-    return { ...m, shape: { kind: 'polygon', corners: corners.map((c) => (c.id === corner ? { ...c, x: tidy(to[0]), y: tidy(to[1]) } : c)) } }
-  })
-}
-
-/** An edit of the first move of a kind in a mass's recipe. */
-export function changeMove<K extends Move['move']>(scheme: Scheme, mass: Mass, kind: K, change: (move: Extract<Move, { move: K }>) => Move): Edit {
-  let done = false
-  const recipe = mass.recipe.map((m) => { if (done || m.move !== kind) return m; done = true; return change(m as Extract<Move, { move: K }>) })
-  if (!done) refuse('unknown-id', `"${mass.name}" has no ${kind}.`, 'Look at its recipe in the details.')
-  return { edit: 'mass.change', scheme: scheme.id, id: mass.id, set: { recipe } }
-}
-
-/** Gives a mass a pitch, or changes the one it has. */
-export function setPitch(scheme: Scheme, mass: Mass, mint: () => Id, pitch: { angle: Num; direction: Num } | null): Edit {
-  const rest = mass.recipe.filter((m) => m.move !== 'pitch')
-  const raise = rest.findIndex((m) => m.move === 'raise') + 1
-  const old = mass.recipe.find((m) => m.move === 'pitch')
-  const recipe = pitch ? [...rest.slice(0, raise), { id: old?.id ?? mint(), move: 'pitch' as const, on: true, ...pitch }, ...rest.slice(raise)] : rest
-  return { edit: 'mass.change', scheme: scheme.id, id: mass.id, set: { recipe } }
+    return corners.map((c) => (c.id === corner ? { ...c, x: tidy(to[0]), y: tidy(to[1]) } : c))
+  }))
 }
 
 /**
@@ -80,6 +66,31 @@ export function joinMasses(project: Project, scheme: Scheme, mint: () => Id, fir
   ])
 }
 
+/**
+ * Takes a joined body off again: it is a mass of its own, where it stood, with the use and the storeys of the mass it leaves;
+ * parts on its faces go with it.
+ */
+export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: Id, move: Id): Edit {
+  const mass = massOf(scheme, id)
+  const numbers = numbersOf(project, scheme)
+  const join = mass.recipe.find((m) => m.id === move)
+  if (join?.move !== 'join') return refuse('unknown-id', 'That body is not joined any more.', 'Look at the recipe in the details.')
+  const at = { x: numbers.length(mass.place.x), y: numbers.length(mass.place.y), z: 0, turn: numbers.angle(mass.place.turn) }
+  const [x, y] = placePoint([numbers.length(join.place.x), numbers.length(join.place.y)], at)
+  const own = new Set(moveIds(join.recipe))
+  const apart: Mass = {
+    ...mass, id: mint(), name: join.name, order: nextOrder(scheme.masses), recipe: join.recipe,
+    base: { level: mass.base.level, offset: tidy(numbers.length(mass.base.offset) + numbers.length(join.lift)) },
+    place: { x: tidy(x), y: tidy(y), turn: tidy(normal(at.turn + numbers.angle(join.place.turn))) },
+  }
+  const parts = Object.values(scheme.parts).filter((p) => p.host.mass === id && own.has(p.host.face.split('/')[0] ?? ''))
+  return batch([
+    { edit: 'mass.change', scheme: scheme.id, id, set: { recipe: mass.recipe.filter((m) => m.id !== move) } },
+    { edit: 'mass.add', scheme: scheme.id, thing: apart },
+    ...parts.map((p): SingleEdit => ({ edit: 'part.change', scheme: scheme.id, id: p.id, set: { host: { ...p.host, mass: apart.id } } })),
+  ])
+}
+
 /** Removes a mass; the parts on it stay, loose, unless they are removed with it. */
 export function removeMass(scheme: Scheme, id: Id, withParts: boolean): Edit {
   const parts = Object.values(scheme.parts).filter((p) => p.host.mass === id)
@@ -106,8 +117,12 @@ const exceptions = (a: Mass, b: Mass): Id[] => {
 }
 const normal = (degrees: number) => ((degrees + 180) % 360 + 360) % 360 - 180
 
-/** The ridge's direction (degrees) along the longer side of a mass's outline. */
-export function ridgeAlongOf(mass: Mass, numbers: Numbers): number {
-  const outline = mass.recipe.find((m) => m.move === 'outline')
+/** Gives a mass a pitch, or changes the one it has; null takes it off. */
+export const setPitch = (scheme: Scheme, mass: Mass, mint: () => Id, pitch: { angle: Num; direction: Num } | null): Edit =>
+  changeRecipe(scheme, mass, (recipe) => withPitch(recipe, mint, pitch))
+
+/** The ridge's direction (degrees) along the longer side of a recipe's outline. */
+export function ridgeAlongOf(recipe: Move[], numbers: Numbers): number {
+  const outline = recipe.find((m) => m.move === 'outline')
   return outline ? ridgeAlong(corners(outline.shape, numbers), 'longer') : 0
 }

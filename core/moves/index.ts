@@ -1,5 +1,6 @@
 export { MOVES, type Move } from './list'
 export type { Form, MoveKind } from './kind'
 export { corners, outlineFault, polygonOf, type Corner, type OutlineShape } from './outline'
-export { ridgeAlong } from './pitch'
+export { ridgeAlong, ridgeHeight } from './pitch'
 export * from './recipe'
+export * from './change'

@@ -25,16 +25,26 @@ export const pitch: MoveKind<PitchMove> = {
     const { outline, solid, eaves } = form
     if (!outline || !solid) return refuse('geometry', `"${name}" has no body to pitch.`, 'Put a raise before the pitch.')
     const direction = numbers.angle(m.direction)
-    const back = { x: 0, y: 0, z: 0, turn: -direction }
-    const across = outline.points.map((p) => placePoint(p, back)[1])
-    const along = outline.points.map((p) => placePoint(p, back)[0])
-    const [low, high] = [Math.min(...across), Math.max(...across)]
+    const { low, high } = widthAcross(outline.points, direction)
+    const { low: from, high: to } = widthAcross(outline.points, direction + 90)
     const rise = Math.tan(numbers.angle(m.angle) * Math.PI / 180)
     const ridge = eaves + rise * (high - low) / 2
     const tall = stretched(solid, eaves, ridge + 1)
-    const tent = tentOver({ low, high, from: Math.min(...along) - 1, to: Math.max(...along) + 1, eaves, ridge, rise }, m.id)
+    const tent = tentOver({ low, high, from: -to - 1, to: -from + 1, eaves, ridge, rise }, m.id)
     return { ...form, ridge: tidy(ridge), solid: intersect(tall, placeSolid(tent, { x: 0, y: 0, z: 0, turn: direction })) }
   },
+}
+
+/** The extent of an outline square to a direction (degrees): its middle is where the ridge runs. */
+function widthAcross(points: Vec2[], direction: number): { low: number; high: number } {
+  const across = points.map((p) => placePoint(p, { x: 0, y: 0, z: 0, turn: -direction })[1])
+  return { low: Math.min(...across), high: Math.max(...across) }
+}
+
+/** m above the mass's base: eaves + tan(angle) x half the width square to the ridge; angles in degrees. */
+export function ridgeHeight(points: Vec2[], eaves: number, angle: number, direction: number): number {
+  const { low, high } = widthAcross(points, direction)
+  return tidy(eaves + Math.tan(angle * Math.PI / 180) * (high - low) / 2)
 }
 
 /** The body with its flat top set higher. */

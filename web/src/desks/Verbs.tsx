@@ -43,7 +43,7 @@ export function useVerbs(desk: string, onExport: () => void): Verb[] {
     case 'form': return [
       { label: 'Rectangle', icon: Square, key: 'R', on: tool === 'rectangle', run: () => dispatch(toolTaken(tool === 'rectangle' ? null : 'rectangle')) },
       { label: 'Polygon', icon: PenTool, key: 'P', on: tool === 'polygon', run: () => dispatch(toolTaken(tool === 'polygon' ? null : 'polygon')) },
-      { label: 'Pitch', icon: Home, key: 'G', off: one ? (one.recipe.some((m) => m.move === 'pitch') ? 'It has a pitch: change it in the details' : null) : 'Pick one mass first', run: () => { if (one) makeEdit(`pitch ${one.name}`, () => setPitch(scheme, one, () => crypto.randomUUID(), { angle: 35, direction: ridgeAlongOf(one, numbersOf(project, scheme)) })) } },
+      { label: 'Pitch', icon: Home, key: 'G', off: one ? (one.recipe.some((m) => m.move === 'pitch') ? 'It has a pitch: change it in the details' : null) : 'Pick one mass first', run: () => { if (one) makeEdit(`pitch ${one.name}`, () => setPitch(scheme, one, () => crypto.randomUUID(), { angle: 35, direction: ridgeAlongOf(one.recipe, numbersOf(project, scheme)) })) } },
       { label: 'Join', icon: Link2, key: 'J', off: masses.length === 2 ? null : 'Pick two masses first: click one, Shift-click the other', run: () => { const [a, b] = masses; if (a && b && makeEdit(`join ${massOf(scheme, b.id).name} to ${a.name}`, () => joinMasses(project, scheme, () => crypto.randomUUID(), a.id, b.id))) dispatch(picked({ kind: 'mass', ids: [a.id] })) } },
       { label: 'Delete', icon: Trash2, key: 'Delete', off: masses.length ? null : 'Pick a mass first', run: () => void deleteMasses(masses.map((m) => m.id)) },
     ]

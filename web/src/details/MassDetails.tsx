@@ -1,16 +1,19 @@
 import { Trash2 } from 'lucide-react'
-import { changeMove, ridgeAlongOf, setPitch } from '@geotome/core/form'
-import { corners, outlineFault, polygonOf, type Move } from '@geotome/core/moves'
+import { changeRecipe, takeApart } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
-import { numbersOf, showNumber, type Mass, type Num } from '@geotome/core/project'
+import { showNumber, type Mass, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { useAppDispatch } from '../app/store'
+import { picked } from '../app/view-slice'
 import { deleteMasses } from '../form/delete-masses'
+import { RecipeFields } from './RecipeFields'
 
 /** A picked mass: its use, base, numbers, storeys, and its recipe move by move. */
 export function MassDetails({ mass }: { mass: Mass }) {
+  const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
   const study = useStudy()
   const uses = useUses()
@@ -18,7 +21,6 @@ export function MassDetails({ mass }: { mass: Mass }) {
   const set = (label: string, fields: Partial<Mass>) => makeEdit(`${label} of ${mass.name}`, { edit: 'mass.change', scheme: scheme.id, id: mass.id, set: fields })
   const levels = levelHeights(project, scheme)
   const storeys = levels.filter((l) => l.kind === 'storey')
-  const numbers = numbersOf(project, scheme)
   const takes = (id: string) => mass.takes.levels.includes(id) === (mass.takes.kind === 'only')
   const toggle = (id: string) => set('storeys', { takes: { ...mass.takes, levels: mass.takes.levels.includes(id) ? mass.takes.levels.filter((l) => l !== id) : [...mass.takes.levels, id] } })
   const within = shown ? storeys.filter((l) => l.height < shown.top - 1e-5 && l.height > shown.base - 1e-5) : storeys
@@ -32,10 +34,8 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <NumField label="above it by" value={mass.base.offset} onAccept={(offset) => set('base', { base: { ...mass.base, offset } })} />
       <div className="mt-3" />
       <Section title="Recipe">
-        {mass.recipe.map((move) => <MoveFields key={move.id} mass={mass} move={move} ridge={shown?.ridge ?? null} />)}
-        {!mass.recipe.some((m) => m.move === 'pitch') && (
-          <button className="act w-full" onClick={() => makeEdit(`pitch ${mass.name}`, () => setPitch(scheme, mass, () => crypto.randomUUID(), { angle: 35, direction: ridgeAlongOf(mass, numbers) }))}>Give it a pitch</button>
-        )}
+        <RecipeFields recipe={mass.recipe} change={(label, next) => makeEdit(`${label} of ${mass.name}`, () => changeRecipe(scheme, mass, next))} attempt={(next) => tryEdit(next && (() => changeRecipe(scheme, mass, next)))}
+          apart={(join) => { if (makeEdit(`take ${join.name} off ${mass.name}`, () => takeApart(project, scheme, () => crypto.randomUUID(), mass.id, join.id))) dispatch(picked({ kind: 'nothing' })) }} />
       </Section>
       <Section title="Place">
         <NumField label="east" value={mass.place.x} onAccept={place('x')} />
@@ -57,41 +57,4 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <button className="act w-full text-error" onClick={() => void deleteMasses([mass.id])}><Trash2 size={14} /> Delete mass</button>
     </>
   )
-}
-
-function MoveFields({ mass, move, ridge }: { mass: Mass; move: Move; ridge: number | null }) {
-  const { project, scheme } = useProject()
-  const numbers = numbersOf(project, scheme)
-  const edit = (label: string, change: () => ReturnType<typeof setPitch>) => makeEdit(`${label} of ${mass.name}`, change)
-  switch (move.move) {
-    case 'outline': {
-      const { shape } = move
-      if (shape.kind === 'rectangle') {
-        const field = (key: 'width' | 'depth') => (num: Num) => edit(key, () => changeMove(scheme, mass, 'outline', (m) => (m.shape.kind === 'rectangle' ? { ...m, shape: { ...m.shape, [key]: num } } : m)))
-        return <><NumField label="width" value={shape.width} onAccept={field('width')} /><NumField label="depth" value={shape.depth} onAccept={field('depth')} />
-          <button className="mb-2 cursor-pointer text-[12px] text-ink2 underline" onClick={() => edit('outline', () => changeMove(scheme, mass, 'outline', (m) => ({ ...m, shape: { kind: 'polygon', corners: polygonOf(m.shape, numbers) } })))}>Free its corners</button></>
-      }
-      const points = corners(shape, numbers)
-      const set = (i: number, key: 'x' | 'y') => (num: Num) => edit('corner', () => changeMove(scheme, mass, 'outline', (m) => (m.shape.kind === 'polygon' ? { ...m, shape: { ...m.shape, corners: m.shape.corners.map((c, k) => (k === i ? { ...c, [key]: num } : c)) } } : m)))
-      return (
-        <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5" open={points.length <= 4}>
-          <summary className="cursor-pointer text-ink2">outline, {points.length} corners{outlineFault(points) ? ', faulty' : ''}</summary>
-          <div className="mt-1.5">{shape.corners.map((c, i) => <div key={c.id} className="grid grid-cols-2 gap-1.5"><NumField label={`${i + 1} x`} value={c.x} onAccept={set(i, 'x')} /><NumField label="y" value={c.y} onAccept={set(i, 'y')} /></div>)}</div>
-        </details>)
-    }
-    case 'raise': {
-      const height = (num: Num) => changeMove(scheme, mass, 'raise', (m) => ({ ...m, height: num }))
-      return <NumField label={mass.recipe.some((m) => m.move === 'pitch') ? 'eaves height' : 'height'} value={move.height} onAccept={(num) => edit('height', () => height(num))} onTry={(num) => tryEdit(num === null ? null : () => height(num))} />
-    }
-    case 'pitch': return (
-      <div className="mt-1 mb-1.5 rounded-md border border-line p-2">
-        <NumField label="roof angle" quantity="angle" value={move.angle} onAccept={(angle) => edit('roof angle', () => setPitch(scheme, mass, () => move.id, { angle, direction: move.direction }))} />
-        <NumField label="ridge direction" quantity="angle" value={move.direction} onAccept={(direction) => edit('ridge direction', () => setPitch(scheme, mass, () => move.id, { angle: move.angle, direction }))} />
-        {ridge !== null && <Figure label="ridge height"><span data-figure="ridge">{showNumber(ridge, 'length', project.unit)} {project.unit}</span></Figure>}
-        <button className="mt-1.5 cursor-pointer text-[12px] text-ink2 underline" onClick={() => edit('pitch', () => setPitch(scheme, mass, () => move.id, null))}>Take the pitch off</button>
-      </div>)
-    case 'join': return (
-      <div className="row"><span><span className="text-ink2">joined: </span>{move.name}</span>
-        <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => edit('join', () => ({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set: { recipe: mass.recipe.map((m) => (m.id === move.id ? { ...m, on: !m.on } : m)) } }))}>{move.on ? 'Switch off' : 'Switch on'}</button></div>)
-  }
 }

@@ -1,6 +1,6 @@
 import { useRef, useState, type PointerEvent as PE } from 'react'
-import { changeMove, moveCorner, moveMasses } from '@geotome/core/form'
-import { corners as cornersOf, polygonOf } from '@geotome/core/moves'
+import { changeRecipe, moveCorner, moveMasses } from '@geotome/core/form'
+import { corners as cornersOf, polygonOf, withMove } from '@geotome/core/moves'
 import type { Edit } from '@geotome/core/edits'
 import { numbersOf, showQuantity, tidy, type Mass } from '@geotome/core/project'
 import { placePoint, type Vec2 } from '@geotome/core/solid'
@@ -53,7 +53,7 @@ export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Ve
   })
   const heightDrag = drag((e0) => { const y0 = inPane(e0)[1]; const up = Math.max(0.2, axesOf(view).up[2]); return (e) => {
     const to = Math.max(stride.length, snap(height + (y0 - inPane(e)[1]) / view.scale / up, stride.length))
-    return { text: showQuantity(to, 'length', project.unit), edit: () => { const b = base(); return changeMove(b.scheme, b.mass, 'raise', (m) => ({ ...m, height: tidy(to) })) } }
+    return { text: showQuantity(to, 'length', project.unit), edit: () => { const b = base(); return changeRecipe(b.scheme, b.mass, (recipe) => withMove(recipe, raise, { height: tidy(to) })) } }
   } })
   const turnDrag = drag((e0) => { const a0 = angleAt(atHeight(view, size, inPane(e0), shown.base), middle); return (e) => {
     const by = snap(angleAt(atHeight(view, size, inPane(e), shown.base), middle) - a0, stride.angle)

@@ -1,0 +1,32 @@
+import { refuse, type Num, type Numbers } from '../values'
+import type { Move } from './list'
+import { polygonOf, type Corner } from './outline'
+
+/** The recipe with one move changed; by its id. */
+export const withMove = <M extends Move>(recipe: Move[], move: M, set: Partial<M>): Move[] => recipe.map((m) => (m.id === move.id ? { ...m, ...set } as Move : m))
+
+/** The recipe with the corners of its outline changed; a rectangle becomes a polygon, edges keep their names. */
+export function withCorners(recipe: Move[], numbers: Numbers, change: (corners: Corner[]) => Corner[]): Move[] {
+  const outline = recipe.find((m) => m.move === 'outline') ?? refuse('geometry', 'The form has no outline.', 'Put an outline first in its recipe.')
+  return withMove(recipe, outline, { shape: { kind: 'polygon', corners: change(polygonOf(outline.shape, numbers)) } })
+}
+
+/** Corners with a new one half-way along the side behind the given one; no side but that one changes, none changes its name. */
+export function insertCorner(corners: Corner[], after: string, numbers: Numbers): Corner[] {
+  const i = corners.findIndex((c) => c.id === after)
+  const [a, b] = [corners[i], corners[(i + 1) % corners.length]]
+  if (!a || !b) return corners
+  let n = corners.length + 1
+  while (corners.some((c) => c.id === `e${n}`)) n++
+  const half = (key: 'x' | 'y') => (numbers.length(a[key]) + numbers.length(b[key])) / 2
+  return [...corners.slice(0, i + 1), { id: `e${n}`, x: half('x'), y: half('y') }, ...corners.slice(i + 1)]
+}
+
+/** The recipe with a pitch behind its raise, or with its pitch changed; null takes it off. */
+export function withPitch(recipe: Move[], mint: () => string, pitch: { angle: Num; direction: Num } | null): Move[] {
+  const rest = recipe.filter((m) => m.move !== 'pitch')
+  if (!pitch) return rest
+  const raise = rest.findIndex((m) => m.move === 'raise') + 1
+  const old = recipe.find((m) => m.move === 'pitch')
+  return [...rest.slice(0, raise), { id: old?.id ?? mint(), move: 'pitch', on: true, ...pitch }, ...rest.slice(raise)]
+}
