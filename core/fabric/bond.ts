@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import type { Part } from '../project'
-import type { Vec3 } from '../solid'
+import { areaIn, type Vec3 } from '../solid'
 import { piecesBetween } from './bands'
 import { facesOfForm, levelHeight, takenStoreys, type FabricContext } from './context'
 import { formPrint, printedFace, sameCorners, samePlane, type FacePrint, type PlatePrint, type WorldFace } from './print'
@@ -26,19 +26,23 @@ export function bondOf(context: FabricContext, part: Part): Bond {
   const { from, to } = wallBand(context, part)
   return context.memo.of(part, 'bond', [form, levelHeight(context, print.zFrom), from, to], () => {
     const now = hostFace(form, part.host.face)
-    return now ? faceBond(context, part, print, now) : loose('its face is gone')
+    if (!now) return loose('its face is gone')
+    return now.split ? drifted('its face is in several pieces now') : faceBond(context, part, print, now.face)
   })
 }
 const GONE = loose('its mass is gone')
 
-/** The face that a part names, as it is now; a piece of a split face is found while it is the only one of its face. */
-export function hostFace(form: MassForm, name: string): WorldFace | null {
+/** The face that a part names, as it is now; of a face that has been split since, the largest piece, with `split` saying so. */
+export function hostFace(form: MassForm, name: string): { face: WorldFace; split: boolean } | null {
   const faces = facesOfForm(form)
   const exact = faces.find((f) => f.name === name)
-  if (exact) return exact
-  const same = faces.filter((f) => rawName(f.name) === rawName(name))
-  return same.length === 1 ? same[0] ?? null : null
+  if (exact) return { face: exact, split: false }
+  const pieces = faces.filter((f) => rawName(f.name) === rawName(name)).sort((a, b) => faceArea(b) - faceArea(a))
+  return pieces[0] ? { face: pieces[0], split: pieces.length > 1 } : null
 }
+
+/** m2 */
+export const faceArea = (face: WorldFace): number => face.loops.reduce((sum, loop) => sum + areaIn(face.plane, loop), 0)
 
 /** A face's name without what tells its pieces apart. */
 export const rawName = (name: string): string => name.split('~')[0] ?? name

@@ -1,9 +1,9 @@
 import { inOrder, type Part } from '../project'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { areaIn, areaOf, inside, rectsMeet, subtractRegions, uniteRegions, type Vec2 } from '../solid'
+import { areaOf, inside, rectsMeet, subtractRegions, uniteRegions, type Vec2 } from '../solid'
 import { facesAbove, piecesBetween, pointAt, type Piece } from './bands'
-import { rawName } from './bond'
+import { faceArea, rawName } from './bond'
 import { faceRole, facesOfForm, levelHeight, takenStoreys, type FabricContext } from './context'
 import { LIMITS } from './limits'
 import { platesOnTop, type PartRole } from './parts'
@@ -163,4 +163,3 @@ const covers = (face: WorldFace, piece: Piece, other: WorldFace): boolean => {
   return other.loops.flat().every((p) => { const u = dx * p[0] + dy * p[1]; return u > piece.from - 0.01 && u < piece.to + 0.01 })
 }
 const lowestOf = (face: WorldFace) => Math.min(...face.loops.flat().map((p) => p[2]))
-const faceArea = (face: WorldFace) => face.loops.reduce((sum, loop) => sum + areaIn(face.plane, loop), 0)

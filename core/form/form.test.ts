@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { bringInLine } from '../fabric'
 import { insertCorner, withCorners } from '../moves'
 import { numbersOf } from '../project'
 import { openKernel, type Vec2 } from '../solid'
@@ -47,6 +48,9 @@ describe('masses joined', () => {
     const faces = new Set(studied(joined).forms[0]?.body.faces().map((f) => f.name.split('~')[0]))
     expect(loose(joined).filter((face) => faces.has(face.split('~')[0]))).toEqual([])
     expect(loose(project)).toEqual([])
+    const inLine = apply(joined, bringInLine(studied(joined).context, studied(joined).parts))
+    expect(studied(inLine).parts.map((p) => p.bond.status).filter((s) => s === 'drifted')).toEqual([])
+    expect(studied(inLine).parts.filter((p) => p.bond.status === 'bonded').every((p) => p.body)).toBe(true)
     const apart = apply(joined, takeApart(joined, schemeOf(joined), minter('apart'), a.id, 'j-1'))
     expect(studied(apart).parts.filter((p) => p.part.print.kind === 'face').every((p) => p.bond.status === 'bonded')).toBe(true)
   })
