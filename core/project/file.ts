@@ -58,7 +58,7 @@ export function parseProject(data: unknown): Project {
 
 /** Parses outside data with a schema; the refusal names the place and what is wrong there. */
 export function parseWith<T>(schema: v.GenericSchema<unknown, T>, data: unknown, code: 'file' | 'edit', what: string): T {
-  const result = v.safeParse(schema, data)
+  const result = safely(() => v.safeParse(schema, data)) ?? refuse(code, `${what}: it nests too deeply.`, 'Take it apart, and try again.')
   if (result.success) return result.output
   const { path, message } = deepest(result.issues[0])
   throw new Refusal(code, `${what} at ${path.join('.') || 'the top'}: ${message.replace(/\.?$/, '.')}`, 'Mend that place and try again.')
@@ -76,6 +76,11 @@ export function canonical(value: unknown): string {
 
 /** MIGRATIONS[n] takes the data of version n + 1 to version n + 2. */
 const MIGRATIONS: ((older: unknown) => unknown)[] = []
+
+/** null where the stack does not suffice, which takes data that nests thousands of times. */
+function safely<T>(work: () => T): T | null {
+  try { return work() } catch (e) { if (e instanceof RangeError) return null; throw e }
+}
 
 /** The innermost fault of a choice of schemas, with the whole way to it. */
 function deepest(issue: v.BaseIssue<unknown>): { path: unknown[]; message: string } {

@@ -24,7 +24,11 @@ export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
     if (typeof num === 'number') return num
     return asQuantity(evaluate(parsed(num.formula), fieldUnit('length', project.unit), lookUp), quantity, project.unit)
   }
-  return { value, length: (n) => value(n, 'length'), angle: (n) => value(n, 'angle') }
+  const length = (num: Num): number => {
+    const metres = value(num, 'length')
+    return Math.abs(metres) <= LONGEST ? metres : refuse('size', `A length of ${metres} m is more than a site can have.`, 'Check the number and its unit; coordinates up to 100,000 km are read.')
+  }
+  return { value, length, angle: (n) => value(n, 'angle') }
 }
 
 /** What a person typed, as a number to store and its value: names become references, units are said, pure arithmetic becomes a number. */
@@ -63,6 +67,9 @@ export function showFormula(formula: string, project: Project, scheme: Scheme | 
 export function refsIn(num: Num): string[] {
   return typeof num === 'number' ? [] : [...num.formula.matchAll(/\{([0-9a-zA-Z-]+)\}/g)].map((m) => m[1] ?? '')
 }
+
+/** m */
+const LONGEST = 1e8
 
 const DIMENSIONS: Record<Quantity, { length: number; angle: number }> = {
   length: { length: 1, angle: 0 }, area: { length: 2, angle: 0 }, angle: { length: 0, angle: 1 }, number: { length: 0, angle: 0 },

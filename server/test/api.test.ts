@@ -77,6 +77,11 @@ describe('the API', () => {
     const id = await make('Twice')
     const [first, second] = [await edit(id, 'a', named('Once'), 0, 'same'), await edit(id, 'a', named('Once'), 1, 'same')]
     expect([first.body.seq, second.body.seq]).toEqual([1, 1])
+    // Also when others have come in between: the project goes on from where it is, not from there.
+    await edit(id, 'b', named('Later'), 1)
+    await edit(id, 'a', named('Once'), 1, 'same')
+    expect((await edit(id, 'b', named('Last'), 1)).body.seq).toBe(3)
+    expect((await call('GET', `/api/projects/${id}`, undefined, 1)).body).toMatchObject({ seq: 3, project: { name: 'Last' } })
   })
   it('undoes each author\'s own edits against the present, and refuses with the reason what no longer fits', async () => {
     const id = await make('Undo')

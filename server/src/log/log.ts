@@ -10,6 +10,9 @@ export interface LoggedEdit { seq: number; id: string; author: string; label: st
 export interface NewEdit { id: string; author: string; label: string; edit: Edit }
 export interface History { undo: string | null; redo: string | null }
 
+/** What a request finds or puts in the log, and the project's head after it. */
+interface Written { logged: LoggedEdit; head: { seq: number; project: Project } }
+
 const CHECKPOINT_EVERY = 50
 const KEPT = 20
 
@@ -34,7 +37,7 @@ export class EditLog {
   async append(projectId: string, entry: NewEdit): Promise<LoggedEdit> {
     return this.locked(projectId, async (manager, row, now) => {
       const twin = await manager.findOneBy(EditRow, { projectId, editId: entry.id })
-      if (twin) return { logged: asLogged(twin), project: now }
+      if (twin) return { logged: asLogged(twin), head: { seq: row.seq, project: now } }
       return this.write(manager, row, now, { ...entry, kind: 'edit', ofSeq: null })
     })
   }
@@ -43,7 +46,7 @@ export class EditLog {
   async step(projectId: string, author: string, id: string, which: 'undo' | 'redo'): Promise<LoggedEdit> {
     return this.locked(projectId, async (manager, row, now) => {
       const twin = await manager.findOneBy(EditRow, { projectId, editId: id })
-      if (twin) return { logged: asLogged(twin), project: now }
+      if (twin) return { logged: asLogged(twin), head: { seq: row.seq, project: now } }
       const target = historyOf(await this.steps(manager, projectId, author))[which].at(-1)
       if (!target) throw new Refusal('no-undo', `There is nothing to ${which}.`, '')
       const of = await manager.findOneByOrFail(EditRow, { projectId, seq: target.seq })
@@ -73,18 +76,18 @@ export class EditLog {
     return rows.map(asLogged)
   }
 
-  private async locked(projectId: string, work: (manager: EntityManager, row: ProjectRow, now: Project) => Promise<{ logged: LoggedEdit; project: Project }>): Promise<LoggedEdit> {
-    const { logged, project } = await this.source.transaction(async (manager) => {
+  private async locked(projectId: string, work: (manager: EntityManager, row: ProjectRow, now: Project) => Promise<Written>): Promise<LoggedEdit> {
+    const { logged, head } = await this.source.transaction(async (manager) => {
       const row = await this.rowOf(manager, projectId, true)
       const { project: now } = await this.load(manager, projectId, row.seq)
       return work(manager, row, now)
     })
-    this.keep(projectId, logged.seq, project)
+    this.keep(projectId, head.seq, head.project)
     this.changed(projectId)
     return logged
   }
 
-  private async write(manager: EntityManager, row: ProjectRow, now: Project, entry: NewEdit & { kind: LoggedEdit['kind']; ofSeq: number | null }): Promise<{ logged: LoggedEdit; project: Project }> {
+  private async write(manager: EntityManager, row: ProjectRow, now: Project, entry: NewEdit & { kind: LoggedEdit['kind']; ofSeq: number | null }): Promise<Written> {
     const { project, inverse } = applyEdit(now, entry.edit)
     const seq = row.seq + 1
     await manager.insert(EditRow, { projectId: row.id, seq, editId: entry.id, author: entry.author, label: entry.label, kind: entry.kind, ofSeq: entry.ofSeq, edit: JSON.stringify(entry.edit), inverse: JSON.stringify(inverse), at: new Date() })
@@ -92,7 +95,7 @@ export class EditLog {
     if (seq % CHECKPOINT_EVERY === 0) await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project) })
     await writeProjections(manager, now, project)
     await askForTotal(manager, row.id)
-    return { logged: { seq, id: entry.id, author: entry.author, label: entry.label, kind: entry.kind, edit: entry.edit }, project }
+    return { logged: { seq, id: entry.id, author: entry.author, label: entry.label, kind: entry.kind, edit: entry.edit }, head: { seq, project } }
   }
 
   private async rowOf(manager: EntityManager, projectId: string, lock = false): Promise<ProjectRow> {

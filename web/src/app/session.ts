@@ -5,7 +5,7 @@ import { api, Problem, type LoggedEdit } from './api'
 import { author } from './author'
 import { closed, dropped, historyRead, logged, made, opened, previewed, selectProject, serverAway } from './project-slice'
 import { store } from './store'
-import { left } from './view-slice'
+import { left as leftProject } from './view-slice'
 
 /**
  * One open project: sends this window's edits one after the other, follows the server's log, and says when the server is away.
@@ -13,7 +13,7 @@ import { left } from './view-slice'
  */
 let projectId: string | null = null
 let events: EventSource | null = null
-let sending = false
+let sending: Promise<void> | null = null
 
 export async function openProject(id: string): Promise<void> {
   closeProject()
@@ -25,11 +25,14 @@ export async function openProject(id: string): Promise<void> {
 }
 
 export function closeProject(): void {
+  // What is on its way goes on being sent; the server stores an edit that comes twice once.
+  const [id, left] = [projectId, store.getState().project.pending]
+  if (id && left.length) void (async () => { for (const edit of left) await api.edit(id, { ...edit, author: author() }) })().catch(say)
   events?.close()
   events = null
   projectId = null
   store.dispatch(closed())
-  store.dispatch(left())
+  store.dispatch(leftProject())
 }
 
 /** Makes an edit: checked here, applied at once, then sent. A refusal is said and nothing changes; gives whether it was made. */
@@ -74,36 +77,40 @@ export async function stepBack(which: 'undo' | 'redo'): Promise<void> {
   } catch (e) { say(e) }
 }
 
-async function send(): Promise<void> {
-  if (sending) return
-  sending = true
-  try {
-    for (let next = store.getState().project.pending[0]; next && projectId; next = store.getState().project.pending[0]) {
-      const id = projectId
-      try {
-        const { history, seq } = await api.edit(id, { ...next, author: author() })
-        store.dispatch(historyRead(history))
-        await catchUp(id, seq)
-      } catch (e) {
-        if (e instanceof Problem && e.away) {
-          store.dispatch(serverAway(true))
-          await new Promise((done) => setTimeout(done, 1000))
-          continue
-        }
-        store.dispatch(dropped(next.id))
-        say(e)
+/** Sends what is pending, in order; ends when all of it is acknowledged. */
+function send(): Promise<void> {
+  sending ??= sendAll().finally(() => { sending = null })
+  return sending
+}
+
+async function sendAll(): Promise<void> {
+  for (let next = store.getState().project.pending[0]; next && projectId; next = store.getState().project.pending[0]) {
+    const id = projectId
+    try {
+      const { history, seq } = await api.edit(id, { ...next, author: author() })
+      store.dispatch(historyRead(history))
+      await catchUp(id, seq)
+    } catch (e) {
+      if (e instanceof Problem && e.away) {
+        store.dispatch(serverAway(true))
+        await new Promise((done) => setTimeout(done, 1000))
+        continue
       }
+      store.dispatch(dropped(next.id))
+      say(e)
     }
-  } finally {
-    sending = false
   }
 }
 
 /** Sees to it that the log is here up to a sequence number, should the event stream be late. */
 async function catchUp(id: string, seq: number): Promise<void> {
-  const have = store.getState().project.seq
-  if (have >= seq || projectId !== id) return
-  store.dispatch(logged(await api.since(id, have)))
+  for (;;) {
+    const have = store.getState().project.seq
+    if (have >= seq || projectId !== id) return
+    const missed = await api.since(id, have)
+    if (missed.length === 0 || projectId !== id) return
+    store.dispatch(logged(missed))
+  }
 }
 
 function follow(id: string, seq: number): void {
@@ -127,3 +134,5 @@ function say(e: unknown): void {
   if (e instanceof Problem) toast.error(e.message)
   else throw e
 }
+
+window.addEventListener('beforeunload', (event) => { if (store.getState().project.pending.length) event.preventDefault() })

@@ -14,7 +14,7 @@ import type { Edit } from '@geotome/core/edits'
  * changes meanwhile is asked for when it is done, so that a drag always shows the newest result there is.
  */
 let known: { project: string | null; edits: string[] } = { project: null, edits: [] }
-let running = false
+let underWay: Promise<void> | null = null
 let wanted = false
 let lastKey = ''
 
@@ -32,9 +32,14 @@ async function next(): Promise<void> {
   const way = [...state.project.log, ...state.project.pending]
   const key = JSON.stringify([project.id, way.length, way.at(-1)?.id, ask])
   if (key === lastKey) return
-  if (running) { wanted = true; return }
+  if (underWay) { wanted = true; return }
   lastKey = key
-  running = true
+  underWay = study(project, ask).finally(() => { underWay = null })
+  await underWay
+  if (wanted) { wanted = false; void next() }
+}
+
+async function study(project: Project, ask: Ask): Promise<void> {
   const slow = setTimeout(() => store.dispatch(computing(true)), 150)
   try {
     await bringWorkerUp(project)
@@ -45,8 +50,6 @@ async function next(): Promise<void> {
   } finally {
     clearTimeout(slow)
     if (store.getState().view.computing) store.dispatch(computing(false))
-    running = false
-    if (wanted) { wanted = false; void next() }
   }
 }
 
@@ -54,14 +57,20 @@ async function next(): Promise<void> {
 async function bringWorkerUp(project: Project): Promise<void> {
   const { log, pending } = store.getState().project
   const way = [...log, ...pending]
-  if (known.project === project.id && known.edits.every((id, i) => way[i]?.id === id)) {
-    const fresh = way.slice(known.edits.length)
-    if (fresh.length) await studyWorker.edit(fresh.map((e) => e.edit))
-  } else {
-    await studyWorker.open(project)
-    stageGeometry.forgetAll()
+  const ids = way.map((e) => e.id)
+  const reachable = known.project === project.id && known.edits.every((id, i) => ids[i] === id)
+  const fresh = way.slice(known.edits.length)
+  // Noted before the worker has answered: it does what it is sent in order, and nothing must be sent twice.
+  known = { project: project.id, edits: ids }
+  try {
+    if (!reachable) {
+      stageGeometry.forgetAll()
+      await studyWorker.open(project)
+    } else if (fresh.length) await studyWorker.edit(fresh.map((e) => e.edit))
+  } catch (e) {
+    known = { project: null, edits: [] }
+    throw e
   }
-  known = { project: project.id, edits: way.map((e) => e.id) }
 }
 
 export function currentAsk(scheme: string): Ask {
@@ -72,6 +81,10 @@ export function currentAsk(scheme: string): Ask {
 
 /** Asks the worker for an edit that needs geometry, and makes it. */
 export async function makeComputedEdit(label: string, ask: () => Promise<{ edit: Edit } | { refused: string }>): Promise<boolean> {
+  // The worker must have every edit that this one builds on.
+  while (underWay) await underWay.catch(() => undefined)
+  const project = selectProject(store.getState())
+  if (project) await bringWorkerUp(project)
   const answer = await ask()
   if ('refused' in answer) { toast.error(answer.refused); return false }
   return makeEdit(label, answer.edit)

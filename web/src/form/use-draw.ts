@@ -32,7 +32,6 @@ const START: DrawState = { kind: 'rectangle', stage: 'outline', points: [], curs
 export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme: Scheme, level: string, outlines: Vec2[][]) {
   const dispatch = useAppDispatch()
   const [state, setState] = useState<DrawState>({ ...START, kind })
-  const pointer = useRef<PointerAt | null>(null)
   const mints = useRef<string[]>([])
 
   const number = useCallback((text: string, quantity: 'length' | 'angle' = 'length'): number | null => {
@@ -76,17 +75,10 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
   const change = useCallback((next: DrawState) => { setState(next); preview(next) }, [preview])
 
   const move = useCallback((at: PointerAt) => {
-    pointer.current = at
-    setState((s) => {
-      if (s.stage === 'height') {
-        const stride = project.stride.length
-        const next = { ...s, height: Math.max(stride, Math.round((START.height + at.rise) / stride) * stride) }
-        preview(next)
-        return next
-      }
-      return { ...s, cursor: catchPoint(at.raw, { outlines, drawn: s.points, pixel: at.pixel, stride: project.stride.length, held: at.held }) }
-    })
-  }, [outlines, preview, project.stride.length])
+    const stride = project.stride.length
+    if (state.stage === 'height') change({ ...state, height: Math.max(stride, Math.round((START.height + at.rise) / stride) * stride) })
+    else setState({ ...state, cursor: catchPoint(at.raw, { outlines, drawn: state.points, pixel: at.pixel, stride, held: at.held }) })
+  }, [change, outlines, project.stride.length, state])
 
   const close = useCallback((s: DrawState) => {
     const fault = s.kind === 'polygon' ? outlineFault(s.points) : null
