@@ -43,8 +43,8 @@ export const EditSchema = v.union([SingleSchema, v.strictObject({ edit: v.litera
 
 /** Outside data as an edit. Errors: 'edit' with the place that is wrong. */
 export function parseEdit(data: unknown): Edit {
-  const tag = parseWith(v.object({ edit: v.string() }), data, 'edit', 'The edit is malformed').edit
-  if (tag !== 'batch') return parseSingle(data, tag)
+  const name = parseWith(v.object({ edit: v.string() }), data, 'edit', 'The edit is malformed').edit
+  if (name !== 'batch') return parseSingle(data, name)
   const { edits } = parseWith(BatchSchema, data, 'edit', 'The batch is malformed')
   return { edit: 'batch', edits: edits.map((e) => parseSingle(e, e.edit)) }
 }

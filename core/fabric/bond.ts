@@ -49,7 +49,7 @@ export const rawName = (name: string): string => name.split('~')[0] ?? name
 
 /** The heights (m) between which a wall belongs to its storey: from its level to the next it reaches, or to the top of its face. */
 export function wallBand(context: FabricContext, part: Part): { from: number; to: number } {
-  const at = (tie: Part['base']) => (tie ? levelHeight(context, tie.level) + context.numbers.length(tie.offset) : null)
+  const at = (tie: Part['base']) => (tie ? levelHeight(context, tie.level) + context.numbers.length(tie.above) : null)
   return { from: at(part.base) ?? -Infinity, to: at(part.top) ?? Infinity }
 }
 

@@ -123,7 +123,7 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
   const form = context.forms.get(part.host.mass)
   if (print.kind !== 'plate' || !level || thickness <= 0) return shapeless('floor slab')
   const plate = bond.status === 'bonded' && form ? context.plateAt(form, level.height) : null
-  const top = level.height + context.numbers.length(base.offset) - level.floorBuildUp
+  const top = level.height + context.numbers.length(base.above) - level.floorBuildUp
   const through = throughAt(part.host.mass, level.id)
   return context.memo.of(part, 'shape', [plate, form, top, level.height, thickness, ...through], () => {
     const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))

@@ -46,7 +46,7 @@ function proposeFor(context: FabricContext, form: MassForm): Proposal {
   const storeys = takenStoreys(context, form)
   const baseLevel = context.scheme.masses[form.id]?.base.level ?? ''
   const baseHeight = levelHeight(context, baseLevel)
-  const tie = (level: string, offset = 0) => ({ level, offset })
+  const tie = (level: string, above = 0) => ({ level, above })
   const addSlab = (storey: LevelHeight) => {
     const plate = context.plateAt(form, storey.height)
     if (!plate) return
@@ -98,7 +98,7 @@ function proposeFor(context: FabricContext, form: MassForm): Proposal {
         const part = {
           kind: 'wall' as const, name: `${form.name}, ${band.name}, wall ${count}`, side: 'inside' as const,
           host: { mass: form.id, face: face.name, piece: several ? piece.key : '' },
-          base: tie(band.level, band.offset), top: reaches && next ? tie(next.level) : null, print: facePrint(face, baseLevel, baseHeight),
+          base: tie(band.level, band.above), top: reaches && next ? tie(next.level) : null, print: facePrint(face, baseLevel, baseHeight),
         }
         const runsUp = reaches ? 0 : above.reduce((sum, p) => sum + p.piece.area, 0)
         out.candidates.push({ key: partKey(part), role: 'wall', area: piece.area + runsUp, part })
@@ -107,13 +107,13 @@ function proposeFor(context: FabricContext, form: MassForm): Proposal {
   }
 }
 
-interface Band { level: string; name: string; offset: number; from: number; to: number }
+interface Band { level: string; name: string; above: number; from: number; to: number }
 
 /** The storeys of a mass as bands of height; what lies below the lowest taken storey is a band of its own, from the mass's base. */
 function bandsOf(form: MassForm, storeys: LevelHeight[], baseLevel: string, baseHeight: number): Band[] {
-  const starts: Omit<Band, 'to'>[] = storeys.map((l) => ({ level: l.id, name: l.name, offset: 0, from: l.height }))
+  const starts: Omit<Band, 'to'>[] = storeys.map((l) => ({ level: l.id, name: l.name, above: 0, from: l.height }))
   const first = starts[0]
-  if (!first || first.from > form.base + 1e-4) starts.unshift({ level: baseLevel, name: 'base', offset: form.base - baseHeight, from: form.base })
+  if (!first || first.from > form.base + 1e-4) starts.unshift({ level: baseLevel, name: 'base', above: form.base - baseHeight, from: form.base })
   return starts.map((s, i) => ({ ...s, to: starts[i + 1]?.from ?? Infinity }))
 }
 

@@ -26,7 +26,7 @@ describe('walls of a storey', () => {
       expect(walls).toHaveLength(points.length)
       expect(overlapping(walls.map((w) => w.plan))).toBeLessThan(1e-3)
       expect(walls.reduce((sum, w) => sum + areaOf(w.plan), 0) + (study.floors[0]?.net ?? 0)).toBeCloseTo(gross, 3)
-    }), { numRuns: 80 })
+    }), { numRuns: 80, examples: [[[[5, 0], [3.117, 3.909], [-1.113, 4.875], [-8.109, 3.905], [-8.109, -3.905], [-1.113, -4.875], [3.117, -3.909]]]] })
   })
   const ell: Vec2[] = [[0, 0], [20, 0], [20, 8], [8, 8], [8, 20], [0, 20]]
   it('turn an inner corner as cleanly as an outer one: an L of 8 wide arms', () => {
@@ -72,8 +72,8 @@ describe('joined masses', () => {
   }
   it('give the same walls whichever was picked first: none stands inside', () => {
     const facts = (['ab', 'ba'] as const).map((order) => {
-      const project = converted(two(order))
-      return { below: wallsOf(project).map((w) => w.area.toFixed(4)).sort(), above: wallsOf(project, 'L1').map((w) => w.area.toFixed(4)).sort(), floors: studied(project).floors.map((f) => [f.area.toFixed(4), f.net?.toFixed(4)]) }
+      const built = converted(two(order))
+      return { below: wallsOf(built).map((w) => w.area.toFixed(4)).sort(), above: wallsOf(built, 'L1').map((w) => w.area.toFixed(4)).sort(), floors: studied(built).floors.map((f) => [f.area.toFixed(4), f.net?.toFixed(4)]) }
     })
     expect(facts[0]).toEqual(facts[1])
     expect(facts[0]?.below).toHaveLength(8)

@@ -96,7 +96,8 @@ function trimAt(outer: Vec2, inner: Vec2, along: Vec2, keep: 1 | -1): Trim {
   return { at: outer, n: [n[0] * sign, n[1] * sign] }
 }
 
-const spot = ([x, y]: Vec2) => `${Math.round(x * 500)}/${Math.round(y * 500)}`
+/** A cell of 2 mm; points that are one but for rounding lie in it or in a cell beside it, which (dx, dy) tells. */
+const spot = ([x, y]: Vec2, dx = 0, dy = 0) => `${Math.round(x * 500) + dx}/${Math.round(y * 500) + dy}`
 
 function put(map: Map<string, Line[]>, key: string, line: Line): void {
   const list = map.get(key)
@@ -105,9 +106,9 @@ function put(map: Map<string, Line[]>, key: string, line: Line): void {
 }
 
 /** The wall of the same storey and side that begins or ends where this one ends or begins. */
-function neighbourAt(map: Map<string, Line[]>, line: Line, [x, y]: Vec2): Line | null {
+function neighbourAt(map: Map<string, Line[]>, line: Line, at: Vec2): Line | null {
   for (const dx of [0, -1, 1]) for (const dy of [0, -1, 1]) {
-    const found = map.get(spot([x + dx * 0.002, y + dy * 0.002]))?.find((o) => o !== line && o.wall.side === line.wall.side)
+    const found = map.get(spot(at, dx, dy))?.find((o) => o !== line && o.wall.side === line.wall.side)
     if (found) return found
   }
   return null

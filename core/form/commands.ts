@@ -15,7 +15,7 @@ export function newMass(scheme: Scheme, mint: () => Id, drawn: { name: string; u
       : { kind: 'polygon', corners: (loopArea(shape.points) < 0 ? [...shape.points].reverse() : shape.points).map(([x, y], i) => ({ id: `e${i + 1}`, x: tidy(x - origin[0]), y: tidy(y - origin[1]) })) },
   }
   return {
-    id: mint(), name: drawn.name, order: nextOrder(scheme.masses), use: drawn.use, base: { level: drawn.level, offset: 0 },
+    id: mint(), name: drawn.name, order: nextOrder(scheme.masses), use: drawn.use, base: { level: drawn.level, above: 0 },
     place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: 0 }, takes: { kind: 'all-but', levels: [] },
     recipe: [outline, { id: mint(), move: 'raise', on: true, height: drawn.height }],
   }
@@ -43,7 +43,7 @@ export function joinMasses(project: Project, scheme: Scheme, mint: () => Id, fir
   if (first === second) refuse('geometry', 'A mass cannot be joined to itself.', 'Pick two masses.')
   const numbers = numbersOf(project, scheme)
   const heights = new Map(levelHeights(project, scheme).map((l) => [l.id, l.height]))
-  const zOf = (m: Mass) => (heights.get(m.base.level) ?? 0) + numbers.length(m.base.offset)
+  const zOf = (m: Mass) => (heights.get(m.base.level) ?? 0) + numbers.length(m.base.above)
   const turn = numbers.angle(a.place.turn)
   const { c, s } = turnOf(-turn)
   const [dx, dy] = [numbers.length(b.place.x) - numbers.length(a.place.x), numbers.length(b.place.y) - numbers.length(a.place.y)]
@@ -80,7 +80,7 @@ export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: 
   const own = new Set(moveIds(join.recipe))
   const apart: Mass = {
     ...mass, id: mint(), name: join.name, order: nextOrder(scheme.masses), recipe: join.recipe,
-    base: { level: mass.base.level, offset: tidy(numbers.length(mass.base.offset) + numbers.length(join.lift)) },
+    base: { level: mass.base.level, above: tidy(numbers.length(mass.base.above) + numbers.length(join.lift)) },
     place: { x: tidy(x), y: tidy(y), turn: tidy(normal(at.turn + numbers.angle(join.place.turn))) },
   }
   const parts = Object.values(scheme.parts).filter((p) => p.host.mass === id && own.has(p.host.face.split('/')[0] ?? ''))

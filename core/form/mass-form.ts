@@ -28,7 +28,7 @@ const texts = new WeakMap<Move[], string>()
 
 /** The mass standing on its base level, whose height (m) is given. */
 export function standMass(mass: Mass, body: Body, numbers: Numbers, levelHeight: number): MassForm {
-  const place = { x: numbers.length(mass.place.x), y: numbers.length(mass.place.y), z: tidy(levelHeight + numbers.length(mass.base.offset)), turn: numbers.angle(mass.place.turn) }
+  const place = { x: numbers.length(mass.place.x), y: numbers.length(mass.place.y), z: tidy(levelHeight + numbers.length(mass.base.above)), turn: numbers.angle(mass.place.turn) }
   const [x, y] = placePoint(body.anchor, place)
   const at = { ...place, x, y }
   return {

@@ -89,7 +89,7 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
   const nearest = [...(storeysOf(rest).length ? storeysOf(rest) : rest)].sort((a, b) => Math.abs(a.height - height) - Math.abs(b.height - height))[0]
   for (const mass of Object.values(scheme.masses)) {
     const set: { base?: typeof mass.base; takes?: typeof mass.takes } = {}
-    if (mass.base.level === id && nearest) set.base = { level: nearest.id, offset: tidy(numbers.length(mass.base.offset) + height - nearest.height) }
+    if (mass.base.level === id && nearest) set.base = { level: nearest.id, above: tidy(numbers.length(mass.base.above) + height - nearest.height) }
     if (mass.takes.levels.includes(id)) set.takes = { ...mass.takes, levels: mass.takes.levels.filter((l) => l !== id) }
     if (Object.keys(set).length) edits.push({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set })
   }
@@ -97,7 +97,7 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
   for (const part of hanging.parts) {
     if (part.base?.level === id) { edits.push({ edit: 'part.remove', scheme: scheme.id, id: part.id }); continue }
     const set: { top?: typeof part.top; print?: typeof part.print } = {}
-    if (part.top?.level === id) set.top = next ? { level: next.id, offset: 0 } : null
+    if (part.top?.level === id) set.top = next ? { level: next.id, above: 0 } : null
     if (part.print.kind === 'face' && part.print.zFrom === id && nearest) {
       set.print = { ...part.print, zFrom: nearest.id, distance: part.print.distance + part.print.normal[2] * (height - nearest.height), loops: part.print.loops.map((l) => l.map(([x, y, z]) => [x ?? 0, y ?? 0, tidy((z ?? 0) + height - nearest.height)])) }
     }

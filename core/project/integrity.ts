@@ -41,14 +41,14 @@ function checkScheme(project: Project, scheme: Scheme): void {
     if (!project.uses[mass.use]) refuse('unknown-id', `"${mass.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
     needLevel(mass.base.level, `"${mass.name}"`)
     for (const id of mass.takes.levels) needLevel(id, `"${mass.name}"`)
-    for (const num of [mass.base.offset, mass.place.x, mass.place.y]) numbers.length(num)
+    for (const num of [mass.base.above, mass.place.x, mass.place.y]) numbers.length(num)
     numbers.angle(mass.place.turn)
     checkMassRecipe(mass, numbers)
   }
   for (const part of Object.values(scheme.parts)) {
     const buildUp = project.buildUps[part.buildUp] ?? refuse('unknown-id', `"${part.name}" has a build-up that is not there.`, 'Choose one of the build-ups.')
     if (buildUp.for !== part.kind) refuse('edit', `"${part.name}" is a ${part.kind}, "${buildUp.name}" is a build-up for a ${buildUp.for}.`, `Choose a build-up for a ${part.kind}.`)
-    for (const tie of [part.base, part.top]) if (tie) { needLevel(tie.level, `"${part.name}"`); numbers.length(tie.offset) }
+    for (const tie of [part.base, part.top]) if (tie) { needLevel(tie.level, `"${part.name}"`); numbers.length(tie.above) }
     if (part.print.kind === 'face') needLevel(part.print.zFrom, `"${part.name}"`)
     atLeastZero(numbers.length(part.overhang), `The overhang of "${part.name}"`)
   }

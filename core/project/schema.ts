@@ -49,7 +49,7 @@ export const TakesSchema = v.strictObject({
 
 export const MassSchema = v.strictObject({
   id: IdSchema, name: NameSchema, order: OrderSchema, use: IdSchema,
-  base: v.strictObject({ level: IdSchema, offset: NumSchema }),
+  base: v.strictObject({ level: IdSchema, above: NumSchema }),
   place: PlaceSchema, takes: TakesSchema, recipe: RecipeSchema,
 })
 export type Mass = v.InferOutput<typeof MassSchema>
@@ -79,8 +79,8 @@ export const PartSchema = v.strictObject({
   /** the mass face it stands on; piece tells which piece of it, by the faces at its two ends. A slab's face is 'plate'. */
   host: v.strictObject({ mass: IdSchema, face: v.string(), piece: v.string() }),
   /** the level it stands on, and the level it reaches up to (null: the top of its face) */
-  base: v.nullable(v.strictObject({ level: IdSchema, offset: NumSchema })),
-  top: v.nullable(v.strictObject({ level: IdSchema, offset: NumSchema })),
+  base: v.nullable(v.strictObject({ level: IdSchema, above: NumSchema })),
+  top: v.nullable(v.strictObject({ level: IdSchema, above: NumSchema })),
   /** roofs: level, at a right angle to the eaves edge */
   overhang: NumSchema,
   print: PrintSchema,

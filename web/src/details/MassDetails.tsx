@@ -31,7 +31,7 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <NameField label="name" value={mass.name} onAccept={(name) => set('name', { name })} />
       <ChoiceField label="use" value={mass.use} options={uses.map((u) => ({ value: u.id, label: u.name }))} onChange={(use) => set('use', { use })} />
       <ChoiceField label="stands on" value={mass.base.level} options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))} onChange={(level) => set('base', { base: { ...mass.base, level } })} />
-      <NumField label="above it by" value={mass.base.offset} onAccept={(offset) => set('base', { base: { ...mass.base, offset } })} />
+      <NumField label="above it by" value={mass.base.above} onAccept={(above) => set('base', { base: { ...mass.base, above } })} />
       <div className="mt-3" />
       <Section title="Recipe">
         <RecipeFields recipe={mass.recipe} change={(label, next) => makeEdit(`${label} of ${mass.name}`, () => changeRecipe(scheme, mass, next))} attempt={(next) => tryEdit(next && (() => changeRecipe(scheme, mass, next)))}
