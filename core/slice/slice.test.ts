@@ -96,13 +96,13 @@ describe('a floor', () => {
   it('is low where the mass above it is lower than the headroom, unless another mass goes on there', () => {
     const base = withMass(projectWith([0, 3]), { name: 'Podium', box: [0, 0, 20, 10], height: 4 })
     expect(ledgerOf(studied(base)).levels[1]).toMatchObject({ area: 0, low: 200 })
-    const stacked = changeMass(withMass(base, { name: 'Tower', box: [0, 0, 8, 10], height: 20 }), 'Tower', { base: { level: 'L1', offset: 1 } })
+    const stacked = changeMass(withMass(base, { name: 'Tower', box: [0, 0, 8, 10], height: 20 }), 'Tower', { base: { level: 'L1', above: 1 } })
     expect(ledgerOf(studied(stacked)).levels[1]).toMatchObject({ area: 80, low: 120 })
-    const short = changeMass(withMass(base, { name: 'Tower', box: [0, 0, 8, 10], height: 0.5 }), 'Tower', { base: { level: 'L1', offset: 1 } })
+    const short = changeMass(withMass(base, { name: 'Tower', box: [0, 0, 8, 10], height: 0.5 }), 'Tower', { base: { level: 'L1', above: 1 } })
     expect(ledgerOf(studied(short)).levels[1]).toMatchObject({ area: 0, low: 200 })
   })
   it('at the top of a mass is none, at its foot there is one, also when the mass stands off its level', () => {
-    const project = changeMass(withMass(projectWith([0, 3, 6]), { name: 'M', box: [0, 0, 10, 10], height: 3 }), 'M', { base: { level: 'L0', offset: 3 } })
+    const project = changeMass(withMass(projectWith([0, 3, 6]), { name: 'M', box: [0, 0, 10, 10], height: 3 }), 'M', { base: { level: 'L0', above: 3 } })
     expect(ledgerOf(studied(project)).levels.map((l) => l.area)).toEqual([0, 100, 0])
   })
   it('that no mass takes is found, and the remedy deletes the level', () => {
