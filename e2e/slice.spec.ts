@@ -54,6 +54,11 @@ test('the picked mass is raised by its arrow, reshaped by a corner, turned by it
   expect(height).toBeGreaterThan(3)
   expect(Math.abs(height * 10 - Math.round(height * 10))).toBeLessThan(1e-6)
   await expect(figure(page, 'volume')).toHaveText(`${(48 * height).toFixed(2)} m³`)
+  // What a drag did to the total stays in the figures after it.
+  await addStoreys(page, '1', '3')
+  await expect(figure(page, 'change')).toHaveText('+48.00')
+  await page.keyboard.press('Control+z')
+  await expect(figure(page, 'change')).toHaveText('-48.00')
   const ring = await handle(page, 'plan', 'turn')
   await drag(page, ring, -30, -60)
   const turned = Number.parseFloat(await details(page).getByLabel('turned by').inputValue())

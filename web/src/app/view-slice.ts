@@ -17,15 +17,16 @@ interface ViewState {
   tool: Tool
   sheet: Sheet
   study: StoredView | null
-  /** totals before the last change, for the difference */
+  /** m2 in all before the last edit that changed it, and after it: what a gesture under way is compared with */
   before: number | null
+  after: number | null
   refused: string | null
   computing: boolean
   proposing: { masses: string[] | null; wall: string; slab: string; roof: string; wallSide: 'inside' | 'outside'; overhang: number } | null
   hover: string | null
 }
 
-const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, sheet: null, study: null, before: null, refused: null, computing: false, proposing: null, hover: null }
+const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null }
 
 const slice = createSlice({
   name: 'view',
@@ -41,9 +42,10 @@ const slice = createSlice({
     proposed: (state, { payload }: PayloadAction<ViewState['proposing']>) => ({ ...state, proposing: payload }),
     computed: (state, { payload }: PayloadAction<{ view: StoredView; settled: boolean }>) => {
       const { view, settled } = payload
-      const area = state.study?.ledger.totals.area ?? null
-      const changed = settled && area !== null && state.study?.scheme === view.scheme && Math.abs(area - view.ledger.totals.area) > 0.005
-      return { ...state, study: view, before: changed ? area : state.before, refused: null }
+      const { area } = view.ledger.totals
+      if (!settled) return { ...state, study: view, refused: null }
+      const changed = state.after !== null && state.study?.scheme === view.scheme && Math.abs(area - state.after) > 0.005
+      return { ...state, study: view, before: changed ? state.after : state.before, after: area, refused: null }
     },
     computing: (state, { payload }: PayloadAction<boolean>) => ({ ...state, computing: payload }),
     computationRefused: (state, { payload }: PayloadAction<string>) => ({ ...state, refused: payload }),

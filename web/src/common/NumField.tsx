@@ -1,6 +1,6 @@
 import { useId, useRef, useState, type FocusEvent } from 'react'
 import { flushSync } from 'react-dom'
-import { editNumber, readTyped, Refusal, showFormula, showQuantity, numbersOf, type Num, type Quantity } from '@geotome/core/project'
+import { editNumber, readTyped, Refusal, showFormula, showNumber, showQuantity, numbersOf, type Num, type Quantity } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 
 interface Props {
@@ -13,10 +13,12 @@ interface Props {
   onTry?: (num: Num | null, value: number) => void
   hint?: string
   disabled?: boolean
+  /** half as wide: the unit is left to the neighbours */
+  compact?: boolean
 }
 
 /** A field that takes arithmetic, units and the names of dials; it shows value and unit before they are accepted. */
-export function NumField({ label, value, quantity = 'length', onAccept, onTry, hint, disabled }: Props) {
+export function NumField({ label, value, quantity = 'length', onAccept, onTry, hint, disabled, compact }: Props) {
   const { project, scheme } = useProject()
   const id = useId()
   const [typed, setTyped] = useState<string | null>(null)
@@ -54,10 +56,10 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   const fault = refused || (read !== null && 'fault' in read)
   return (
     <div className="mb-1.5">
-      <label htmlFor={id} className={`flex items-center justify-between gap-2 rounded-md border bg-field px-2.5 h-9 ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}>
-        <span className="shrink-0 text-ink2">{label}</span>
+      <label htmlFor={id} className={`flex items-center justify-between rounded-md border bg-field ${compact ? 'gap-1 h-8 px-1.5' : 'gap-2 h-9 px-2.5'} ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}>
+        <span className={`shrink-0 text-ink2 ${compact ? 'text-[11px]' : ''}`}>{label}</span>
         <input id={id} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
-          value={typed ?? (typeof value === 'number' ? showQuantity(value, quantity, project.unit) : `${text} = ${showQuantity(now, quantity, project.unit)}`)}
+          value={typed ?? (typeof value === 'number' ? (compact ? showNumber : showQuantity)(value, quantity, project.unit) : `${text} = ${showQuantity(now, quantity, project.unit)}`)}
           onFocus={focused}
           onChange={(e) => change(e.target.value)}
           onBlur={() => { if (cancelled.current) { cancelled.current = false; setTyped(null); setRefused(false) } else if (!refused) accept() }}

@@ -1,8 +1,9 @@
+import { useNavigate } from 'react-router'
 import { joinMasses, massOf } from '@geotome/core/form'
 import { useProject, usePickedMasses, usePickedPart, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { picked } from '../app/view-slice'
+import { picked, toolTaken } from '../app/view-slice'
 import { BuildingPreview } from '../fabric/BuildingPreview'
 import { FabricList } from '../fabric/FabricList'
 import { deleteMasses } from '../form/delete-masses'
@@ -37,9 +38,15 @@ export function Details({ desk }: { desk: string }) {
 /** Every mass by name, for the keyboard and for those who do not see the stage. */
 function MassList() {
   const dispatch = useAppDispatch()
+  const navigate = useNavigate()
   const study = useStudy()
   if (!study) return null
-  if (study.masses.length === 0) return <p className="mb-4 rounded-md border border-line bg-field p-3 text-ink2">Nothing is drawn yet. Take <b className="text-ink">Rectangle</b> below the stage and click two corners in the plan, or set the levels first in the spine.</p>
+  if (study.masses.length === 0) return (
+    <div className="mb-4 rounded-md border border-line bg-field p-3 text-ink2">
+      <p className="mb-2.5">Nothing is drawn yet. Set the levels in the spine first, or begin with a form: click two corners in the plan, or type them.</p>
+      <button className="act act-main w-full" onClick={() => { void navigate('../form', { relative: 'path' }); setTimeout(() => dispatch(toolTaken('rectangle'))) }}>Draw a rectangle</button>
+    </div>
+  )
   return (
     <section className="mb-4"><h3 className="eyebrow mb-1.5">Masses</h3>
       <ul>{study.masses.map((m) => <li key={m.id}><button className="flex w-full cursor-pointer justify-between rounded px-1.5 py-1 text-left hover:bg-field" onClick={() => dispatch(picked({ kind: 'mass', ids: [m.id] }))}><span>{m.name}</span><span className="text-ink2">{(m.top - m.base).toFixed(2)} m high</span></button></li>)}</ul>

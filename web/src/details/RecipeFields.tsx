@@ -65,7 +65,7 @@ function CornerFields({ outline, change }: { outline: Extract<Move, { move: 'out
       <ol className="mt-1.5">
         {points.map((c, i) => (
           <li key={c.id} className="group flex items-start gap-1">
-            <div className="grid min-w-0 flex-1 grid-cols-2 gap-1"><NumField label={`${i + 1} x`} value={c.x} onAccept={set(c.id, 'x')} /><NumField label="y" value={c.y} onAccept={set(c.id, 'y')} /></div>
+            <div className="grid min-w-0 flex-1 grid-cols-2 gap-1"><NumField compact label={`${i + 1} x`} value={c.x} onAccept={set(c.id, 'x')} /><NumField compact label={`${i + 1} y`} value={c.y} onAccept={set(c.id, 'y')} /></div>
             <span className="flex flex-col pt-0.5 text-ink3">
               <button className="cursor-pointer p-0.5 hover:text-ink" aria-label={`Add a corner behind corner ${i + 1}`} title="Add a corner half-way to the next" onClick={() => change('corner', (r) => withCorners(r, numbers, (all) => insertCorner(all, c.id, numbers)))}><Plus size={12} /></button>
               <button className="cursor-pointer p-0.5 hover:text-error disabled:opacity-30" aria-label={`Remove corner ${i + 1}`} title="Remove this corner" disabled={points.length <= 3} onClick={() => change('corner', (r) => withCorners(r, numbers, (all) => all.filter((o) => o.id !== c.id)))}><X size={12} /></button>

@@ -8,7 +8,7 @@ export function Figures() {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
   const study = useStudy()
-  const before = useAppSelector((s) => s.view.before)
+  const before = useAppSelector((s) => (s.project.preview ? s.view.after : s.view.before))
   const sheet = useAppSelector((s) => s.view.sheet)
   const busy = useAppSelector((s) => s.view.computing)
   const refused = useAppSelector((s) => s.view.refused)
@@ -25,7 +25,7 @@ export function Figures() {
         <>
           <button className="flex cursor-pointer items-baseline gap-1.5" title="Opens the ledger" aria-expanded={sheet === 'ledger'} onClick={() => dispatch(sheetOpened(sheet === 'ledger' ? null : 'ledger'))}>
             <span className="text-ink2">total</span><b className="text-[14px]" data-figure="total">{area(totals.area)} m²</b>
-            {Math.abs(change) > 0.005 && <span className="font-semibold text-ink2" title="since the last change" data-figure="change">{change > 0 ? '+' : ''}{area(change)}</span>}
+            {Math.abs(change) > 0.005 && <span className="font-semibold text-ink2" title="by the last edit, or by what is being dragged" data-figure="change">{change > 0 ? '+' : ''}{area(change)}</span>}
           </button>
           {totals.net !== null && <Item label="net of walls" name="net">{area(totals.net)} m²</Item>}
           <Item label="volume" name="volume">{area(totals.volume)} m³</Item>

@@ -9,6 +9,7 @@ import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store } from '../app/store'
 import { atHeight, axesOf, toPane, type View } from '../stage/camera'
+import { isHidden } from '../stage/picking'
 
 /** Handles on the picked mass: ink dots at its corners, an arrow for its height, a ring for its turn; drags move in strides. */
 export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Vec2 }) {
@@ -68,8 +69,8 @@ export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Ve
   const ring: Vec2 = [Math.min(size[0] - 16, end[0] + ((end[0] - centre[0]) / reach) * 24), end[1] + ((end[1] - centre[1]) / reach) * 24]
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
-      {local.map((p, i) => { const [x, y] = px(placePoint(p, place), shown.base); return (
-        <g key={ids[i]} className="pointer-events-auto cursor-move" data-handle={`corner-${i}`} {...cornerDrag(i)}><circle cx={x} cy={y} r={11} fill="transparent" /><circle cx={x} cy={y} r={4} fill="var(--ink)" stroke="var(--paper)" strokeWidth={1.5} /></g>) })}
+      {local.map((p, i) => { const corner = placePoint(p, place); const [x, y] = px(corner, shown.base); const hidden = !flat && isHidden(view, [...corner, shown.base]); return (
+        <g key={ids[i]} className="pointer-events-auto cursor-move" data-handle={`corner-${i}`} {...cornerDrag(i)}><circle cx={x} cy={y} r={11} fill="transparent" />{hidden ? <circle cx={x} cy={y} r={3.2} fill="var(--paper)" fillOpacity={0.6} stroke="var(--ink3)" strokeWidth={1.2} /> : <circle cx={x} cy={y} r={4} fill="var(--ink)" stroke="var(--paper)" strokeWidth={1.5} />}</g>) })}
       {!flat && <g className="pointer-events-auto cursor-ns-resize" data-handle="height" {...heightDrag}><rect x={top[0] - 12} y={top[1] - 40} width={24} height={42} fill="transparent" /><path d={`M${top[0]} ${top[1] - 4}v-24m-5 7l5 -8l5 8`} fill="none" stroke="var(--ink)" strokeWidth={1.8} /></g>}
       <g className="pointer-events-auto cursor-grab" data-handle="turn" {...turnDrag}><circle cx={ring[0]} cy={ring[1]} r={12} fill="transparent" /><path d={`M${ring[0] - 7} ${ring[1] + 3}a7.5 7.5 0 0 1 13.6 -4.6`} fill="none" stroke="var(--ink)" strokeWidth={1.8} /><path d={`M${ring[0] + 8.6} ${ring[1] + 2.2}l-5.4 -2.4l5.2 -4.2z`} fill="var(--ink)" /></g>
       {value && <text x={value.at[0] + 14} y={value.at[1] - 12} fontSize={12.5} fontWeight={650} fill="var(--ink)" style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 5 }}>{value.text}</text>}

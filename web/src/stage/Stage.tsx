@@ -1,7 +1,7 @@
 import { Canvas } from '@react-three/fiber'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
-import { usePickedMasses, useStudy } from '../app/hooks'
+import { usePickedMasses, useStudy, useUnit } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, type Panes } from '../app/view-slice'
 import { DrawOverlay } from '../form/DrawOverlay'
@@ -12,11 +12,13 @@ import type { StoredView } from './geometry-store'
 import { PlateLabels } from './Labels'
 import { makeMaterials } from './materials'
 import { Pane } from './Pane'
+import { North, ScaleBar, ZeroMark } from './PaneMarks'
 import { PaneRenderer, type PaneCut } from './PaneRenderer'
 import { Scene } from './Scene'
 import { paletteOf, useTheme } from './theme'
 import { setView, useView, viewOf, type PaneName } from './views'
 
+const NOWHERE: Vec2 = [0, 0]
 const CHOICES: { id: Panes; label: string }[] = [{ id: '3d', label: '3D' }, { id: 'plan', label: 'Plan' }, { id: 'both', label: 'Side by side' }]
 
 /** The stage: one scene in one, or two, panes in step; over it labels, handles and what is being drawn. */
@@ -72,26 +74,20 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
 
 function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass }: { name: PaneName; size: Vec2; z: number; study: StudyLike; drawing: Drawing | null; pointer: { pane: PaneName; at: Vec2 }; labels: NonNullable<StudyLike>['floors'][number] | null; mass: ReturnType<typeof usePickedMasses>[number] | null }) {
   const view = useView(name)
+  const unit = useUnit()
   return (
     <>
+      <ZeroMark view={view} size={size} origin={study?.origin ?? NOWHERE} />
       {labels && <PlateLabels floor={labels} z={z} view={view} size={size} />}
       {mass && <Handles mass={mass} view={view} size={size} />}
       {drawing && <DrawOverlay drawing={drawing} view={view} size={size} z={z} origin={study?.origin ?? [0, 0]} live={pointer.pane === name} pointer={pointer.at} />}
       <North azimuth={view.elevation === 90 ? 0 : -90 - view.azimuth} />
+      {name === 'plan' && <ScaleBar view={view} unit={unit} />}
     </>
   )
 }
 
 type StudyLike = StoredView | null
-
-/** A north arrow, as on a site plan. */
-function North({ azimuth }: { azimuth: number }) {
-  return (
-    <svg className="pointer-events-none absolute right-3 top-3 overflow-visible" width={34} height={46} viewBox="-17 -28 34 46" aria-hidden>
-      <g transform={`rotate(${-azimuth})`}><circle r={13} fill="none" stroke="var(--ink)" strokeWidth={1} /><path d="M0 -12L4.4 8L0 5L-4.4 8Z" fill="var(--ink)" /><text y={-17} textAnchor="middle" fontSize={10} fill="var(--ink2)">N</text></g>
-    </svg>
-  )
-}
 
 const PlanCaption = ({ text }: { text: string }) => <p className="pointer-events-none absolute bottom-[88px] left-4 text-[11px] italic text-ink2">{text && `plan at ${text}`}</p>
 

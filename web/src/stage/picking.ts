@@ -1,10 +1,25 @@
 import { Ray, Vector3 } from 'three'
-import type { Vec2 } from '@geotome/core/solid'
+import type { Vec2, Vec3 } from '@geotome/core/solid'
 import type { Batch } from './batches'
 import { atHeight, axesOf, type View } from './camera'
 
 /** What the pointer can pick: the batch that is drawn. */
 export const pickable: { batch: Batch | null } = { batch: null }
+
+/** Whether something that is drawn stands between a point (m) and the viewer. */
+export function isHidden(view: View, [x, y, z]: Vec3): boolean {
+  const p = pickable.batch?.faces.getAttribute('position').array
+  if (!p) return false
+  const { toward } = axesOf(view)
+  const direction = new Vector3(...toward)
+  const ray = new Ray(new Vector3(x, y, z).addScaledVector(direction, 0.05), direction)
+  const [a, b, c, hit] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
+  for (let i = 0; i < p.length; i += 9) {
+    a.fromArray(p, i); b.fromArray(p, i + 3); c.fromArray(p, i + 6)
+    if (ray.intersectTriangle(a, b, c, false, hit)) return true
+  }
+  return false
+}
 
 /** Everything under a pixel, nearest first, each once; only what the blade and the ground leave. */
 export function pickAll(view: View, size: Vec2, at: Vec2, range: { from: number; to: number }): { id: string; point: Vector3 }[] {
