@@ -28,6 +28,18 @@ export function standingOn(scheme: Scheme, id: string): Level[] {
   return Object.values(scheme.levels).filter((l) => l.tie.kind === 'stacked' && l.tie.on === id)
 }
 
+/** What goes along when a level is moved: the levels stacked on it, directly or over others, and what stands on any of them. */
+export function carriedBy(scheme: Scheme, id: string): { levels: Level[]; masses: number; parts: number } {
+  const along = new Set([id])
+  for (const on of along) for (const level of standingOn(scheme, on)) along.add(level.id)
+  const tied = (tie: { level: string } | null) => tie !== null && along.has(tie.level)
+  return {
+    levels: [...along].slice(1).flatMap((l) => scheme.levels[l] ?? []),
+    masses: Object.values(scheme.masses).filter((m) => tied(m.base)).length,
+    parts: Object.values(scheme.parts).filter((p) => tied(p.base) || tied(p.top)).length,
+  }
+}
+
 /** What refers to a level: levels that stand on it, masses, parts. */
 export function dependentsOf(scheme: Scheme, id: string) {
   return {

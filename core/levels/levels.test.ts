@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { openKernel } from '../solid'
 import type { Project } from '../project'
 import { apply, changeLevel, converted, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
-import { addLevel, addStoreys, levelHeights, moveLevel, removeLevel, retieLevel, tieAs } from './index'
+import { addLevel, addStoreys, carriedBy, levelHeights, moveLevel, removeLevel, retieLevel, tieAs } from './index'
 
 beforeAll(() => openKernel())
 
@@ -62,6 +62,16 @@ describe('levels', () => {
     expect(() => removeLevel(project, schemeOf(project), 'L0')).toThrow('last level')
     expect(() => moveLevel(project, schemeOf(project), 'gone', 3, 'carried')).toThrow('not there any more')
   })
+})
+
+it('a moved level says what it carries: levels over it, masses on them, parts tied to any of them', () => {
+  const project = converted(withMass(withMass(projectWith([0, 3, 6, 9]), { name: 'Bar', box: [0, 0, 10, 6], height: 12 }), { name: 'Box', box: [30, 0, 5, 5], height: 3, level: 'L2' }))
+  const carried = carriedBy(schemeOf(project), 'L2')
+  expect(carried.levels.map((l) => l.id)).toEqual(['L3'])
+  expect(carried.masses).toBe(1)
+  // Bar: walls of L1 reach up to L2, those of L2 and L3 stand there, and two slabs; Box: four walls and a slab.
+  expect(carried.parts).toBe(4 + 4 + 4 + 2 + 4 + 1)
+  expect(carriedBy(schemeOf(project), 'L3')).toMatchObject({ levels: [], masses: 0 })
 })
 
 describe('a removed level', () => {

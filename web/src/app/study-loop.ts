@@ -34,7 +34,11 @@ async function next(): Promise<void> {
   if (key === lastKey) return
   if (underWay) { wanted = true; return }
   lastKey = key
-  underWay = study(project, ask).finally(() => { underWay = null })
+  underWay = study(project, ask).catch((e: unknown) => {
+    // The worker is given the whole project anew at the next change.
+    console.error(e)
+    store.dispatch(computationRefused('The computation failed in an unforeseen way; the last result stays. Change something, or reload the page.'))
+  }).finally(() => { underWay = null })
   await underWay
   if (wanted) { wanted = false; void next() }
 }
@@ -82,7 +86,7 @@ export function currentAsk(scheme: string): Ask {
 /** Asks the worker for an edit that needs geometry, and makes it. */
 export async function makeComputedEdit(label: string, ask: () => Promise<{ edit: Edit } | { refused: string }>): Promise<boolean> {
   // The worker must have every edit that this one builds on.
-  while (underWay) await underWay.catch(() => undefined)
+  while (underWay) await underWay
   const project = selectProject(store.getState())
   if (project) await bringWorkerUp(project)
   const answer = await ask()

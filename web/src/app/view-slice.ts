@@ -24,9 +24,11 @@ interface ViewState {
   computing: boolean
   proposing: { masses: string[] | null; wall: string; slab: string; roof: string; wallSide: 'inside' | 'outside'; overhang: number } | null
   hover: string | null
+  /** a height (m) typed for a level in the spine, while it is not decided whether those above go with it */
+  moving: { level: string; height: number } | null
 }
 
-const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null }
+const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null }
 
 const slice = createSlice({
   name: 'view',
@@ -38,6 +40,7 @@ const slice = createSlice({
     panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
     toolTaken: (state, { payload }: PayloadAction<Tool>) => ({ ...state, tool: payload }),
     sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload }),
+    levelMoved: (state, { payload }: PayloadAction<ViewState['moving']>) => ({ ...state, moving: payload }),
     hovered: (state, { payload }: PayloadAction<string | null>) => (state.hover === payload ? state : { ...state, hover: payload }),
     proposed: (state, { payload }: PayloadAction<ViewState['proposing']>) => ({ ...state, proposing: payload }),
     computed: (state, { payload }: PayloadAction<{ view: StoredView; settled: boolean }>) => {
@@ -52,5 +55,5 @@ const slice = createSlice({
   },
 })
 
-export const { left, picked, levelShown, panesChosen, toolTaken, sheetOpened, hovered, proposed, computed, computing, computationRefused } = slice.actions
+export const { left, picked, levelShown, panesChosen, toolTaken, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
 export const viewReducer = slice.reducer

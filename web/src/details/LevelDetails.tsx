@@ -1,10 +1,12 @@
 import { Trash2 } from 'lucide-react'
-import { useState } from 'react'
+import { useEffect, useState } from 'react'
 import { applyEdit, type Edit } from '@geotome/core/edits'
-import { levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
+import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
 import { showNumber, type Level, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { useAppDispatch, useAppSelector } from '../app/store'
+import { levelMoved } from '../app/view-slice'
 import { ChoiceField, Figure, NameField, Section, UseMark } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { deleteLevel } from '../spine/delete-level'
@@ -12,6 +14,7 @@ import { PlateFigure } from './PlateFigure'
 
 /** A picked level: its floor's figures, its height and what it stands on; a change that could go two ways shows both first. */
 export function LevelDetails({ level }: { level: Level }) {
+  const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
   const study = useStudy()
   const uses = useUses()
@@ -32,6 +35,15 @@ export function LevelDetails({ level }: { level: Level }) {
     try { setChoice({ label, carried, held, tops: { carried: topmost(carried), held: topmost(held) } }) } catch { return makeEdit(label, carried) }
     return true
   }
+  const moving = useAppSelector((s) => s.view.moving)
+  useEffect(() => {
+    if (moving?.level !== level.id) return
+    dispatch(levelMoved(null))
+    decide(`move ${level.name}`, (how) => moveLevel(project, scheme, level.id, moving.height, how))
+  })
+  const carried = carriedBy(scheme, level.id)
+  const several = (n: number, one: string, many: string) => (n ? [`${n} ${n === 1 ? one : many}`] : [])
+  const along = [...several(carried.levels.length, 'level', 'levels'), ...several(carried.masses, 'mass', 'masses'), ...several(carried.parts, 'part', 'parts')]
   return (
     <>
       {floor ? (
@@ -53,6 +65,7 @@ export function LevelDetails({ level }: { level: Level }) {
         <ChoiceField label="height is" value={level.tie.kind} options={[{ value: 'stacked', label: 'stacked on a level' }, { value: 'fixed', label: 'fixed, from the datum' }]} onChange={(kind) => { makeEdit(`tie of ${level.name}`, () => retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held')) }} />
         {level.tie.kind === 'stacked' && <ChoiceField label="stands on" value={level.tie.on} options={levels.filter((l) => l.id !== level.id).map((l) => ({ value: l.id, label: l.name }))} onChange={(id) => set('tie', { tie: { kind: 'stacked', on: id, above: own ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9 : 0 } })} />}
         {above && level.kind === 'storey' && <Figure label={`up to ${above.name}`}>{length(above.height - (own?.height ?? 0))}</Figure>}
+        {along.length > 0 && <p className="mt-1.5 px-1 text-[12px] text-ink2">Moving it carries {along.length > 1 ? `${along.slice(0, -1).join(', ')} and ${along.at(-1) ?? ''}` : along[0]}.</p>}
         {choice && (
           <div role="group" aria-label="Two ways" className="mt-2 rounded-md border border-cut p-2.5">
             <p className="mb-2 text-[12px] text-ink2">The levels that stand on it can go with it, or stay:</p>

@@ -1,9 +1,11 @@
 import { useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { toast } from 'sonner'
-import { moveLevel, type LevelHeight } from '@geotome/core/levels'
+import type { LevelHeight } from '@geotome/core/levels'
 import { editNumber, readTyped, Refusal, showNumber } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { useAppDispatch } from '../app/store'
+import { levelMoved } from '../app/view-slice'
 
 interface Props {
   level: LevelHeight; y: number; on: boolean; chosen: boolean; area: number | null
@@ -14,6 +16,7 @@ interface Props {
 /** A level's name and height; a double click, or Enter on the focused row, types them in place. */
 export function LevelLabel({ level, y, on, chosen, area, onPointerDown, onPointerMove, onPointerUp, onKeyDown, onShow }: Props) {
   const { project, scheme } = useProject()
+  const dispatch = useAppDispatch()
   const [editing, setEditing] = useState<'name' | 'height' | null>(null)
   const mark = level.kind === 'mark'
   const height = `${level.height > 0 ? '+' : ''}${showNumber(level.height, 'length', project.unit, project.unit === 'm' ? 2 : 0)}`
@@ -23,7 +26,8 @@ export function LevelLabel({ level, y, on, chosen, area, onPointerDown, onPointe
     if (editing === 'name') { const name = text.trim(); if (name && name !== level.name) makeEdit(`rename ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: { name } }); return }
     try {
       const { value } = readTyped(text, 'length', project, scheme)
-      if (value !== level.height) makeEdit(`move ${level.name}`, () => moveLevel(project, scheme, level.id, value, 'carried'))
+      // The details decide: where those above could go with it or stay, both are shown first.
+      if (value !== level.height) { onShow(); dispatch(levelMoved({ level: level.id, height: value })) }
     } catch (e) { if (e instanceof Refusal) toast.error(e.message); else throw e }
   }
   return (
