@@ -35,6 +35,7 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
   const z = level ? heightOf(view, level) : 0
   const cap = useMemo(() => (floor ? fillsOf(floor.plates.map((p) => ({ region: p.region, z: z + 0.004 }))) : null), [floor, z])
   const lows = useMemo(() => (floor && floor.lows.length ? fillsOf([{ region: floor.lows, z: z + 0.004 }]) : null), [floor, z])
+  const untaken = useMemo(() => (floor?.untaken.length && !fabric ? { faces: fillsOf([{ region: floor.untaken, z: z + 0.004 }]), lines: outlinesOf([{ region: floor.untaken, z: z + 0.012 }]) } : null), [fabric, floor, z])
   const capLines = useMemo(() => (floor ? outlinesOf([...floor.plates.map((p) => ({ region: p.region, z: z + 0.012 })), { region: floor.lows, z: z + 0.012 }]) : new Float32Array()), [floor, z])
   const poche = useMemo(() => fillsOf(view.parts.filter((p) => p.level === level && p.plan.length).map((p) => ({ region: p.plan, z: z + 1.21 }))), [view, level, z])
   const planLines = useMemo(() => (fabric && floor ? outlinesOf(floor.plates.filter((p) => !view.parts.some((q) => q.mass === p.mass && q.mesh)).map((p) => ({ region: p.region, z: z + 1.21 }))) : NONE), [fabric, floor, view, z])
@@ -57,7 +58,10 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
       {offer && <Lines segments={offer.edges} material={materials.offeredLines} order={5} />}
       {cap && <Faces geometry={cap} material={materials.cap} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
       {lows && <Faces geometry={lows} material={materials.low} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
-      <Lines segments={capLines} material={materials.cutLine} order={5} cutOnly pane={fabric ? '3d' : undefined} />
+      <Lines segments={capLines} material={materials.cutLine} order={5} cutOnly pane="3d" />
+      {!fabric && <Lines segments={capLines} material={materials.planCutLine} order={5} cutOnly pane="plan" />}
+      {untaken && <Faces geometry={untaken.faces} material={materials.untaken} order={4} cutOnly />}
+      <Lines segments={untaken?.lines ?? NONE} material={materials.untakenLine} order={5} cutOnly />
       <Lines segments={planLines} material={materials.planLine} order={5} pane="plan" />
       {fabric && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
       <Lines segments={under.edges} material={materials.hovered} order={6} />

@@ -1,4 +1,4 @@
-import { Color, ColorManagement, DoubleSide, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
+import { Color, ColorManagement, DoubleSide, type Material, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
 import type { Palette } from './theme'
 
@@ -38,12 +38,20 @@ export function makeMaterials(p: Palette) {
     ghostFloors: line(p.ghost, 0.6, [cutting.above], true),
     buried: line(p.ghost, 1, [cutting.underGround, cutting.below], true),
     cutLine: line(p.cut, 2, []),
-    planLine: line(p.ink, 2.2, []),
+    planLine: onTop(line(p.ink, 2.2, [])),
+    planCutLine: onTop(line(p.cut, 2, [])),
+    untakenLine: line(p.ink, 1.3, []),
     shadow: flat(p.shadow),
-    poche: flat(p.ink),
+    poche: onTop(flat(p.ink)),
+    untaken: new MeshBasicMaterial({ color: p.lit, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
     low: hatch(p.paper, p.warn, 5, 1),
     cap: hatch(p.cutsoft, p.cut, 7, 1.25),
   }
+}
+
+/** In plan nothing hides what is cut: it is drawn over all that lies above or below. */
+function onTop<M extends Material>(material: M): M {
+  return Object.assign(material, { depthTest: false })
 }
 
 /** Drawn a hair nearer than the ink lines that it lies on. */

@@ -11,7 +11,7 @@ export interface FindingView { key: string; kind: string; say: string; remedy: s
 
 /** A piece of floor to draw and to write an area on; coordinates from the view's origin. */
 export interface PlateView { mass: string; use: string; region: Region; area: number; label: Vec2 }
-export interface FloorView { level: string; area: number; low: number; net: number | null; perimeter: number; /** m2 by use id */ uses: Record<string, number>; /** the key of its shape */ shape: string }
+export interface FloorView { level: string; area: number; low: number; net: number | null; perimeter: number; /** m2 by use id */ uses: Record<string, number>; /** the key of its shape */ shape: string; /** what the blade cuts there of masses that do not take the level: no floor, but seen */ untaken: Region }
 /** What is drawn of a floor; many floors have one shape. */
 export interface FloorShape { key: string; plates: PlateView[]; lows: Region }
 export interface MassView { id: string; name: string; use: string; body: string; at: { x: number; y: number; z: number; turn: number }; base: number; top: number; ridge: number | null; volume: number; outline: Vec2[]; storeys: string[] }

@@ -26,7 +26,7 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
   }))
   return {
     scheme: study.scheme.id, origin, levels: study.levels, masses, parts, geometry, took,
-    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), sent, shapes)), shapes: [...shapes.values()], ledger: ledgerOf(study),
+    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent, shapes)), shapes: [...shapes.values()], ledger: ledgerOf(study),
     findings: study.findings.map((f) => ({ ...f, region: shift(f.region), fix: f.fix?.label ?? null })),
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
@@ -38,9 +38,18 @@ export function forget(view: StudyView, sent: Set<string>): void {
   for (const key of sent) if (!named.has(key)) sent.delete(key)
 }
 
-function floorView(floor: Floor, shape: FloorShape, sent: Set<string>, fresh: Map<string, FloorShape>): FloorView {
+function floorView(floor: Floor, shape: FloorShape, untaken: Region, sent: Set<string>, fresh: Map<string, FloorShape>): FloorView {
   if (!sent.has(shape.key)) { sent.add(shape.key); fresh.set(shape.key, shape) }
-  return { level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, shape: shape.key }
+  return { level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, shape: shape.key, untaken }
+}
+
+/** The cuts of masses that stand at a floor's height without taking it. */
+function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
+  const takers = new Set(floor.plates.map((p) => p.mass))
+  return study.forms.filter((f) => !takers.has(f.id)).flatMap((form) => {
+    const plate = study.context.plateAt(form, floor.level.height)
+    return plate ? memo.of(plate, 'shifted', [...origin], () => shifted(plate.region, origin)) : []
+  })
 }
 
 function shapeOf(floor: Floor, [ox, oy]: Vec2): FloorShape {
