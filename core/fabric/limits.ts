@@ -4,4 +4,6 @@ export const LIMITS = {
   upright: 0.5,
   /** m: a floor under slopes that spring lower than this above it is roof space, and a top thinner than this is no storey: no walls stand there, the wall below runs up */
   leastUpright: 1,
+  /** m: a piece of face that begins above its floor and is lower than this within the storey is no wall: the slab above takes its place */
+  leastPiece: 0.5,
 } as const

@@ -119,7 +119,8 @@ function bandsOf(form: MassForm, storeys: LevelHeight[], baseLevel: string, base
 
 /** Why a piece above a floor is no wall of that storey, or null; `toTop` are the pieces of the face from the floor to its top. */
 function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, toTop: Piece[], floor: number): string | null {
-  if (piece.z0 > floor + 1e-4 || floor <= lowestOf(face) + 1e-4) return null
+  if (piece.z0 > floor + 1e-4) return piece.z1 - piece.z0 < LIMITS.leastPiece ? `only ${(piece.z1 - piece.z0).toFixed(2)} m of it lie in this storey: the slab above takes its place` : null
+  if (floor <= lowestOf(face) + 1e-4) return null
   const wholeTop = Math.max(...toTop.filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
   if (wholeTop - floor < LIMITS.leastUpright) return `is only ${(wholeTop - floor).toFixed(2)} m high: a thin top, the wall below runs up`
   const above = facesAbove(face, piece.wide.from, piece.wide.to, floor)

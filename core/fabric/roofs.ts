@@ -1,4 +1,4 @@
-import { areaOf, betweenSheets, subtractRegions, type Region, type Vec2, type Vec3 } from '../solid'
+import { areaOf, betweenSheets, enclosed, subtractRegions, type Region, type Vec2, type Vec3 } from '../solid'
 import { crossing, type PartBody } from './body'
 import type { WorldFace } from './print'
 
@@ -14,7 +14,9 @@ export type Overhangs = (beyond: string, a: Vec3, b: Vec3) => boolean
 export function shapeRoof(face: WorldFace, thickness: number, side: 'inside' | 'outside', overhang: number, overhangs: Overhangs, covered: Region): RoofShape {
   const { n, d } = face.plane
   const heightAt = ([x, y]: Vec2) => (d - n[0] * x - n[1] * y) / n[2]
-  const plain = face.loops.map((loop, l) => widened(loop, (i) => (overhang > 0 && overhangs(face.beyond[l]?.[i] ?? '', loop[i] as Vec3, loop[(i + 1) % loop.length] as Vec3) ? overhang : 0)))
+  // An edge shorter than its neighbours' overhangs turns inside out when they cross: what it enclosed then is dropped.
+  const tidy = (region: Region) => (overhang > 0 ? enclosed(region) : region)
+  const plain = tidy(face.loops.map((loop, l) => widened(loop, (i) => (overhang > 0 && overhangs(face.beyond[l]?.[i] ?? '', loop[i] as Vec3, loop[(i + 1) % loop.length] as Vec3) ? overhang : 0))))
   const plan = covered.length ? subtractRegions(plain, covered) : plain
   const up = thickness / n[2]
   const [low, high] = side === 'outside' ? [0, up] : [-up, 0]

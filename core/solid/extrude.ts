@@ -27,7 +27,7 @@ export function sweepRegion(region: Region, depth: number, frame: Frame, trims: 
   })
 }
 
-/** Triangles over a region in plan; corners are numbered through all its loops. */
+/** Triangles over a region in plan, for drawing it; corners are numbered through all its loops. Needs no kernel. */
 export function triangulate(region: Region): number[] {
   const outers = region.map((loop, i) => ({ loop, i })).filter(({ loop }) => loopArea(loop) > 0)
   if (outers.length > 1) return separately(region)
@@ -58,7 +58,8 @@ export function betweenSheets(region: Region, low: (p: Vec2) => number, high: (p
   const positions = new Float64Array(n * 6)
   points.forEach((p, i) => { positions.set([p[0], p[1], low(p)], i * 3); positions.set([p[0], p[1], high(p)], (n + i) * 3) })
   const triangles: number[] = []
-  const caps = triangulate(region)
+  // The kernel's triangles cover exactly what the region encloses, however thin its corners; those for drawing may not.
+  const caps = withKernel((kernel) => kernel.triangulate(region)).flat()
   for (let t = 0; t < caps.length; t += 3) {
     const [a, b, c] = [caps[t] ?? 0, caps[t + 1] ?? 0, caps[t + 2] ?? 0]
     triangles.push(a, c, b, n + a, n + b, n + c)

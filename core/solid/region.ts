@@ -21,6 +21,9 @@ export function uniteRegions(regions: Region[]): Region {
     back(own(kernel.CrossSection.union(filled.map((r) => own(new kernel.CrossSection(shift(r), 'Positive'))))))))
 }
 
+/** The region that loops enclose counter-clockwise, where they may cross themselves: what has turned inside out is gone. */
+export const enclosed = (region: Region): Region => near([region], (shift, back) => withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))))
+
 export const intersectRegions = (a: Region, b: Region): Region => combine(a, b, 'intersect')
 export const subtractRegions = (a: Region, b: Region): Region => (b.length === 0 ? a : combine(a, b, 'subtract'))
 
@@ -81,12 +84,9 @@ function cleaned(loops: Vec2[][]): Region {
   return loops.map(straightened).filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > TOLERANCE.area)
 }
 
-/** Without doubled points and points within straight edges. */
+/** Without doubled points, points within straight edges, and spikes: edges that are gone along and come back. */
 export function straightened(loop: Vec2[]): Vec2[] {
-  const single = loop.filter((p, i) => {
-    const a = loop[(i + loop.length - 1) % loop.length] as Vec2
-    return Math.abs(p[0] - a[0]) > TOLERANCE.point || Math.abs(p[1] - a[1]) > TOLERANCE.point
-  })
+  const single = withoutSpikes(loop.filter((p, i) => !samePoint(p, loop[(i + loop.length - 1) % loop.length] as Vec2)))
   return single.filter((p, i) => {
     const a = single[(i + single.length - 1) % single.length] as Vec2
     const b = single[(i + 1) % single.length] as Vec2
@@ -94,3 +94,17 @@ export function straightened(loop: Vec2[]): Vec2[] {
     return off > 1e-7 * Math.hypot(b[0] - a[0], b[1] - a[1])
   })
 }
+
+function withoutSpikes(loop: Vec2[]): Vec2[] {
+  const ring = [...loop]
+  for (let i = 0; i < ring.length && ring.length >= 3;) {
+    const [before, after] = [(i + ring.length - 1) % ring.length, (i + 1) % ring.length]
+    if (!samePoint(ring[before] as Vec2, ring[after] as Vec2)) { i++; continue }
+    // The tip goes, and one of the two points that are one; what was before them may be a tip now.
+    for (const k of [i, after].sort((a, b) => b - a)) ring.splice(k, 1)
+    i = Math.max(0, Math.min(i, after) - 2)
+  }
+  return ring
+}
+
+const samePoint = (a: Vec2, b: Vec2) => Math.abs(a[0] - b[0]) <= TOLERANCE.point && Math.abs(a[1] - b[1]) <= TOLERANCE.point
