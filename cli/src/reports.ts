@@ -15,6 +15,7 @@ export function fabricReport(study: Study, proposal: Proposal) {
     })),
     offered: proposal.candidates.map((c) => ({ name: c.part.name, role: c.role, mass: c.part.host.mass, face: c.part.host.face, level: levelName(c.part.base?.level), area: round(c.area) })),
     leftOut: proposal.leftOut.map((l) => ({ mass: l.mass, what: l.what, why: l.why, area: round(l.area) })),
+    remarks: proposal.remarks,
   }
 }
 

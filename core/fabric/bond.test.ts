@@ -112,4 +112,15 @@ describe('masses side by side', () => {
     expect(study.parts.filter((p) => p.role === 'wall').map((p) => p.body)).toHaveLength(4)
     expect(study.parts.filter((p) => p.role === 'wall').every((p) => p.body?.kind === 'prism' && p.body.z1 === 6)).toBe(true)
   })
+  it('that overlap without being joined are pointed out, with how much of the wall stands inside', () => {
+    let project = projectWith([0])
+    project = withMass(project, { box: [0, 0, 20, 10], height: 3, name: 'A' })
+    project = withMass(project, { box: [15, 4, 20, 10], height: 3, name: 'B' })
+    const { candidates, remarks } = propose(studied(project).context)
+    expect(candidates.filter((c) => c.role === 'wall')).toHaveLength(8)
+    expect(remarks.map((r) => r.say)).toEqual([
+      'about 6.0 m of it lie inside B: join the two masses, and it is cut there', 'about 5.0 m of it lie inside B: join the two masses, and it is cut there',
+      'about 5.0 m of it lie inside A: join the two masses, and it is cut there', 'about 6.0 m of it lie inside A: join the two masses, and it is cut there',
+    ])
+  })
 })

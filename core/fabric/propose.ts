@@ -1,8 +1,9 @@
 import { inOrder, type Part } from '../project'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { areaOf, inside, rectsMeet, subtractRegions, uniteRegions, type Vec2 } from '../solid'
-import { facesAbove, piecesBetween, pointAt, type Piece } from './bands'
+import { areaOf, subtractRegions, uniteRegions, type Vec2 } from '../solid'
+import { facesAbove, piecesBetween, type Piece } from './bands'
+import { besideOthers, NOTHING_BESIDE } from './beside'
 import { faceArea, rawName } from './bond'
 import { faceRole, facesOfForm, levelHeight, takenStoreys, type FabricContext } from './context'
 import { LIMITS } from './limits'
@@ -15,7 +16,10 @@ export interface Candidate { key: string; role: PartRole; area: number; part: Om
 /** What is not made, and why. */
 export interface LeftOut { mass: string; what: string; why: string; area: number }
 
-export interface Proposal { candidates: Candidate[]; leftOut: LeftOut[] }
+/** What is made, but should be looked at. */
+export interface Remark { mass: string; what: string; say: string }
+
+export interface Proposal { candidates: Candidate[]; leftOut: LeftOut[]; remarks: Remark[] }
 
 /**
  * What the faces of the masses become: walls by storey, slabs at the storeys taken, roofs on what looks up. Reads faces,
@@ -23,7 +27,7 @@ export interface Proposal { candidates: Candidate[]; leftOut: LeftOut[] }
  */
 export function propose(context: FabricContext, masses: string[] = inOrder(context.scheme.masses).map((m) => m.id)): Proposal {
   const made = new Set(Object.values(context.scheme.parts).map(partKey))
-  const proposal: Proposal = { candidates: [], leftOut: [] }
+  const proposal: Proposal = { candidates: [], leftOut: [], remarks: [] }
   for (const id of masses) {
     const form = context.forms.get(id)
     if (!form) continue
@@ -33,6 +37,7 @@ export function propose(context: FabricContext, masses: string[] = inOrder(conte
       else proposal.candidates.push(candidate)
     }
     proposal.leftOut.push(...found.leftOut)
+    proposal.remarks.push(...found.remarks)
   }
   return proposal
 }
@@ -42,7 +47,7 @@ export const partKey = (part: Pick<Part, 'kind' | 'host' | 'base'>): string =>
   part.kind === 'roof' ? `roof|${part.host.mass}|${part.host.face}` : `${part.kind}|${part.host.mass}|${part.host.face}|${part.base?.level ?? ''}|${part.host.piece}`
 
 function proposeFor(context: FabricContext, form: MassForm): Proposal {
-  const out: Proposal = { candidates: [], leftOut: [] }
+  const out: Proposal = { candidates: [], leftOut: [], remarks: [] }
   const storeys = takenStoreys(context, form)
   const baseLevel = context.scheme.masses[form.id]?.base.level ?? ''
   const baseHeight = levelHeight(context, baseLevel)
@@ -88,7 +93,9 @@ function proposeFor(context: FabricContext, form: MassForm): Proposal {
       const several = (perBand[b]?.length ?? 0) > 1
       for (const { piece, reject } of perBand[b] ?? []) {
         const what = `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
-        const why = reject ?? againstOther(context, form, face, piece)
+        const beside = reject ? NOTHING_BESIDE : besideOthers(context, form, face, piece)
+        const why = reject ?? beside.why
+        if (beside.partly) out.remarks.push({ mass: form.id, what, say: beside.partly })
         if (why) { out.leftOut.push({ mass: form.id, what, why, area: piece.area }); continue }
         const above = next ? (perBand[b + 1] ?? []).filter((p) => p.piece.from < piece.to - 1e-6 && p.piece.to > piece.from + 1e-6 && p.piece.z0 < band.to + 1e-5) : []
         // It reaches to the next storey when a wall stands there, or when its face ends at that very height.
@@ -129,38 +136,4 @@ function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, toTop: Piec
   return roofSpace ? 'borders roof space only: the wall below runs up' : null
 }
 
-/** Whether a piece lies inside another mass, or against one that has the wall; sampled along it, half-way up. */
-function againstOther(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece): string | null {
-  const z = (piece.z0 + piece.z1) / 2
-  const others = [...context.forms.values()].filter((o) => o !== form && o.base < z && o.top > z && rectsMeet(o.rect, form.rect, 0.01))
-  if (others.length === 0) return null
-  const plates = others.flatMap((o) => { const plate = context.plateAt(o, z); return plate ? [{ form: o, plate }] : [] })
-  const { n } = face.plane
-  const holds = (u: number, out: number) => {
-    const [x, y] = pointAt(face, u)
-    return plates.find(({ plate }) => plate.region.reduce((odd, loop) => odd !== inside(loop, [x + n[0] * out, y + n[1] * out]), false))
-  }
-  const steps = Math.max(3, Math.min(60, Math.ceil((piece.to - piece.from) / 0.5)))
-  const us = Array.from({ length: steps }, (_, i) => piece.from + ((i + 0.5) / steps) * (piece.to - piece.from))
-  const beside = us.map((u) => holds(u, 0.005))
-  if (beside.some((b) => !b)) return null
-  const other = beside[0]
-  if (!other) return null
-  if (us.every((u) => holds(u, -0.005))) return `lies inside ${other.form.name}`
-  // Against each other in full: the mass that comes first has the wall.
-  const mutual = other.form.order > form.order && facesOfForm(other.form).some((f) => sameLine(f, face) && us.every((u) => spans(f, pointAt(face, u), z)) && covers(face, piece, f))
-  return mutual ? null : `stands against ${other.form.name}, which has the wall`
-}
-
-const sameLine = (a: WorldFace, b: WorldFace) => a.plane.n[0] * b.plane.n[0] + a.plane.n[1] * b.plane.n[1] < -0.999999 && Math.abs(a.plane.d + b.plane.d) < 0.01
-const spans = (face: WorldFace, [x, y]: Vec2, z: number): boolean => {
-  const [dx, dy] = [-face.plane.n[1], face.plane.n[0]]
-  const u = dx * x + dy * y
-  return face.loops.reduce((odd, l) => odd !== inside(l.map((p): Vec2 => [dx * p[0] + dy * p[1], p[2]]), [u, z]), false)
-}
-/** Whether a piece reaches as far as the other face does, so that either could stand for both. */
-const covers = (face: WorldFace, piece: Piece, other: WorldFace): boolean => {
-  const [dx, dy] = [-face.plane.n[1], face.plane.n[0]]
-  return other.loops.flat().every((p) => { const u = dx * p[0] + dy * p[1]; return u > piece.from - 0.01 && u < piece.to + 0.01 })
-}
 const lowestOf = (face: WorldFace) => Math.min(...face.loops.flat().map((p) => p[2]))

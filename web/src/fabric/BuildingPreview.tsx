@@ -55,6 +55,11 @@ export function BuildingPreview() {
           <ul>{reasons.map(([why, r]) => <li key={why} className="border-b border-line py-1.5 text-[12px]" data-left-out title={r.what.join('\n')}><b>{r.count}</b> <span className="text-ink2">{r.count === 1 ? r.what[0] : `faces, ${showNumber(r.area, 'area', 'm')} m²`}: {why}</span></li>)}</ul>
         </Section>
       )}
+      {offer && offer.remarks.length > 0 && (
+        <Section title="To look at first">
+          <ul>{offer.remarks.map((r, i) => <li key={i} className="border-b border-line py-1.5 text-[12px] text-warn" data-remark>{r.what}: {r.say}</li>)}</ul>
+        </Section>
+      )}
       <div className="sticky -bottom-3.5 -mx-4 -mb-3.5 flex gap-2 border-t border-line bg-panel px-4 py-3"><button className="act" onClick={() => dispatch(proposed(null))}>Cancel</button><button className="act act-main flex-1" disabled={!offer?.candidates.length} onClick={() => void accept()}>Make {offer?.candidates.length ?? 0} parts</button></div>
     </>
   )

@@ -29,7 +29,7 @@ export function makeMaterials(p: Palette) {
   return {
     faces, offered,
     ink: line(p.ink, 1.3, solid),
-    soft: line(p.ghost, 1, solid),
+    soft: behind(line(p.ghost, 1, solid)),
     picked: forward(line(p.ink, 3, solid)),
     hovered: forward(line(p.ink2, 2.2, solid)),
     offeredLines: line(p.cut, 0.9, [cutting.below]),
@@ -52,6 +52,11 @@ export function makeMaterials(p: Palette) {
 /** In plan nothing hides what is cut: it is drawn over all that lies above or below. */
 function onTop<M extends Material>(material: M): M {
   return Object.assign(material, { depthTest: false })
+}
+
+/** Drawn a hair farther than the ink lines that lie on it, nearer than the faces. */
+function behind(material: LineMaterial): LineMaterial {
+  return Object.assign(material, { polygonOffset: true, polygonOffsetFactor: 0.5, polygonOffsetUnits: 0.5 })
 }
 
 /** Drawn a hair nearer than the ink lines that it lies on. */

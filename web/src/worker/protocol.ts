@@ -1,5 +1,5 @@
 import type { Edit } from '@geotome/core/edits'
-import type { Choices, Bond, LeftOut, PartRole } from '@geotome/core/fabric'
+import type { Choices, Bond, LeftOut, PartRole, Remark } from '@geotome/core/fabric'
 import type { Project } from '@geotome/core/project'
 import type { LevelHeight } from '@geotome/core/levels'
 import type { Region, Vec2 } from '@geotome/core/solid'
@@ -40,7 +40,7 @@ export interface StudyView {
 }
 
 export interface CandidateView { key: string; name: string; role: PartRole; mass: string; level: string | null; area: number }
-export interface ProposalView { candidates: CandidateView[]; leftOut: LeftOut[]; mesh: string | null; volume: number }
+export interface ProposalView { candidates: CandidateView[]; leftOut: LeftOut[]; remarks: Remark[]; mesh: string | null; volume: number }
 
 export interface Ask {
   scheme: string

@@ -89,7 +89,7 @@ function proposalView(study: Study, ask: NonNullable<Ask['proposal']>, origin: V
   const key = `offer:${hash(shaped.map((p) => partKey(p)).join())}`
   return {
     candidates: proposal.candidates.map((c, i) => ({ key: c.key, name: c.part.name, role: c.role, mass: c.part.host.mass, level: c.part.base?.level ?? null, area: shaped.find((s) => s.id === `offered-${i}`)?.area ?? c.area })),
-    leftOut: proposal.leftOut, volume: shaped.reduce((sum, p) => sum + p.volume, 0),
+    leftOut: proposal.leftOut, remarks: proposal.remarks, volume: shaped.reduce((sum, p) => sum + p.volume, 0),
     mesh: shaped.length ? send(key, () => merged(key, shaped.flatMap((p) => (p.body ? [meshGeometry(p.id, bodyMesh(p.body), origin)] : [])))) : null,
   }
 }
