@@ -18,7 +18,11 @@ export async function openDemo(page: Page): Promise<void> {
 }
 
 export const figure = (page: Page, name: string): Locator => page.locator(`footer [data-figure="${name}"]`)
-export const desk = async (page: Page, name: string): Promise<void> => { await page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name }).click() }
+export const desk = async (page: Page, name: string): Promise<void> => {
+  const link = page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name })
+  await link.click()
+  await expect(link).toHaveAttribute('aria-current', 'page')
+}
 export const verb = (page: Page, name: string | RegExp): Locator => page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name })
 export const details = (page: Page): Locator => page.getByRole('complementary', { name: 'Details' })
 export const level = (page: Page, name: string): Locator => page.getByRole('complementary', { name: 'Spine' }).getByRole('button', { name: new RegExp(`^${name},`) })

@@ -1,0 +1,73 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { inOrder } from '@geotome/core/project'
+import { moveLevel } from '@geotome/core/levels'
+import { openKernel } from '@geotome/core/solid'
+import { StudyCache, studyScheme } from '@geotome/core/study'
+import type { Project } from '@geotome/core/project'
+import { apply, changeMass, choicesOf, converted, projectWith, schemeOf, withMass } from '../../../core/testing/make'
+import type { Ask } from './protocol'
+import { forget, viewOf } from './view'
+
+beforeAll(() => openKernel())
+
+const ask = (project: Project, proposal = false): Ask => ({ scheme: schemeOf(project).id, preview: null, proposal: proposal ? { masses: null, choices: choicesOf(project) } : null })
+/** A page as the worker sees it: what it has been sent, and a cache that goes on. */
+function page() {
+  const [cache, sent] = [new StudyCache(), new Set<string>()]
+  return (project: Project, proposal = false) => {
+    const view = viewOf(studyScheme(project, schemeOf(project).id, cache), ask(project, proposal), sent, 0)
+    forget(view, sent)
+    return view
+  }
+}
+const tower = () => withMass(projectWith([0, 3, 6, 9, 12]), { name: 'Tower', box: [0, 0, 10, 8], height: 15 })
+
+describe('what is sent to the page', () => {
+  it('is sent once: floors of one shape together, bodies and shapes not again while they stay', () => {
+    const show = page()
+    const first = show(tower())
+    expect([first.floors.length, first.shapes.length, first.geometry.length]).toEqual([5, 1, 1])
+    expect(new Set(first.floors.map((f) => f.shape)).size).toBe(1)
+    const again = show(apply(tower(), { edit: 'project.change', set: { name: 'Other' } }))
+    expect([again.shapes.length, again.geometry.length]).toEqual([0, 0])
+  })
+  it('is nothing but figures when a level moves within an upright form', () => {
+    const show = page()
+    const project = tower()
+    show(project)
+    const moved = show(apply(project, moveLevel(project, schemeOf(project), 'L2', 6.5, 'held')))
+    expect([moved.shapes.length, moved.geometry.length]).toEqual([0, 0])
+    expect(moved.levels[2]?.height).toBe(6.5)
+  })
+  it('gives each piece of floor to one mass, with a place for its label inside', () => {
+    const project = withMass(withMass(projectWith([0]), { name: 'A', box: [0, 0, 20, 10], height: 3 }), { name: 'B', box: [15, 0, 20, 10], height: 3, use: 'market' })
+    const [shape] = page()(project).shapes
+    expect(shape?.plates.map((p) => p.area.toFixed(2))).toEqual(['200.00', '150.00'])
+    for (const plate of shape?.plates ?? []) {
+      const xs = plate.region.flat().map((p) => p[0])
+      expect(plate.label[0]).toBeGreaterThan(Math.min(...xs))
+      expect(plate.label[0]).toBeLessThan(Math.max(...xs))
+    }
+  })
+  it('shows what the blade cuts of a mass that takes no floor there', () => {
+    const project = changeMass(tower(), 'Tower', { takes: { kind: 'all-but', levels: ['L1'] } })
+    const view = page()(project)
+    expect(view.floors.map((f) => f.untaken.length)).toEqual([0, 1, 0, 0, 0])
+    expect(view.floors[1]?.area).toBe(0)
+  })
+  it('stays near zero for a site at map coordinates', () => {
+    const view = page()(withMass(projectWith([0]), { box: [350000, 5600000, 20, 10], height: 3 }))
+    expect(view.origin).toEqual([350000, 5600000])
+    expect(Math.max(...(view.shapes[0]?.plates[0]?.region.flat(2) ?? []))).toBeLessThan(100)
+  })
+  it('offers a building with counts and areas, and draws the parts once they are made', () => {
+    const show = page()
+    const offer = show(tower(), true).proposal
+    expect(offer?.candidates.filter((c) => c.role === 'wall')).toHaveLength(20)
+    expect(offer?.candidates.filter((c) => c.role === 'floor slab').reduce((s, c) => s + c.area, 0)).toBeCloseTo(320, 6)
+    const made = page()(converted(tower()))
+    expect(made.parts.every((p) => p.mesh !== null)).toBe(true)
+    expect(made.geometry.every((g) => g.positions.length === g.normals.length && g.positions.length % 9 === 0)).toBe(true)
+    expect(made.parts.map((p) => p.buildUp)).toEqual(made.parts.map((p) => inOrder(converted(tower()).buildUps).find((b) => b.for === (p.role === 'wall' ? 'wall' : p.role.endsWith('slab') ? 'slab' : 'roof'))?.id))
+  })
+})
