@@ -2,54 +2,23 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { writeProjectText, type Project } from '../project'
 import { openKernel } from '../solid'
-import { converted, massNamed, minter, projectWith, schemeOf, withMass } from '../testing/make'
-import { joinMasses, moveCorner, moveMasses, newMass, removeMass, setPitch } from '../form'
-import { addLevel, addStoreys, moveLevel, removeLevel, retieLevel, tieAs } from '../levels'
+import { massNamed, schemeOf } from '../testing/make'
+import { busyProject as start, WORK, workOf } from '../testing/work'
 import { applyEdit, batch, parseEdit, singles, type Edit } from './index'
 
 beforeAll(() => openKernel())
 
-const start = (): Project => {
-  let project = projectWith([-3, 0, 3, 6])
-  project = withMass(project, { name: 'Bar', box: [0, 0, 20, 10], height: 9, level: 'L1' })
-  project = withMass(project, { name: 'Wing', points: [[20, 0], [28, 0], [28, 12], [20, 10]], height: 6, level: 'L1', use: 'studios' })
-  return converted(project)
-}
-
-/** One random step of a person's work; null where it does not apply. */
-const STEPS: ((p: Project, pick: (n: number) => number, mint: () => string) => Edit | null)[] = [
-  (_p, pick) => ({ edit: 'project.change', set: { name: `Name ${pick(9)}`, headroom: 1.5 + pick(10) / 10, siteArea: pick(2) ? 400 : null } }),
-  (p, pick) => moveLevel(p, schemeOf(p), anyOf(schemeOf(p).levels, pick), pick(200) / 10 - 4, pick(2) ? 'carried' : 'held'),
-  (p, pick, mint) => addLevel(schemeOf(p), mint, { name: `Level ${mint()}`, kind: pick(2) ? 'storey' : 'mark', on: anyOf(schemeOf(p).levels, pick), above: pick(60) / 10 - 3 }),
-  (p, pick, mint) => addStoreys(p, schemeOf(p), mint, { on: anyOf(schemeOf(p).levels, pick), count: 1 + pick(4), each: 3, pattern: `S${mint()} {n}`, first: 1 }, pick(2) ? 'carried' : 'held'),
-  (p, pick) => removeLevel(p, schemeOf(p), anyOf(schemeOf(p).levels, pick)),
-  (p, pick) => { const id = anyOf(schemeOf(p).levels, pick); return retieLevel(p, schemeOf(p), id, tieAs(p, schemeOf(p), id, pick(2) ? 'fixed' : 'stacked'), 'held') },
-  (p, pick, mint) => ({ edit: 'mass.add', scheme: schemeOf(p).id, thing: newMass(schemeOf(p), mint, { name: `Mass ${mint()}`, use: Object.keys(p.uses)[pick(5)] ?? '', level: anyOf(schemeOf(p).levels, pick), height: 1 + pick(30), shape: { kind: 'rectangle', from: [pick(40), pick(40)], to: [41 + pick(40), 41 + pick(40)] } }) }),
-  (p, pick) => moveMasses(p, schemeOf(p), [anyOf(schemeOf(p).masses, pick)], [pick(90) / 10, -pick(50) / 10], pick(24) * 15, [3, 4]),
-  (p, pick) => removeMass(schemeOf(p), anyOf(schemeOf(p).masses, pick), pick(2) === 1),
-  (p, pick, mint) => { const mass = schemeOf(p).masses[anyOf(schemeOf(p).masses, pick)]; return mass ? setPitch(schemeOf(p), mass, mint, pick(4) ? { angle: 5 + pick(40), direction: pick(4) * 45 } : null) : null },
-  (p, pick) => { const mass = schemeOf(p).masses[anyOf(schemeOf(p).masses, pick)]; const outline = mass?.recipe[0]; return mass && outline?.move === 'outline' && outline.shape.kind === 'polygon' ? moveCorner(p, schemeOf(p), mass.id, outline.shape.corners[0]?.id ?? '', [-pick(30) / 10, -pick(30) / 10]) : null },
-  (p, pick, mint) => { const [a, b] = Object.keys(schemeOf(p).masses); return a && b && pick(3) === 0 ? joinMasses(p, schemeOf(p), mint, a, b) : null },
-  (p, pick) => ({ edit: 'part.remove', scheme: schemeOf(p).id, id: anyOf(schemeOf(p).parts, pick) }),
-  (p, pick) => ({ edit: 'part.change', scheme: schemeOf(p).id, id: anyOf(schemeOf(p).parts, pick), set: { name: `Part ${pick(99)}`, side: 'outside' } }),
-  (p, pick, mint) => ({ edit: 'dial.add', scheme: schemeOf(p).id, thing: { id: mint(), order: pick(9), name: `d${mint().replace(/\W/g, '_')}`, quantity: 'length', value: pick(90) / 10, least: null, most: null, step: null } }),
-  (p, pick) => ({ edit: 'build-up.change', id: Object.values(p.buildUps).filter((b) => b.for === 'wall')[pick(2)]?.id ?? '', set: { layers: [{ name: 'wall', material: 'clay', thickness: 0.1 + pick(30) / 100 }] } }),
-]
-const anyOf = (things: Record<string, unknown>, pick: (n: number) => number) => { const keys = Object.keys(things); return keys[pick(Math.max(1, keys.length))] ?? 'none' }
-
 describe('the inverse of an edit', () => {
   it('restores the canonical file byte for byte, through any work and all the way back', () => {
     const base = start()
-    fc.assert(fc.property(fc.array(fc.array(fc.nat(9999), { minLength: 12, maxLength: 12 }), { minLength: 1, maxLength: 14 }), (work) => {
-      const mint = minter('new')
+    fc.assert(fc.property(WORK, (work) => {
+      const next = workOf(work)
       let project = base
       const before: string[] = []
       const inverses: Edit[] = []
-      for (const dice of work) {
-        let k = 0
-        const pick = (n: number) => (dice[k++ % dice.length] ?? 0) % n
+      for (let i = 0; i < work.length; i++) {
         try {
-          const edit = STEPS[pick(STEPS.length)]?.(project, pick, mint)
+          const edit = next(project)
           if (!edit) continue
           const text = writeProjectText(project)
           const done = applyEdit(project, edit)

@@ -3,7 +3,8 @@ import { bringInLine } from './commands'
 import { propose } from './propose'
 import { moveCorner, newMass } from '../form'
 import { openKernel } from '../solid'
-import { apply, changeMass, converted, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
+import { StudyCache, studyScheme } from '../study'
+import { apply, changeLevel, changeMass, converted, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
 
 beforeAll(() => openKernel())
 
@@ -45,6 +46,15 @@ describe('a part and its face', () => {
     const house = massNamed(project, 'House')
     const recipe = house.recipe.map((m) => (m.move === 'outline' && m.shape.kind === 'polygon' ? { ...m, shape: { ...m.shape, corners: [...m.shape.corners.slice(0, 3), { id: 'new', x: 6, y: 10 }, ...m.shape.corners.slice(3)] } } : m))
     expect(statuses(changeMass(project, 'House', { recipe }))).toMatchObject({ e1: 'bonded', e2: 'bonded', e4: 'bonded', e3: 'drifted' })
+  })
+  it('are loose where their storey has become a mark, and bonded again when it is one, also in a study that goes on', () => {
+    const project = skewed()
+    const cache = new StudyCache()
+    const slabs = (p: typeof project) => studyScheme(p, schemeOf(p).id, cache).parts.filter((q) => q.role === 'floor slab').map((q) => q.bond.status)
+    expect(slabs(project)).toEqual(['bonded'])
+    const mark = changeLevel(project, 'L1', { kind: 'mark' })
+    expect(slabs(mark)).toEqual(['loose'])
+    expect(slabs(project)).toEqual(['bonded'])
   })
   it('are loose when the mass is gone, and the finding offers to remove them', () => {
     const project = skewed()

@@ -19,9 +19,9 @@ export function bondOf(context: FabricContext, part: Part): Bond {
   const form = context.forms.get(part.host.mass)
   if (!form) return GONE
   if (print.kind === 'plate') {
-    const height = part.base ? levelHeight(context, part.base.level) : null
+    const level = context.levels.find((l) => l.id === part.base?.level)
     const takes = context.scheme.masses[form.id]?.takes
-    return context.memo.of(part, 'bond', [form, height, takes, levelHeight(context, context.scheme.masses[form.id]?.base.level ?? '')], () => plateBond(context, part, print, form))
+    return context.memo.of(part, 'bond', [form, level?.height, level?.kind, takes, levelHeight(context, context.scheme.masses[form.id]?.base.level ?? '')], () => plateBond(context, part, print, form))
   }
   const { from, to } = wallBand(context, part)
   return context.memo.of(part, 'bond', [form, levelHeight(context, print.zFrom), from, to], () => {
