@@ -37,6 +37,21 @@ test('two windows on one project follow each other', async ({ page, browser }) =
   await other.context().close()
 })
 
+test('a window that nobody sees lets its stream go, and catches up when it is seen again', async ({ page, browser }) => {
+  await newProject(page, 'Hidden')
+  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await other.goto(page.url())
+  await expect(figure(other, 'total')).toHaveText('0.00 m²')
+  const hide = (hidden: boolean) => other.evaluate((h) => { Object.defineProperty(document, 'hidden', { value: h, configurable: true }); document.dispatchEvent(new Event('visibilitychange')) }, hidden)
+  await hide(true)
+  await drawRectangle(page, [0, 0], '20', '10', '3')
+  await saved(page)
+  await expect(figure(other, 'total')).toHaveText('0.00 m²')
+  await hide(false)
+  await expect(figure(other, 'total')).toHaveText('200.00 m²')
+  await other.context().close()
+})
+
 test('the project is exported as IFC, CSV and a project file, and comes back in with the same figures', async ({ page }) => {
   await openDemo(page)
   const save = async (format: string) => {

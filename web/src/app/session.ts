@@ -114,6 +114,7 @@ async function catchUp(id: string, seq: number): Promise<void> {
 }
 
 function follow(id: string, seq: number): void {
+  events?.close()
   events = new EventSource(`/api/projects/${id}/events?since=${seq}`)
   events.addEventListener('edit', (event) => {
     if (projectId !== id) return
@@ -134,5 +135,13 @@ function say(e: unknown): void {
   if (e instanceof Problem) toast.error(e.message)
   else throw e
 }
+
+// A browser keeps six connections to a server, and a stream holds one: windows that nobody sees let theirs go, and catch up when they are seen.
+document.addEventListener('visibilitychange', () => {
+  if (!projectId) return
+  if (!document.hidden) { follow(projectId, store.getState().project.seq); return }
+  events?.close()
+  events = null
+})
 
 window.addEventListener('beforeunload', (event) => { if (store.getState().project.pending.length) event.preventDefault() })
