@@ -79,7 +79,11 @@ export async function stepBack(which: 'undo' | 'redo'): Promise<void> {
 
 /** Sends what is pending, in order; ends when all of it is acknowledged. */
 function send(): Promise<void> {
-  sending ??= sendAll().finally(() => { sending = null })
+  sending ??= sendAll().finally(() => {
+    sending = null
+    // An edit made in the very moment in which the last one was done.
+    if (projectId && store.getState().project.pending.length) void send()
+  })
   return sending
 }
 

@@ -64,8 +64,10 @@ export function Scene({ view, desk, materials, palette }: SceneProps) {
       <Lines segments={untaken?.lines ?? NONE} material={materials.untakenLine} order={5} cutOnly />
       <Lines segments={planLines} material={materials.planLine} order={5} pane="plan" />
       {fabric && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
-      <Lines segments={under.edges} material={materials.hovered} order={6} />
-      <Lines segments={chosen.edges} material={materials.picked} order={7} />
+      <Lines segments={under.edges} material={materials.hovered} order={6} pane="3d" />
+      <Lines segments={under.edges} material={materials.planHovered} order={6} pane="plan" />
+      <Lines segments={chosen.edges} material={materials.picked} order={7} pane="3d" />
+      <Lines segments={chosen.edges} material={materials.planPicked} order={7} pane="plan" />
     </>
   )
 }

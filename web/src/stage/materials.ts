@@ -32,6 +32,8 @@ export function makeMaterials(p: Palette) {
     soft: behind(line(p.ghost, 1, solid)),
     picked: forward(line(p.ink, 3, solid)),
     hovered: forward(line(p.ink2, 2.2, solid)),
+    planPicked: onTop(line(p.ink, 3, solid)),
+    planHovered: onTop(line(p.ink2, 2.2, solid)),
     offeredLines: line(p.cut, 0.9, [cutting.below]),
     floors: line(p.ink3, 0.6, solid),
     ghost: line(p.ghost, 1, [cutting.above], true),
