@@ -2,8 +2,9 @@ import { Command, CommanderError } from 'commander'
 import { randomUUID } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { applyEdit, parseEdit } from '@geotome/core/edits'
-import { formatNamed, FORMATS } from '@geotome/core/exchange'
-import { addParts, bringInLine, partsFrom, propose, type Choices } from '@geotome/core/fabric'
+import { formatNamed, FORMATS, readBodies, READERS } from '@geotome/core/exchange'
+import { addParts, bringInLine, howOf, partsFrom, propose, usualChoices, type Choices } from '@geotome/core/fabric'
+import { addBodies } from '@geotome/core/form'
 import { inOrder, readProjectFile, readTyped, Refusal, refuse, writeProjectFile, writeProjectText, type BuildUp, type Id, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
@@ -30,18 +31,29 @@ export async function main(args: string[]): Promise<number> {
   })
   const changing = (name: string, description: string) => program.command(name).description(description).argument('<file>').requiredOption('-o, --output <file>', 'where the result goes').option('--scheme <name>')
   changing('make', 'makes the building that the faces offer: walls, slabs and roofs').option('--wall <build-up>').option('--slab <build-up>').option('--roof <build-up>').option('--outside', 'walls outside the mass face').option('--overhang <length>', 'of roofs, level', '0')
+    .option('--through', 'walls from the base to the top of their face').option('--facets', 'twisted faces as flat facets instead of upright walls').option('--terraces', 'flat tops beside a storey as terraces with a parapet')
     .action(async (file: string, options: Options & MakeOptions & { output: string }) => {
       const { project, context } = await study(file, options)
       const choices: Choices = {
+        ...usualChoices(project),
         wall: buildUpNamed(project, 'wall', options.wall), slab: buildUpNamed(project, 'slab', options.slab), roof: buildUpNamed(project, 'roof', options.roof),
+        ...(options.terraces ? {} : { terrace: null, parapet: null }), reach: options.through ? 'through' : 'storey', bent: options.facets ? 'facets' : 'upright walls',
         wallSide: options.outside ? 'outside' : 'inside', overhang: readTyped(options.overhang, 'length', project, context.scheme).num,
       }
-      await saveProject(options.output, applyEdit(project, addParts(context, partsFrom(context, randomUUID, propose(context).candidates, choices))).project)
+      await saveProject(options.output, applyEdit(project, addParts(context, partsFrom(context, randomUUID, propose(context, undefined, howOf(choices)).candidates, choices))).project)
     })
   changing('align', 'brings drifted parts in line with their faces').action(async (file: string, options: Options & { output: string }) => {
     const { project, context, parts } = await study(file, options)
     await saveProject(options.output, applyEdit(project, bringInLine(context, parts)).project)
   })
+  changing('import', `adds bodies from a file: ${READERS.map((r) => r.id).join(', ')}`).argument('<body>', 'the file with the bodies').option('--context', 'drawn, not counted').option('--together', 'all of it as one body').option('--use <name>').option('--level <name>', 'the level that they hang on')
+    .action(async (file: string, body: string, options: Options & { output: string; context?: true; together?: true; use?: string; level?: string }) => {
+      const { project, scheme, levels } = await study(file, options)
+      const use = options.use ? Object.values(project.uses).find((u) => u.name === options.use) ?? refuse('unknown-id', `There is no use "${options.use}".`, `Choose one of ${Object.values(project.uses).map((u) => u.name).join(', ')}.`) : inOrder(project.uses)[0]
+      const level = options.level ? levels.find((l) => l.name === options.level) ?? refuse('unknown-id', `There is no level "${options.level}".`, `Choose one of ${levels.map((l) => l.name).join(', ')}.`) : levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0]
+      const read = await readBodies(body, await bytesOf(body), options.together === true)
+      await saveProject(options.output, applyEdit(project, addBodies(scheme, randomUUID, read, { use: use?.id ?? '', level: level?.id ?? '', levelHeight: level?.height ?? 0, context: options.context === true })).project)
+    })
   program.command('edit').description('applies edits and writes the result').argument('<file>').argument('<edits>', 'a JSON file with an edit or a list of edits').requiredOption('-o, --output <file>', 'where the result goes')
     .action(async (file: string, editsFile: string, options: { output: string }) => {
       let project = await load(file)
@@ -52,7 +64,7 @@ export async function main(args: string[]): Promise<number> {
   program.command('export').description(`writes an open format: ${FORMATS.map((f) => f.id).join(', ')}`).argument('<file>').requiredOption('--to <format>').requiredOption('-o, --output <file>').option('--scheme <name>')
     .action(async (file: string, options: Options & { to: string; output: string }) => {
       const format = formatNamed(options.to)
-      await save(options.output, format.write(await study(file, options), new Date().toISOString()))
+      await save(options.output, await format.write(await study(file, options), new Date().toISOString()))
     })
 
   try {
@@ -70,7 +82,7 @@ export async function main(args: string[]): Promise<number> {
 }
 
 interface Options { scheme?: string; json?: boolean }
-interface MakeOptions { wall?: string; slab?: string; roof?: string; outside?: boolean; overhang: string }
+interface MakeOptions { wall?: string; slab?: string; roof?: string; outside?: boolean; overhang: string; through?: boolean; facets?: boolean; terraces?: boolean }
 
 /** A build-up by its name; the first of its kind when none is named. */
 function buildUpNamed(project: Project, kind: BuildUp['for'], name: string | undefined): Id {

@@ -5,15 +5,20 @@ import type { Applied, Family, Fresh } from './collection'
 import { dialEdits, projectDialEdits } from './dials'
 import { levelEdits } from './levels'
 import { massEdits } from './masses'
+import { materialEdits } from './materials'
+import { muteEdits } from './mutes'
 import { partEdits } from './parts'
 import { projectEdits } from './project'
 import { schemeEdits } from './schemes'
 import { useEdits } from './uses'
+import { viewEdits } from './views'
+import { wholeEdits } from './whole'
 
 /** All families; a new one is a file and a line here. The name before the dot tells the family. */
 const FAMILIES = {
   project: projectEdits, use: useEdits, 'build-up': buildUpEdits, scheme: schemeEdits,
   'project-dial': projectDialEdits, dial: dialEdits, level: levelEdits, mass: massEdits, part: partEdits,
+  material: materialEdits, view: viewEdits, mute: muteEdits, whole: wholeEdits,
 } as const
 
 type EditOf<F> = F extends Family<infer E> ? E : never

@@ -1,2 +1,3 @@
 export * from './formats'
 export { ifcGuid } from './ifc/guid'
+export { readBodies, READERS, type ReadBody } from './read'

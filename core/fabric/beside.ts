@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import { inside, rectsMeet, type Vec2 } from '../solid'
-import { pointAt, type Piece } from './bands'
+import { alongOf, pointAt, type Piece } from './bands'
 import { facesOfForm, type FabricContext } from './context'
 import type { WorldFace } from './print'
 
@@ -14,10 +14,10 @@ export function besideOthers(context: FabricContext, form: MassForm, face: World
   const others = [...context.forms.values()].filter((o) => o !== form && o.base < z && o.top > z && rectsMeet(o.rect, form.rect, 0.01))
   const plates = others.flatMap((o) => { const plate = context.plateAt(o, z); return plate ? [{ form: o, plate }] : [] })
   if (plates.length === 0) return NOTHING_BESIDE
-  const { n } = face.plane
   const holds = (u: number, out: number) => {
-    const [x, y] = pointAt(face, u)
-    return plates.find(({ plate }) => plate.region.reduce((odd, loop) => odd !== inside(loop, [x + n[0] * out, y + n[1] * out]), false))
+    const [x, y] = pointAt(face, u, z)
+    const [dx, dy] = alongOf(face, u)
+    return plates.find(({ plate }) => plate.region.reduce((odd, loop) => odd !== inside(loop, [x + dy * out, y - dx * out]), false))
   }
   const steps = Math.max(3, Math.min(60, Math.ceil((piece.to - piece.from) / 0.5)))
   const us = Array.from({ length: steps }, (_, i) => piece.from + ((i + 0.5) / steps) * (piece.to - piece.from))
@@ -28,7 +28,7 @@ export function besideOthers(context: FabricContext, form: MassForm, face: World
   if (within === steps) return { why: `lies inside ${other.form.name}`, partly: null }
   if (beside.some((b) => !b)) return { why: null, partly: within ? `about ${((within / steps) * (piece.to - piece.from)).toFixed(1)} m of it lie inside ${other.form.name}: join the two masses, and it is cut there` : null }
   // Against each other in full: the mass that comes first has the wall.
-  const mutual = other.form.order > form.order && facesOfForm(other.form).some((f) => sameLine(f, face) && us.every((u) => spans(f, pointAt(face, u), z)) && covers(face, piece, f))
+  const mutual = !face.round && other.form.order > form.order && facesOfForm(other.form).some((f) => sameLine(f, face) && us.every((u) => spans(f, pointAt(face, u), z)) && covers(face, piece, f))
   return mutual ? NOTHING_BESIDE : { why: `stands against ${other.form.name}, which has the wall`, partly: null }
 }
 
@@ -40,6 +40,7 @@ const spans = (face: WorldFace, [x, y]: Vec2, z: number): boolean => {
 }
 /** Whether a piece reaches as far as the other face does, so that either could stand for both. */
 const covers = (face: WorldFace, piece: Piece, other: WorldFace): boolean => {
-  const [dx, dy] = [-face.plane.n[1], face.plane.n[0]]
-  return other.loops.flat().every((p) => { const u = dx * p[0] + dy * p[1]; return u > piece.from - 0.01 && u < piece.to + 0.01 })
+  const [dx, dy] = alongOf(face)
+  const [ox, oy] = pointAt(face, 0)
+  return other.loops.flat().every((p) => { const u = dx * (p[0] - ox) + dy * (p[1] - oy); return u > piece.from - 0.01 && u < piece.to + 0.01 })
 }

@@ -31,7 +31,7 @@ describe('a part and its face', () => {
     const project = skewed()
     const moved = changeMass(project, 'House', { place: { x: 5, y: 0, turn: 0 } })
     const wall = studied(moved).parts.find((p) => p.part.host.face.endsWith('/e4') && p.part.base?.level === 'L0')
-    expect(wall?.bond).toEqual({ status: 'drifted', why: 'its face has moved' })
+    expect(wall?.bond).toEqual({ left: false, status: 'drifted', why: 'its face has moved' })
     expect(Math.min(...(wall?.plan[0] ?? []).map((p) => p[0]))).toBeCloseTo(0, 9)
   })
   it('do not drift on lower storeys when the mass grows by a storey on top', () => {
@@ -44,7 +44,7 @@ describe('a part and its face', () => {
   it('do not drift when a corner is inserted elsewhere: faces keep their names', () => {
     const project = skewed()
     const house = massNamed(project, 'House')
-    const recipe = house.recipe.map((m) => (m.move === 'outline' && m.shape.kind === 'polygon' ? { ...m, shape: { ...m.shape, corners: [...m.shape.corners.slice(0, 3), { id: 'new', x: 6, y: 10 }, ...m.shape.corners.slice(3)] } } : m))
+    const recipe = house.recipe.map((m) => (m.move === 'outline' && m.shape.kind === 'polygon' ? { ...m, shape: { ...m.shape, corners: [...m.shape.corners.slice(0, 3), { id: 'new', x: 6, y: 10, bulge: 0 }, ...m.shape.corners.slice(3)] } } : m))
     expect(statuses(changeMass(project, 'House', { recipe }))).toMatchObject({ e1: 'bonded', e2: 'bonded', e4: 'bonded', e3: 'drifted' })
   })
   it('are loose where their storey has become a mark, and bonded again when it is one, also in a study that goes on', () => {

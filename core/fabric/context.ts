@@ -1,8 +1,9 @@
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import type { Memo, Numbers, Project, Scheme } from '../project'
+import { recipeTies, valuesKey } from '../moves'
+import { canonical, type Memo, type Numbers, type Project, type Scheme } from '../project'
 import type { Plate } from '../slice'
-import { worldFaces, type WorldFace } from './print'
+import { exact, fingerprint, tiltOf, worldFaces, type Ties, type WorldFace } from './print'
 
 /** What fabric is computed from: the scheme's numbers, levels and standing masses. */
 export interface FabricContext {
@@ -38,11 +39,44 @@ export function facesOfForm(form: MassForm): WorldFace[] {
 }
 const known = new WeakMap<MassForm, WorldFace[]>()
 
-/** What a face becomes by its slope: upright a wall, looking up a roof, looking down a soffit (or the base, where the mass stands). */
-export function faceRole(face: WorldFace, form: MassForm, uprightLimit: number): 'wall' | 'roof' | 'soffit' | 'base' {
-  const nz = face.plane.n[2]
-  if (Math.abs(nz) < Math.sin(uprightLimit * Math.PI / 180)) return 'wall'
+/** What a face is by its slope: wall-like (upright, or leaning), roof-like, soffit-like, or the base that the mass stands on. */
+export type FaceSlope = 'upright' | 'leaning' | 'roof' | 'soffit' | 'base'
+
+/** By the project's two limits: within the first of upright, within the second wall-like; what looks down at the mass's foot is its base. */
+export function faceSlope({ project }: Pick<FabricContext, 'project'>, face: WorldFace, form: MassForm): FaceSlope {
+  const nz = tiltOf(face)
+  const lean = Math.abs(nz)
+  if (lean < Math.sin(project.upright * Math.PI / 180)) return face.bent ? 'leaning' : 'upright'
+  if (lean < Math.sin(project.wallLike * Math.PI / 180)) return 'leaning'
   if (nz > 0) return 'roof'
   const lowest = Math.min(...face.loops.flat().map((p) => p[2]))
-  return lowest < form.base + 1e-5 ? 'base' : 'soffit'
+  return nz < -1 + 1e-6 && lowest < form.base + 1e-5 ? 'base' : 'soffit'
+}
+
+/** The levels that a mass's faces hang on, and its form told apart from where the levels are. */
+export function tiesOf(context: FabricContext, form: MassForm): Ties {
+  const mass = context.scheme.masses[form.id]
+  const zFrom = mass?.base.level ?? ''
+  const up = mass ? recipeTies(mass.recipe.filter((m) => m.move === 'raise'))[0] : undefined
+  const to = up ? levelHeight(context, up.level) : 0
+  return {
+    zFrom, from: levelHeight(context, zFrom), zTo: up?.level ?? null, to, top: up ? to + context.numbers.length(up.above) : 0,
+    above: !mass?.recipe.some((m) => m.move === 'join'), form: formSign(context, form),
+  }
+}
+
+/** A form by its content, without the heights of levels: equal as long as nothing but levels has moved. */
+export function formSign(context: FabricContext, form: MassForm): string {
+  const mass = context.scheme.masses[form.id]
+  if (!mass) return ''
+  const { at } = form
+  const values = `${valuesKey(mass.recipe, context.numbers)}@${exact(at.x)},${exact(at.y)},${exact(at.turn)},${mass.base.level}+${context.numbers.length(mass.base.above)}`
+  return context.memo.of(form, 'sign', [mass.recipe, values], () => fingerprint(`${canonical(mass.recipe)}|${values}`))
+}
+
+/** By what kinds of face a floor is bounded: upright, leaning, round or bent ones. */
+export function sidesOf(context: FabricContext, form: MassForm, plate: Plate): string {
+  const faces = new Map(facesOfForm(form).map((f) => [f.name.split('~')[0] ?? '', f]))
+  const kind = (name: string) => { const face = faces.get(name); return face ? `${name} ${face.round ? 'round' : face.bent ? 'bent' : faceSlope(context, face, form)}` : name }
+  return fingerprint([...new Set(plate.loops.flatMap((l) => l.faces))].sort().map(kind).join())
 }

@@ -5,13 +5,15 @@ import type { MassForm } from '../form'
 import { inOrder, type Part } from '../project'
 import type { Piece } from './bands'
 import { bodyHeights, bodyVolume, type PartBody } from './body'
-import { bondOf, rawName, wallBand, type Bond } from './bond'
+import { bondOf, rawName, shapingFace, wallBand, type Bond } from './bond'
 import { facesOfForm, levelHeight, type FabricContext } from './context'
-import { printedFace } from './print'
+import { shapeParapet } from './parapets'
+import { tiltOf } from './print'
 import { shapeRoof, type Overhangs } from './roofs'
 import { shapeWalls, wallPiece, type WallInput, type WallShape } from './walls'
 
-export type PartRole = 'wall' | 'floor slab' | 'ground slab' | 'flat roof' | 'pitched roof'
+export type PartRole = 'wall' | 'curved wall' | 'sloping wall' | 'facet wall' | 'floor slab' | 'ground slab' | 'soffit slab' | 'flat roof' | 'pitched roof' | 'terrace' | 'parapet'
+export const isWall = (role: PartRole): boolean => role.endsWith('wall')
 
 /** A part as computed: its tie, body and figures. area: m2 of face (walls, roofs) or of floor (slabs); volume m3. */
 export interface PartStudy {
@@ -52,41 +54,84 @@ function shapeOf(context: FabricContext, part: Part, thickness: number, bond: Bo
   switch (part.kind) {
     case 'wall': {
       const wall = walls.get(part.id)
-      return wall ? context.memo.of(part, 'shape', [wall], () => ({ role: 'wall', body: wall.body, plan: wall.plan, area: wall.faceArea, length: wall.length })) : shapeless('wall')
+      return wall ? context.memo.of(part, 'shape', [wall], () => ({ role: wallRole(part), body: wall.body, plan: wall.plan, area: wall.faceArea, length: wall.length })) : shapeless('wall')
     }
-    case 'slab': return slabShape(context, part, thickness, bond, throughAt)
-    case 'roof': return roofShape(context, part, thickness)
+    case 'slab': return part.print.kind === 'face' ? roofShape(context, part, thickness) : slabShape(context, part, thickness, bond, throughAt)
+    case 'roof': case 'terrace': return roofShape(context, part, thickness)
+    case 'parapet': return parapetShape(context, part, thickness)
   }
+}
+
+function wallRole(part: Part): PartRole {
+  if (part.print.kind !== 'face') return 'wall'
+  if (part.print.rows) return 'facet wall'
+  return part.print.round ? 'curved wall' : Math.abs(part.print.normal[2]) > 1e-9 ? 'sloping wall' : 'wall'
+}
+
+function parapetShape(context: FabricContext, part: Part, thickness: number): Shape {
+  const { print } = part
+  const form = context.forms.get(part.host.mass)
+  if (print.kind !== 'face') return shapeless('parapet')
+  const { face } = shapingFace(context, part, print)
+  const rise = context.numbers.length(part.rise)
+  return context.memo.of(part, 'shape', [face, form, rise, thickness], () => {
+    const falls = form ? overhangsOf(form, face.plane.n) : () => true
+    const shape = shapeParapet(face, thickness, rise, falls)
+    return shape ? { role: 'parapet', body: shape.body, plan: shape.plan, area: shape.faceArea, length: shape.length } : shapeless('parapet')
+  })
 }
 
 function roofShape(context: FabricContext, part: Part, thickness: number): Shape {
   const { print } = part
   if (print.kind !== 'face') return shapeless('flat roof')
-  const height = levelHeight(context, print.zFrom)
+  const { face } = shapingFace(context, part, print)
   const form = context.forms.get(part.host.mass)
-  const overhang = context.numbers.length(part.overhang)
   const flat = print.normal[2] > 1 - 1e-9
-  const onTop = flat && form ? platesOnTop(context, form, print.distance + print.normal[2] * height) : []
-  return context.memo.of(part, 'shape', [height, form, overhang, thickness, ...onTop], () => {
-    const face = printedFace(print, height, part.host.face)
-    const roof = shapeRoof(face, thickness, part.side, overhang, form ? overhangsOf(form, face.plane.n) : () => false, uniteRegions(onTop.map((p) => p.region)))
-    return { role: flat ? 'flat roof' : 'pitched roof', body: roof.body, plan: roof.plan, area: roof.faceArea, length: null }
+  const onTop = flat && form ? platesOnTop(context, form, face.plane.d) : []
+  const overhang = context.numbers.length(part.overhang)
+  const own = Object.entries(part.overhangs).map(([edge, num]) => [edge, context.numbers.length(num)] as const)
+  return context.memo.of(part, 'shape', [face, form, overhang, own.join(';'), thickness, ...onTop], () => {
+    const falls = form ? overhangsOf(form, face.plane.n) : () => false
+    const differs = new Map(own)
+    const by: Overhangs = (beyond, a, b) => (part.kind === 'roof' && falls(beyond, a, b) ? differs.get(rawName(beyond)) ?? overhang : 0)
+    const roof = shapeRoof(face, thickness, part.side, by, uniteRegions(onTop.map((p) => p.region)))
+    const role: PartRole = part.kind === 'slab' ? 'soffit slab' : part.kind === 'terrace' ? 'terrace' : flat ? 'flat roof' : 'pitched roof'
+    return { role, body: roof.body, plan: roof.plan, area: roof.faceArea, length: null }
   })
+}
+
+/** The faces over whose edge a roof can hang, each once. */
+export function eavesOf(context: FabricContext, part: Part): string[] {
+  const form = context.forms.get(part.host.mass)
+  if (part.print.kind !== 'face' || !form) return []
+  const { face } = shapingFace(context, part, part.print)
+  const falls = overhangsOf(form, face.plane.n)
+  return [...new Set(face.loops.flatMap((loop, l) => loop.flatMap((a, i) => { const beyond = face.beyond[l]?.[i] ?? ''; return falls(beyond, a, loop[(i + 1) % loop.length] as Vec3) ? [rawName(beyond)] : [] })))]
 }
 
 function wallInput(context: FabricContext, part: Part, thickness: number, slabs: Map<string, number>): WallInput | null {
   const { print } = part
   if (print.kind !== 'face' || thickness <= 0) return null
-  const height = levelHeight(context, print.zFrom)
   const band = wallBand(context, part)
   const floor = (level: string) => context.levels.find((l) => l.id === level)?.floorBuildUp ?? 0
   const head = part.top ? band.to - floor(part.top.level) - (slabs.get(`${part.host.mass}@${part.top.level}`) ?? 0) : Infinity
-  return context.memo.of(part, 'input', [height, band.from, band.to, head, thickness], () => {
-    const face = printedFace(print, height, part.host.face)
-    const piece = wallPiece(face, band.from, band.to, part.host.piece)
+  const shaping = shapingFace(context, part, print)
+  return context.memo.of(part, 'input', [shaping, band.from, band.to, head, thickness], () => {
+    const { face, rows } = shaping
+    const piece = wallPiece(face, band.from, band.to, part.follow === 'face' ? part.host.piece : '')
     const cropped = piece && crop(piece, head)
-    return cropped ? { id: part.id, storey: part.base?.level ?? part.host.mass, face, piece: cropped, thickness, side: part.side } : null
+    return cropped ? { id: part.id, storey: part.base?.level ?? part.host.mass, face, piece: cropped, thickness, side: part.side, rows: rows && rowsBetween(rows, cropped.z0, cropped.z1) } : null
   })
+}
+
+/** Facets between two heights of their own. */
+function rowsBetween([low, high]: [Vec3[], Vec3[]], z0: number, z1: number): [Vec3[], Vec3[]] {
+  const at = (z: number) => low.map((p, i): Vec3 => {
+    const q = high[i] as Vec3
+    const t = (z - p[2]) / (q[2] - p[2] || 1)
+    return [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, z]
+  })
+  return [at(z0), at(z1)]
 }
 
 /** A piece below a height; its foot stays what it was. */
@@ -133,15 +178,17 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
   })
 }
 
-/** A roof hangs over the walls below its edges; not over ridges, valleys and walls that rise beside it. */
-export function overhangsOf(form: MassForm, n: Vec3): Overhangs {
+/** Whether a top falls away at an edge, to the walls below it: at ridges, valleys and walls that rise beside it, it does not. */
+export function overhangsOf(form: MassForm, n: Vec3): (beyond: string, a: Vec3, b: Vec3) => boolean {
   const faces = facesOfForm(form)
   return (beyond, a, b) => {
     const wall = faces.find((f) => rawName(f.name) === rawName(beyond))
-    if (!wall || Math.abs(wall.plane.n[2]) > 0.5) return false
+    if (!wall || Math.abs(tiltOf(wall)) > 0.5) return false
     const e: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
     const out: Vec3 = [e[1] * n[2] - e[2] * n[1], e[2] * n[0] - e[0] * n[2], e[0] * n[1] - e[1] * n[0]]
-    return wall.plane.n[0] * out[0] + wall.plane.n[1] * out[1] + wall.plane.n[2] * out[2] > 0
+    // What lies outside of a round wall depends on the place; its shell turns its hollow side to its centre.
+    if (wall.round) return ((a[0] + b[0]) / 2 - wall.round.x) * out[0] + ((a[1] + b[1]) / 2 - wall.round.y) * out[1] > 0 === wall.round.sweep > 0
+    return wall.bent || wall.plane.n[0] * out[0] + wall.plane.n[1] * out[1] + wall.plane.n[2] * out[2] > 0
   }
 }
 

@@ -1,17 +1,18 @@
 import { inOrder, type Part } from '../project'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { areaOf, subtractRegions, uniteRegions, type Vec2 } from '../solid'
-import { facesAbove, piecesBetween, type Piece } from './bands'
+import { areaOf, rectOf, rectsMeet, subtractRegions, uniteRegions, type Region } from '../solid'
+import { facesAbove, lowestOf, piecesBetween, type Piece } from './bands'
 import { besideOthers, NOTHING_BESIDE } from './beside'
-import { faceArea, rawName } from './bond'
-import { faceRole, facesOfForm, levelHeight, takenStoreys, type FabricContext } from './context'
+import { rawName } from './bond'
+import { faceSlope, facesOfForm, levelHeight, sidesOf, takenStoreys, tiesOf, type FabricContext, type FaceSlope } from './context'
 import { LIMITS } from './limits'
-import { platesOnTop, type PartRole } from './parts'
-import { facePrint, platePrint, type WorldFace } from './print'
+import { overhangsOf, platesOnTop, type PartRole } from './parts'
+import { faceArea, facePrint, platePrint, tiltOf, type WorldFace } from './print'
+import { storeyFaces, storeyPrint } from './storey-face'
 
-/** A part that a face could become; `part` has no id, build-up and overhang yet. */
-export interface Candidate { key: string; role: PartRole; area: number; part: Omit<Part, 'id' | 'order' | 'buildUp' | 'overhang'> }
+/** A part that a face could become; `part` has no id, build-up and overhang yet. `off`: how far (m) it lies off its face at most; null where it is on it. */
+export interface Candidate { key: string; role: PartRole; area: number; off: number | null; part: Omit<Part, 'id' | 'order' | 'buildUp' | 'overhang' | 'overhangs' | 'rise' | 'letGo' | 'kept'> }
 
 /** What is not made, and why. */
 export interface LeftOut { mass: string; what: string; why: string; area: number }
@@ -19,71 +20,132 @@ export interface LeftOut { mass: string; what: string; why: string; area: number
 /** What is made, but should be looked at. */
 export interface Remark { mass: string; what: string; say: string }
 
-export interface Proposal { candidates: Candidate[]; leftOut: LeftOut[]; remarks: Remark[] }
+/** What a face can be taken as. */
+export type FaceAs = 'wall' | 'upright walls' | 'facets' | 'roof' | 'soffit slab' | 'nothing'
+
+/** A face with what it would become and what else it could; `off` m, of what it would become. */
+export interface FaceOffer { mass: string; face: string; label: string; slope: FaceSlope; bent: boolean; as: FaceAs; choices: FaceAs[]; area: number; off: number | null }
+
+export interface Proposal { candidates: Candidate[]; leftOut: LeftOut[]; remarks: Remark[]; faces: FaceOffer[] }
+
+/** How faces are to be taken, where there is a choice. `overrule` by mass and face, as `faceKey` writes them. */
+export interface How { reach: 'storey' | 'through'; bent: 'upright walls' | 'facets'; terraces: boolean; parapets: boolean; overrule: Readonly<Record<string, FaceAs>> }
+export const USUAL: How = { reach: 'storey', bent: 'upright walls', terraces: false, parapets: false, overrule: {} }
+export const faceKey = (mass: string, face: string): string => `${mass}|${face}`
 
 /**
  * What the faces of the masses become: walls by storey, slabs at the storeys taken, roofs on what looks up. Reads faces,
  * not cuts: a piece of face that borders only roof space gives no wall, the wall below runs up instead.
  */
-export function propose(context: FabricContext, masses: string[] = inOrder(context.scheme.masses).map((m) => m.id)): Proposal {
+export function propose(context: FabricContext, masses: string[] = inOrder(context.scheme.masses).map((m) => m.id), how: How = USUAL): Proposal {
   const made = new Set(Object.values(context.scheme.parts).map(partKey))
-  const proposal: Proposal = { candidates: [], leftOut: [], remarks: [] }
+  const proposal: Proposal = { candidates: [], leftOut: [], remarks: [], faces: [] }
   for (const id of masses) {
     const form = context.forms.get(id)
-    if (!form) continue
-    const found = proposeFor(context, form)
+    if (!form || context.scheme.masses[id]?.context) continue
+    const found = proposeFor(context, form, how)
     for (const candidate of found.candidates) {
       if (made.has(candidate.key)) proposal.leftOut.push({ mass: id, what: candidate.part.name, why: 'is made already', area: candidate.area })
       else proposal.candidates.push(candidate)
     }
     proposal.leftOut.push(...found.leftOut)
     proposal.remarks.push(...found.remarks)
+    proposal.faces.push(...found.faces)
   }
   return proposal
 }
 
-/** What tells one part of the building from another, whoever made it. */
+/** What tells one part of the building from another, whoever made it. A roof and a terrace are one place. */
 export const partKey = (part: Pick<Part, 'kind' | 'host' | 'base'>): string =>
-  part.kind === 'roof' ? `roof|${part.host.mass}|${part.host.face}` : `${part.kind}|${part.host.mass}|${part.host.face}|${part.base?.level ?? ''}|${part.host.piece}`
+  part.kind === 'wall' || (part.kind === 'slab' && part.host.face === 'plate') ? `${part.kind}|${part.host.mass}|${part.host.face}|${part.base?.level ?? ''}|${part.host.piece}`
+    : `${part.kind === 'terrace' ? 'roof' : part.kind}|${part.host.mass}|${part.host.face}`
 
-function proposeFor(context: FabricContext, form: MassForm): Proposal {
-  const out: Proposal = { candidates: [], leftOut: [], remarks: [] }
+function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal {
+  const out: Proposal = { candidates: [], leftOut: [], remarks: [], faces: [] }
   const storeys = takenStoreys(context, form)
-  const baseLevel = context.scheme.masses[form.id]?.base.level ?? ''
-  const baseHeight = levelHeight(context, baseLevel)
+  const ties = tiesOf(context, form)
   const tie = (level: string, above = 0) => ({ level, above })
-  const addSlab = (storey: LevelHeight) => {
+  const offer = (role: PartRole, area: number, part: Candidate['part'], off: number | null = null) => out.candidates.push({ key: partKey(part), role, area, off, part })
+  for (const storey of storeys) {
     const plate = context.plateAt(form, storey.height)
-    if (!plate) return
+    if (!plate) continue
     const role = Math.abs(storey.height - form.base) < 1e-5 ? 'ground slab' : 'floor slab'
-    const part = { kind: 'slab' as const, name: `${form.name}, ${storey.name}, ${role}`, side: 'inside' as const, host: { mass: form.id, face: 'plate', piece: '' }, base: tie(storey.id), top: null, print: platePrint(form, baseHeight, plate.region) }
-    out.candidates.push({ key: partKey(part), role, area: plate.area, part })
+    offer(role, plate.area, { kind: 'slab', follow: 'face', name: `${form.name}, ${storey.name}, ${role}`, side: 'inside', host: { mass: form.id, face: 'plate', piece: '' }, base: tie(storey.id), top: null, print: platePrint(ties.form, sidesOf(context, form, plate), plate.region) })
   }
-  storeys.forEach(addSlab)
 
-  const bands = bandsOf(form, storeys, baseLevel, baseHeight)
+  const bands = bandsOf(form, storeys, ties.zFrom, ties.from)
+  const whole: Band[] = bands.slice(0, 1).map((b) => ({ ...b, to: Infinity }))
   const faces = facesOfForm(form)
-  const number = { wall: new Map<string, number>(), roof: 0 }
+  const number = { wall: new Map<string, number>(), roof: 0, terrace: 0, parapet: 0, soffit: 0 }
+  const numbered = (level: string) => { const count = (number.wall.get(level) ?? 0) + 1; number.wall.set(level, count); return count }
   for (const face of faces) {
-    const role = faceRole(face, form, LIMITS.upright)
+    const slope = faceSlope(context, face, form)
     const area = faceArea(face)
-    if (role === 'soffit') out.leftOut.push({ mass: form.id, what: `${form.name}, face looking down`, why: 'the slab above it covers it', area })
-    if (role === 'roof') addRoof(face, area)
-    if (role === 'wall') addWalls(face)
+    if (slope === 'base') continue
+    const usual = usualOf(face, slope)
+    const as = how.overrule[faceKey(form.id, face.name)] ?? usual
+    const before = out.candidates.length
+    switch (as) {
+      case 'wall': addWalls(face, how.reach === 'through' ? whole : bands); break
+      case 'upright walls': case 'facets': addStoreyWalls(face, as === 'facets' ? 'facets' : 'upright'); break
+      case 'roof': addRoof(face, area); break
+      case 'soffit slab': addSoffit(face, area); break
+      case 'nothing': if (usual !== 'nothing') out.leftOut.push({ mass: form.id, what: `${form.name}, ${faceLabel(face)}`, why: 'was left out on purpose', area })
+    }
+    const off = out.candidates.slice(before).reduce<number | null>((most, c) => (c.off === null ? most : Math.max(most ?? 0, c.off)), null)
+    out.faces.push({ mass: form.id, face: face.name, label: faceLabel(face), slope, bent: face.bent, as, choices: choicesOf(face), area, off })
   }
   return out
+
+  function usualOf(face: WorldFace, slope: FaceSlope): FaceAs {
+    if (slope === 'upright' || slope === 'leaning') return face.bent ? how.bent : 'wall'
+    if (slope === 'roof') return 'roof'
+    // A level underside at a storey is the underside of that storey's slab.
+    return face.plane.n[2] < -1 + 1e-9 && storeys.some((l) => Math.abs(l.height - lowestOf(face)) < 1e-4) ? 'nothing' : 'soffit slab'
+  }
+
+  function addSoffit(face: WorldFace, area: number): void {
+    offer('soffit slab', area, { kind: 'slab', follow: 'face', name: `${form.name}, soffit ${++number.soffit}`, side: 'inside', host: { mass: form.id, face: face.name, piece: '' }, base: null, top: null, print: facePrint(face, ties) })
+  }
 
   function addRoof(face: WorldFace, area: number): void {
     const flat = face.plane.n[2] > 1 - 1e-9
     const covered = flat ? uniteRegions(platesOnTop(context, form, face.plane.d).map((p) => p.region)) : []
-    const plan = face.loops.map((l) => l.map(([x, y]): Vec2 => [x, y]))
+    const plan: Region = face.loops.map((l) => l.map(([x, y]) => [x, y]))
     const open = covered.length ? areaOf(subtractRegions(plan, covered)) / face.plane.n[2] : area
     if (open < 0.01) { out.leftOut.push({ mass: form.id, what: `${form.name}, top`, why: 'another mass stands on all of it', area }); return }
-    const part = { kind: 'roof' as const, name: `${form.name}, roof ${++number.roof}`, side: 'outside' as const, host: { mass: form.id, face: face.name, piece: '' }, base: null, top: null, print: facePrint(face, baseLevel, baseHeight) }
-    out.candidates.push({ key: partKey(part), role: flat ? 'flat roof' : 'pitched roof', area: open, part })
+    const common = { follow: 'face' as const, host: { mass: form.id, face: face.name, piece: '' }, base: null, top: null, print: facePrint(face, ties) }
+    if (flat && how.terraces && besideStorey(context, form, plan, face.plane.d)) {
+      offer('terrace', open, { ...common, kind: 'terrace', name: `${form.name}, terrace ${++number.terrace}`, side: 'inside' })
+      const falls = overhangsOf(form, face.plane.n)
+      if (how.parapets && face.loops.some((loop, l) => loop.some((a, i) => falls(face.beyond[l]?.[i] ?? '', a, loop[(i + 1) % loop.length] ?? a)))) {
+        offer('parapet', 0, { ...common, kind: 'parapet', name: `${form.name}, parapet ${++number.parapet}`, side: 'inside' })
+      }
+      return
+    }
+    offer(flat ? 'flat roof' : 'pitched roof', open, { ...common, kind: 'roof', name: `${form.name}, roof ${++number.roof}`, side: 'outside' })
   }
 
-  function addWalls(face: WorldFace): void {
+  function addStoreyWalls(face: WorldFace, follow: 'upright' | 'facets'): void {
+    bands.forEach((band, b) => {
+      const found = storeyFaces(context, form, face, band.from, band.to, follow)
+      for (const one of found) {
+        const next = bands[b + 1]
+        const [low, high] = [Math.min(...one.face.loops.flat().map((p) => p[2])), Math.max(...one.face.loops.flat().map((p) => p[2]))]
+        const reaches = next && high > band.to - 1e-5
+        const piece = piecesBetween(one.face, low, high)[0]
+        if (!piece || high - low < LIMITS.leastPiece) continue
+        const base = { level: band.level, height: band.from - band.above }
+        offer(one.rows ? 'facet wall' : one.face.round ? 'curved wall' : 'wall', piece.area, {
+          kind: 'wall', follow, name: `${form.name}, ${band.name}, wall ${numbered(band.level)}`, side: 'inside', host: { mass: form.id, face: face.name, piece: found.length > 1 ? one.key : '' },
+          base: tie(band.level, band.above), top: reaches ? tie(next.level) : null, print: storeyPrint(one, ties, base, reaches ? { level: next.level, height: next.from } : null),
+        }, one.off)
+      }
+    })
+  }
+
+  function addWalls(face: WorldFace, bands: Band[]): void {
+    if (face.bent) { addStoreyWalls(face, 'upright'); return }
     const perBand = bands.map((band) => {
       const toTop = piecesBetween(face, band.from, Infinity)
       return piecesBetween(face, band.from, band.to).map((piece) => ({ piece, reject: rejected(face, faces, piece, toTop, band.from) }))
@@ -100,18 +162,30 @@ function proposeFor(context: FabricContext, form: MassForm): Proposal {
         const above = next ? (perBand[b + 1] ?? []).filter((p) => p.piece.from < piece.to - 1e-6 && p.piece.to > piece.from + 1e-6 && p.piece.z0 < band.to + 1e-5) : []
         // It reaches to the next storey when a wall stands there, or when its face ends at that very height.
         const reaches = next && piece.z1 > band.to - 1e-5 && (above.length === 0 || above.some((p) => !p.reject))
-        const count = (number.wall.get(band.level) ?? 0) + 1
-        number.wall.set(band.level, count)
-        const part = {
-          kind: 'wall' as const, name: `${form.name}, ${band.name}, wall ${count}`, side: 'inside' as const,
-          host: { mass: form.id, face: face.name, piece: several ? piece.key : '' },
-          base: tie(band.level, band.above), top: reaches && next ? tie(next.level) : null, print: facePrint(face, baseLevel, baseHeight),
-        }
         const runsUp = reaches ? 0 : above.reduce((sum, p) => sum + p.piece.area, 0)
-        out.candidates.push({ key: partKey(part), role: 'wall', area: piece.area + runsUp, part })
+        const slope = Math.abs(tiltOf(face))
+        offer(face.round ? 'curved wall' : slope > 1e-9 ? 'sloping wall' : 'wall', (piece.area + runsUp) / Math.sqrt(1 - Math.min(0.99, slope * slope)), {
+          kind: 'wall', follow: 'face', name: `${form.name}, ${band.name}, wall ${numbered(band.level)}`, side: 'inside',
+          host: { mass: form.id, face: face.name, piece: several ? piece.key : '' },
+          base: tie(band.level, band.above), top: reaches && next ? tie(next.level) : null, print: facePrint(face, ties),
+        })
       }
     })
   }
+}
+
+/** A face by what made it: "south", "side e2", "top". */
+export function faceLabel(face: Pick<WorldFace, 'name'>): string {
+  const [raw = '', piece] = face.name.split('~')
+  const own = raw.split('/').slice(1).join(' ')
+  return `${/^e\d+$/.test(own) ? `side ${own.slice(1)}` : own}${piece ? ', a piece' : ''}`
+}
+
+function choicesOf(face: WorldFace): FaceAs[] {
+  const tilt = tiltOf(face)
+  if (Math.abs(tilt) > 1 - 1e-9) return [tilt > 0 ? 'roof' : 'soffit slab', 'nothing']
+  const walls: FaceAs[] = face.bent ? ['upright walls', 'facets'] : ['wall']
+  return [...walls, ...(tilt > 1e-3 ? ['roof' as const] : tilt < -1e-3 ? ['soffit slab' as const] : []), 'nothing']
 }
 
 interface Band { level: string; name: string; above: number; from: number; to: number }
@@ -122,6 +196,17 @@ function bandsOf(form: MassForm, storeys: LevelHeight[], baseLevel: string, base
   const first = starts[0]
   if (!first || first.from > form.base + 1e-4) starts.unshift({ level: baseLevel, name: 'base', above: form.base - baseHeight, from: form.base })
   return starts.map((s, i) => ({ ...s, to: starts[i + 1]?.from ?? Infinity }))
+}
+
+/** Whether a flat top lies at a storey's height with floor of that storey beside it, so that one can step out on it. */
+function besideStorey(context: FabricContext, form: MassForm, plan: Region, z: number): boolean {
+  const level = context.levels.find((l) => l.kind === 'storey' && Math.abs(l.height - z) < 1e-4)
+  const rect = rectOf(plan)
+  return level !== undefined && [...context.forms.values()].some((o) => {
+    if (!rectsMeet(o.rect, rect, 0.05) || o.top < z + LIMITS.leastUpright || !takenStoreys(context, o).some((l) => l.id === level.id)) return false
+    const plate = context.plateAt(o, z)
+    return plate !== null && rectsMeet(plate.rect, rect, 0.05)
+  }) && levelHeight(context, level.id) > form.base + 1e-4
 }
 
 /** Why a piece above a floor is no wall of that storey, or null; `toTop` are the pieces of the face from the floor to its top. */
@@ -135,5 +220,3 @@ function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, toTop: Piec
   const roofSpace = above.length > 0 && slopes.every((s) => s.length > 0 && s.every((f) => lowestOf(f) < floor + LIMITS.leastUpright))
   return roofSpace ? 'borders roof space only: the wall below runs up' : null
 }
-
-const lowestOf = (face: WorldFace) => Math.min(...face.loops.flat().map((p) => p[2]))

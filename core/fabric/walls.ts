@@ -1,11 +1,12 @@
 import type { Memo } from '../project'
-import { sweepRegion, type Region, type Trim, type Vec2 } from '../solid'
+import { areaOf, betweenRings, intersectRegions, sweepRegion, unitedSweeps, type Mesh, type Region, type Swept, type Trim, type Vec2, type Vec3 } from '../solid'
 import { alongOf, piecesBetween, pointAt, type Piece } from './bands'
 import { crossing, type PartBody } from './body'
 import type { WorldFace } from './print'
+import { cornerOf, endOf, farSide, planOf, startOf, strandAlong, strandOf, type Strand } from './strands'
 
-/** A wall before it is joined: its piece of face, thickness (m) and the side of the face it lies on. */
-export interface WallInput { id: string; storey: string; face: WorldFace; piece: Piece; thickness: number; side: 'inside' | 'outside' }
+/** A wall before it is joined: its piece of face, thickness (m) and the side of the face it lies on; `rows` are the foot and the head of one made of facets. */
+export interface WallInput { id: string; storey: string; face: WorldFace; piece: Piece; thickness: number; side: 'inside' | 'outside'; rows: [Vec3[], Vec3[]] | null }
 
 /** A wall with its body and its plan at the foot (outer line first, counter-clockwise round the mass). */
 export interface WallShape { id: string; body: PartBody; plan: Region; length: number; faceArea: number }
@@ -28,63 +29,122 @@ export function shapeWalls(walls: WallInput[], memo: Memo): WallShape[] {
 }
 
 function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
-  const lines = walls.map(lineOf)
+  const lines = walls.map((wall) => memo.of(wall, 'line', [], () => lineOf(wall)))
   const starts = new Map<string, Line[]>()
   const ends = new Map<string, Line[]>()
   for (const line of lines) {
-    put(starts, spot(line.start), line)
-    put(ends, spot(line.end), line)
+    if (line.foot.closed) continue
+    put(starts, spot(startOf(line.foot)), line)
+    put(ends, spot(endOf(line.foot)), line)
   }
   return lines.map((line) => {
-    const before = neighbourAt(ends, line, line.start)
-    const after = neighbourAt(starts, line, line.end)
-    return memo.of(line.wall, 'shape', [before?.wall, after?.wall], () => shape(line, corner(line, before, line.start), corner(line, after, line.end)))
+    const before = line.foot.closed ? null : neighbourAt(ends, line, startOf(line.foot))
+    const after = line.foot.closed ? null : neighbourAt(starts, line, endOf(line.foot))
+    return memo.of(line.wall, 'shape', [before?.wall, after?.wall], () => shape(line, before, after))
   })
 }
 
-interface Line { wall: WallInput; start: Vec2; end: Vec2; along: Vec2; /** from the face to the wall's other side */ off: Vec2 }
+/** A wall's plan at its foot and, where it leans, at its head. */
+interface Line { wall: WallInput; foot: Strand; head: Strand | null; z0: number; z1: number }
 
 function lineOf(wall: WallInput): Line {
-  const { n } = wall.face.plane
-  const length = Math.hypot(n[0], n[1])
-  const t = (wall.side === 'inside' ? -wall.thickness : wall.thickness) / length
-  return { wall, start: pointAt(wall.face, wall.piece.from), end: pointAt(wall.face, wall.piece.to), along: alongOf(wall.face), off: [n[0] * t, n[1] * t] }
+  const { face, piece } = wall
+  const off = wall.side === 'inside' ? wall.thickness : -wall.thickness
+  const heights = { z0: piece.z0, z1: piece.z1 }
+  const rows = wall.rows ?? leaningRows(face, piece)
+  if (!rows) return { wall, foot: strandOf(face, piece, off), head: null, ...heights }
+  // The thickness is square to the face, the plan lies level.
+  const level = wall.rows ? off : off / Math.hypot(face.plane.n[0], face.plane.n[1])
+  const [low, high] = rows.map((row) => strandAlong(row.map(([x, y]): Vec2 => [x, y]), level)) as [Strand, Strand]
+  return { wall, foot: low, head: high, ...heights }
 }
 
-/** Where the far line of a wall ends: on the far line of the wall that it meets, or square across. */
-function corner(line: Line, other: Line | null, at: Vec2): Vec2 {
-  const square: Vec2 = [at[0] + line.off[0], at[1] + line.off[1]]
-  if (!other) return square
-  return crossing(square, line.along, [at[0] + other.off[0], at[1] + other.off[1]], other.along) ?? square
+/** Foot and head of a piece of a leaning face between two level lines; null where it is upright or of another shape. */
+function leaningRows(face: WorldFace, piece: Piece): [Vec3[], Vec3[]] | null {
+  if (face.round || Math.abs(face.plane.n[2]) < 1e-9 || piece.region.length !== 1 || piece.region[0]?.length !== 4) return null
+  const at = (z: number) => (piece.region[0] as Vec2[]).filter((p) => Math.abs(p[1] - z) < 1e-6).map((p) => p[0]).sort((a, b) => a - b)
+  const [low, high] = [at(piece.z0), at(piece.z1)]
+  if (low.length !== 2 || high.length !== 2) return null
+  const row = (us: number[], z: number) => us.map((u): Vec3 => [...pointAt(face, u, z), z])
+  return [row(low, piece.z0), row(high, piece.z1)]
 }
 
-function shape(line: Line, innerStart: Vec2, innerEnd: Vec2): WallShape {
-  const { wall, start, end, along } = line
+function shape(line: Line, before: Line | null, after: Line | null): WallShape {
+  const { wall, foot, head, z0, z1 } = line
   const { piece } = wall
+  const corners: [Vec2, Vec2] = [cornerOf(before?.foot ?? null, foot), cornerOf(foot, after?.foot ?? null)]
+  const plan = planOf(foot, farSideOf(foot, corners))
   const length = piece.to - piece.from
-  const runs = (innerEnd[0] - innerStart[0]) * along[0] + (innerEnd[1] - innerStart[1]) * along[1] > 1e-9
-  // A wall shorter than its neighbours are thick comes to a point where the two mitres cross.
-  const point = runs ? null : crossing(start, [innerStart[0] - start[0], innerStart[1] - start[1]], end, [innerEnd[0] - end[0], innerEnd[1] - end[1]])
-  const far = point ? [point] : [innerEnd, innerStart]
-  const ring: Vec2[] = wall.side === 'inside' ? [start, end, ...far] : [end, start, ...[...far].reverse()]
-  const plan: Region = [ring]
-  const upright = piece.region.length === 1 && Math.abs(piece.area - length * (piece.z1 - piece.z0)) < 1e-6
-  if (upright) return { id: wall.id, plan, length, faceArea: piece.area, body: { kind: 'prism', region: plan, z0: piece.z0, z1: piece.z1 } }
+  const known = { id: wall.id, plan, length, faceArea: piece.area }
+  if (head) {
+    const top: [Vec2, Vec2] = [cornerOf(before && (before.head ?? before.foot), head), cornerOf(head, after && (after.head ?? after.foot))]
+    const above = planOf(head, farSide(head, ...top))
+    const below = planOf(foot, farSide(foot, ...corners))
+    return { ...known, plan: below, body: { kind: 'mesh', mesh: betweenRings(below, above, z0, z1) } }
+  }
+  const upright = piece.region.length === 1 && Math.abs(piece.area - length * (z1 - z0)) < 1e-6
+  if (upright && Math.abs(wall.face.plane.n[2]) < 1e-9) return { ...known, body: { kind: 'prism', region: plan, z0, z1 } }
+  return { ...known, body: { kind: 'mesh', mesh: wall.face.round ? roundMesh(line, foot, corners) : sweptMesh(line, corners) } }
+}
 
-  const origin: Vec2 = start
-  const local = piece.region.map((loop) => loop.map(([u, z]): Vec2 => [u - piece.from, z]))
-  const depth = wall.side === 'inside' ? -wall.thickness : wall.thickness
-  const { n } = wall.face.plane
+/** The far side; a wall shorter than its neighbours are thick comes to a point where its two mitres cross. */
+function farSideOf(foot: Strand, [start, end]: [Vec2, Vec2]): Vec2[] {
+  if (foot.closed || foot.line.length > 2) return farSide(foot, start, end)
+  const runs = (end[0] - start[0]) * foot.first[0] + (end[1] - start[1]) * foot.first[1] > 1e-9
+  const [a, b] = [startOf(foot), endOf(foot)]
+  const point = runs ? null : crossing(a, [start[0] - a[0], start[1] - a[1]], b, [end[0] - b[0], end[1] - b[1]])
+  return point ? [point] : [start, end]
+}
+
+/** A piece of a flat face that is no rectangle, swept to its thickness and trimmed in its mitres. */
+function sweptMesh({ wall, foot }: Line, [innerStart, innerEnd]: [Vec2, Vec2]): Mesh {
+  const { piece, face } = wall
+  const { n } = face.plane
+  const along = alongOf(face)
+  const leans = Math.abs(n[2]) > 1e-9
+  const [start, end] = [startOf(foot), endOf(foot)]
+  const length = piece.to - piece.from
+  // Up the face: a metre of height is longer on a face that leans.
+  const [foot0, foot1] = [pointAt(face, piece.from, 0), pointAt(face, piece.from, 1)]
+  const slope = Math.hypot(foot1[0] - foot0[0], foot1[1] - foot0[1], 1)
+  const local = piece.region.map((loop) => loop.map(([u, z]): Vec2 => [u - piece.from, z * slope]))
   const trims: Trim[] = []
   // Above a lower roof a piece may reach beyond its foot: there is no corner to mitre there.
-  if (piece.wide.from > piece.from - 1e-6) trims.push(trimAt(start, innerStart, along, 1))
-  if (piece.wide.to < piece.to + 1e-6) trims.push(trimAt(end, innerEnd, along, -1))
+  if (!leans && piece.wide.from > piece.from - 1e-6) trims.push(trimAt(start, innerStart, along, 1))
+  if (!leans && piece.wide.to < piece.to + 1e-6) trims.push(trimAt(end, innerEnd, along, -1))
   // A reflex corner's mitre lies beyond the end of the face: the piece is swept that much longer before it is trimmed.
   const reach = (p: Vec2) => (p[0] - start[0]) * along[0] + (p[1] - start[1]) * along[1]
-  const [low, high] = [Math.min(0, reach(innerStart)), Math.max(length, reach(innerEnd))]
+  const [low, high] = leans ? [0, length] : [Math.min(0, reach(innerStart)), Math.max(length, reach(innerEnd))]
   const longer = low < -1e-9 || high > length + 1e-9 ? local.map((loop) => loop.map(([u, z]): Vec2 => [Math.abs(u) < 1e-6 ? low : Math.abs(u - length) < 1e-6 ? high : u, z])) : local
-  const mesh = sweepRegion(longer, depth, { origin: [origin[0], origin[1], 0], u: [along[0], along[1], 0], v: [0, 0, 1], w: [n[0], n[1], 0] }, trims)
-  return { id: wall.id, plan, length, faceArea: piece.area, body: { kind: 'mesh', mesh } }
+  return sweepRegion({ region: longer, depth: -foot.off, frame: { origin: [foot0[0], foot0[1], 0], u: [along[0], along[1], 0], v: [(foot1[0] - foot0[0]) / slope, (foot1[1] - foot0[1]) / slope, 1 / slope], w: n }, trims })
+}
+
+/** A piece of a round face that is no rectangle: facet by facet, each between the radii of its ends, made one. */
+function roundMesh({ wall }: Line, foot: Strand, corners: [Vec2, Vec2]): Mesh {
+  const { piece } = wall
+  const side = farSide(foot, ...corners)
+  const line = foot.closed ? [...foot.line, startOf(foot)] : foot.line
+  const inner = foot.closed ? [...side, side[0] as Vec2] : side
+  const step = (piece.to - piece.from) / (line.length - 1)
+  const swept = line.slice(0, -1).flatMap((a, i): Swept[] => {
+    const b = line[i + 1] as Vec2
+    const [u0, u1] = [piece.from + step * i, piece.from + step * (i + 1)]
+    const region = intersectRegions(piece.region, [[[u0, piece.z0 - 1], [u1, piece.z0 - 1], [u1, piece.z1 + 1], [u0, piece.z1 + 1]]])
+    const chord = Math.hypot(b[0] - a[0], b[1] - a[1])
+    if (areaOf(region) < 1e-5 || chord < 1e-6) return []
+    const along: Vec2 = [(b[0] - a[0]) / chord, (b[1] - a[1]) / chord]
+    const scale = chord / (u1 - u0)
+    const widen = (u: number) => (u < u0 + 1e-6 ? -Math.abs(foot.off) : u > u1 - 1e-6 ? chord + Math.abs(foot.off) : (u - u0) * scale)
+    const local = region.map((loop) => loop.map(([u, z]): Vec2 => [widen(u), z]))
+    const far = inner.length === line.length ? inner : line
+    return [{ region: local, depth: -foot.off, frame: { origin: [a[0], a[1], 0], u: [along[0], along[1], 0], v: [0, 0, 1], w: [along[1], -along[0], 0] }, trims: [trimAt(a, farPoint(far, i, a, along, foot.off), along, 1), trimAt(b, farPoint(far, i + 1, b, along, foot.off), along, -1)] }]
+  })
+  return unitedSweeps(swept)
+}
+
+const farPoint = (far: Vec2[], i: number, at: Vec2, along: Vec2, off: number): Vec2 => {
+  const p = far[i] as Vec2
+  return Math.hypot(p[0] - at[0], p[1] - at[1]) > 1e-6 ? p : [at[0] - along[1] * off, at[1] + along[0] * off]
 }
 
 /** The upright plane through a corner's two points, keeping the wall's side of it. */

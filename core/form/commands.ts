@@ -1,24 +1,75 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { levelHeights } from '../levels'
-import { corners, moveIds, ridgeAlong, withCorners, withPitch, type Move } from '../moves'
-import { nextOrder, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Numbers, type Project, type Scheme } from '../project'
+import { moveIds, outlinesOf, ridgeAlong, withCorners, withMove, withPitch, type BodyMove, type Move, type OutlineShape } from '../moves'
+import { nextOrder, numbersOf, refuse, tidy, type AtLevel, type Id, type Mass, type Num, type Numbers, type Project, type Scheme } from '../project'
 import { loopArea, placePoint, turnOf, type Vec2 } from '../solid'
 
-/** A new mass from an outline drawn at world points (m): a rectangle keeps width and depth as its numbers. */
-export function newMass(scheme: Scheme, mint: () => Id, drawn: { name: string; use: Id; level: Id; height: Num; shape: { kind: 'rectangle'; from: Vec2; to: Vec2 } | { kind: 'polygon'; points: Vec2[] } }): Mass {
-  const { shape } = drawn
-  const origin: Vec2 = shape.kind === 'rectangle' ? [Math.min(shape.from[0], shape.to[0]), Math.min(shape.from[1], shape.to[1])] : shape.points[0] ?? [0, 0]
-  const outline: Move = {
-    id: mint(), move: 'outline', on: true,
-    shape: shape.kind === 'rectangle'
-      ? { kind: 'rectangle', width: tidy(Math.abs(shape.to[0] - shape.from[0])), depth: tidy(Math.abs(shape.to[1] - shape.from[1])) }
-      : { kind: 'polygon', corners: (loopArea(shape.points) < 0 ? [...shape.points].reverse() : shape.points).map(([x, y], i) => ({ id: `e${i + 1}`, x: tidy(x - origin[0]), y: tidy(y - origin[1]) })) },
+/** An outline as it was drawn at world points (m): bulges go by corner, for the side from it to the next, above zero to the right of the way. */
+export type DrawnShape =
+  | { kind: 'rectangle'; from: Vec2; to: Vec2 }
+  | { kind: 'polygon'; points: Vec2[]; bulges?: number[] }
+  | { kind: 'circle'; centre: Vec2; radius: Num }
+
+/** The outline's data from the origin that it gives: a rectangle keeps width and depth as its numbers, a circle its radius. */
+export function shapeOf(drawn: DrawnShape): { origin: Vec2; shape: OutlineShape } {
+  switch (drawn.kind) {
+    case 'rectangle': return { origin: [Math.min(drawn.from[0], drawn.to[0]), Math.min(drawn.from[1], drawn.to[1])], shape: { kind: 'rectangle', width: tidy(Math.abs(drawn.to[0] - drawn.from[0])), depth: tidy(Math.abs(drawn.to[1] - drawn.from[1])) } }
+    case 'circle': return { origin: drawn.centre, shape: { kind: 'circle', radius: drawn.radius } }
+    case 'polygon': {
+      const [points, bulges] = [drawn.points, drawn.bulges ?? []]
+      const n = points.length
+      // With two corners, or all in a line, the arcs tell which way round it was drawn.
+      const area = loopArea(points) + points.reduce((sum, a, i) => { const b = points[(i + 1) % n] as Vec2; const k = bulges[i] ?? 0; return sum + k * ((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2) / 3 }, 0)
+      const clockwise = area < 0
+      const order = clockwise ? points.map((_, i) => n - 1 - i) : points.map((_, i) => i)
+      const origin = points[0] ?? [0, 0]
+      return { origin, shape: { kind: 'polygon', corners: order.map((k, i) => ({ id: `e${i + 1}`, x: tidy((points[k] as Vec2)[0] - origin[0]), y: tidy((points[k] as Vec2)[1] - origin[1]), bulge: tidy(clockwise ? -(bulges[(k + n - 1) % n] ?? 0) : bulges[k] ?? 0) })) } }
+    }
   }
+}
+
+/** A new mass from an outline drawn at world points (m), raised by a height or up to a level. */
+export function newMass(scheme: Scheme, mint: () => Id, drawn: { name: string; use: Id; level: Id; height: Num; upTo?: AtLevel | null; shape: DrawnShape }): Mass {
+  const { origin, shape } = shapeOf(drawn.shape)
   return {
     id: mint(), name: drawn.name, order: nextOrder(scheme.masses), use: drawn.use, base: { level: drawn.level, above: 0 },
-    place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: 0 }, takes: { kind: 'all-but', levels: [] },
-    recipe: [outline, { id: mint(), move: 'raise', on: true, height: drawn.height }],
+    place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: 0 }, takes: { kind: 'all-but', levels: [] }, context: false, material: null, faces: {},
+    recipe: [{ id: mint(), move: 'outline', on: true, shape, holes: [] }, { id: mint(), move: 'raise', on: true, height: drawn.height, upTo: drawn.upTo ?? null }],
   }
+}
+
+/** A hole drawn at world points (m) in the outline of a mass that has one. */
+export function addHole(project: Project, scheme: Scheme, id: Id, drawn: DrawnShape): Edit {
+  const mass = massOf(scheme, id)
+  const numbers = numbersOf(project, scheme)
+  const outline = mass.recipe.find((m) => m.move === 'outline')
+  if (outline?.move !== 'outline') return refuse('geometry', `"${mass.name}" has no outline to cut a hole in.`, 'Pick a mass that was drawn.')
+  const turn = numbers.angle(mass.place.turn)
+  const at = { x: numbers.length(mass.place.x), y: numbers.length(mass.place.y) }
+  const local = ([x, y]: Vec2): Vec2 => placePoint([x - at.x, y - at.y], { x: 0, y: 0, z: 0, turn: -turn })
+  // A turned mass takes a rectangle as its four corners.
+  const own: DrawnShape = drawn.kind === 'circle' ? { ...drawn, centre: local(drawn.centre) }
+    : drawn.kind === 'polygon' ? { ...drawn, points: drawn.points.map(local) }
+      : turn % 90 === 0 ? { kind: 'rectangle', from: local(drawn.from), to: local(drawn.to) }
+        : { kind: 'polygon', points: ([drawn.from, [drawn.to[0], drawn.from[1]], drawn.to, [drawn.from[0], drawn.to[1]]] as Vec2[]).map(local) }
+  const { origin, shape } = shapeOf(own)
+  let n = outline.holes.length + 1
+  while (outline.holes.some((h) => h.id === `h${n}`)) n++
+  return changeRecipe(scheme, mass, (recipe) => withMove(recipe, outline, { holes: [...outline.holes, { id: `h${n}`, x: tidy(origin[0]), y: tidy(origin[1]), shape }] }))
+}
+
+/** A mass from a body that was read from a file, standing at a place (m); as context it is drawn and not counted. */
+export function bodyMass(scheme: Scheme, mint: () => Id, read: { name: string; use: Id; level: Id; place: Vec2; above: number; context: boolean; body: Pick<BodyMove, 'file' | 'corners' | 'faces'> }): Mass {
+  return {
+    id: mint(), name: read.name, order: nextOrder(scheme.masses), use: read.use, base: { level: read.level, above: tidy(read.above) }, place: { x: tidy(read.place[0]), y: tidy(read.place[1]), turn: 0 },
+    takes: { kind: 'all-but', levels: [] }, context: read.context, material: null, faces: {}, recipe: [{ id: mint(), move: 'body', on: true, ...read.body }],
+  }
+}
+
+/** Bodies from a file as masses that hang on a level (its height in m), where the file has them. */
+export function addBodies(scheme: Scheme, mint: () => Id, read: { name: string; place: Vec2; above: number; body: Pick<BodyMove, 'file' | 'corners' | 'faces'> }[], as: { use: Id; level: Id; levelHeight: number; context: boolean }): Edit {
+  const first = nextOrder(scheme.masses)
+  return batch(read.map((r, i): SingleEdit => ({ edit: 'mass.add', scheme: scheme.id, thing: { ...bodyMass(scheme, mint, { ...as, name: r.name, place: r.place, above: r.above - as.levelHeight, body: r.body }), order: first + i } })))
 }
 
 /** An edit of a mass's recipe. */
@@ -124,5 +175,5 @@ export const setPitch = (scheme: Scheme, mass: Mass, mint: () => Id, pitch: { an
 /** The ridge's direction (degrees) along the longer side of a recipe's outline. */
 export function ridgeAlongOf(recipe: Move[], numbers: Numbers): number {
   const outline = recipe.find((m) => m.move === 'outline')
-  return outline ? ridgeAlong(corners(outline.shape, numbers), 'longer') : 0
+  return outline?.move === 'outline' ? ridgeAlong(outlinesOf(outline, numbers)[0]?.points ?? [], 'longer') : 0
 }

@@ -1,25 +1,26 @@
 import { buildRecipe, recipeKey } from '../moves'
-import { canonical, type Mass, type Move, type Numbers } from '../project'
-import { bandsOf, boxOf, facesOf, placePoint, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Solid, type Vec2 } from '../solid'
+import { canonical, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
+import { bandsOf, boxOf, facesOf, flatsOf, placePoint, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Solid, type Vec2 } from '../solid'
 import { tidy } from '../project'
 
 /** A body by the content of its recipe, in its own frame; masses and copies with equal recipes share one. */
-export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; faces(): Face[]; bands(): Bands }
+export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; faces(): Face[]; /** its faces in flat bits */ flats(): Face[]; bands(): Bands }
 
 /** A mass as it stands: its body, and where. Heights in metres above the datum. */
 export interface MassForm { id: string; name: string; use: string; order: number; body: Body; at: Placement; base: number; top: number; ridge: number | null; /** its extent in plan, m */ rect: Rect; key: string }
 
 /** Builds a body from a recipe's content. Errors: as the moves'. */
-export function buildBody(recipe: Move[], numbers: Numbers, name: string, key: string): Body {
+export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string, key: string): Body {
   const form = buildRecipe(recipe, numbers, name)
   const solid = form.solid as Solid
   let faces: Face[] | null = null
+  let flats: Face[] | null = null
   let bands: Bands | null = null
-  return { key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor, faces: () => (faces ??= facesOf(solid)), bands: () => (bands ??= bandsOf(solid)) }
+  return { key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor, faces: () => (faces ??= facesOf(solid)), flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : (faces ??= facesOf(solid))), bands: () => (bands ??= bandsOf(solid)) }
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */
-export function bodyKey(recipe: Move[], numbers: Numbers): string {
+export function bodyKey(recipe: Move[], numbers: StandingNumbers): string {
   let text = texts.get(recipe)
   if (text === undefined) texts.set(recipe, text = canonical(recipe))
   return `${text}|${recipeKey(recipe, numbers)}`

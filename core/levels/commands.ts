@@ -1,5 +1,6 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
-import { numbersOf, refuse, tidy, type Id, type Level, type Num, type Project, type Scheme } from '../project'
+import { recipeTies, withTies } from '../moves'
+import { numbersOf, refuse, tidy, type Id, type Level, type Mass, type Num, type Part, type Project, type Scheme } from '../project'
 import { dependentsOf, levelHeights, standingOn, storeysOf } from './heights'
 
 /** Whether the levels that stand on a moved one go with it, or keep their heights. */
@@ -88,9 +89,11 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
   }
   const nearest = [...(storeysOf(rest).length ? storeysOf(rest) : rest)].sort((a, b) => Math.abs(a.height - height) - Math.abs(b.height - height))[0]
   for (const mass of Object.values(scheme.masses)) {
-    const set: { base?: typeof mass.base; takes?: typeof mass.takes } = {}
+    const set: Partial<Pick<Mass, 'base' | 'takes' | 'recipe'>> = {}
     if (mass.base.level === id && nearest) set.base = { level: nearest.id, above: tidy(numbers.length(mass.base.above) + height - nearest.height) }
     if (mass.takes.levels.includes(id)) set.takes = { ...mass.takes, levels: mass.takes.levels.filter((l) => l !== id) }
+    const retie = (above: Num) => ({ level: nearest?.id ?? id, above: tidy(numbers.length(above) + height - (nearest?.height ?? height)) })
+    if (nearest && recipeTies(mass.recipe).some((t) => t.level === id)) set.recipe = withTies(mass.recipe, (t) => (t.level === id ? retie(t.above) : t))
     if (Object.keys(set).length) edits.push({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set })
   }
   const next = storeysOf(rest).find((l) => l.height > height)
@@ -98,12 +101,17 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
     if (part.base?.level === id) { edits.push({ edit: 'part.remove', scheme: scheme.id, id: part.id }); continue }
     const set: { top?: typeof part.top; print?: typeof part.print } = {}
     if (part.top?.level === id) set.top = next ? { level: next.id, above: 0 } : null
-    if (part.print.kind === 'face' && part.print.zFrom === id && nearest) {
-      set.print = { ...part.print, zFrom: nearest.id, distance: part.print.distance + part.print.normal[2] * (height - nearest.height), loops: part.print.loops.map((l) => l.map(([x, y, z]) => [x ?? 0, y ?? 0, tidy((z ?? 0) + height - nearest.height)])) }
-    }
+    if (part.print.kind === 'face' && nearest) set.print = withoutLevel(part.print, id, nearest.id, height - nearest.height)
     edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set })
   }
   return batch([...edits, { edit: 'level.remove', scheme: scheme.id, id }])
+}
+
+/** What a part saw of its face, its heights measured from another level; `by` is how far (m) the level that goes lies above it. */
+function withoutLevel(print: Extract<Part['print'], { kind: 'face' }>, id: Id, other: Id, by: number): Part['print'] {
+  const moved = (tied: boolean) => (tied ? print.zTo === id : print.zFrom === id)
+  const loops = print.loops.map((l) => l.map(([x = 0, y = 0, z = 0, tied]) => (moved(tied === 1) ? [x, y, tidy(z + by), ...(tied ? [1] : [])] : [x, y, z, ...(tied ? [1] : [])])))
+  return { ...print, loops, zFrom: print.zFrom === id ? other : print.zFrom, zTo: print.zTo === id ? other : print.zTo, distance: print.zFrom === id ? print.distance + print.normal[2] * by : print.distance }
 }
 
 const levelOf = (scheme: Scheme, id: Id): Level => scheme.levels[id] ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')

@@ -1,22 +1,14 @@
-import { inOrder, numbersOf, refuse, tidy, type Level, type Numbers, type Project, type Scheme } from '../project'
+import { recipeTies } from '../moves'
+import { heightsOf, inOrder, numbersOf, type Level, type Numbers, type Project, type Scheme } from '../project'
 
 /** A level with its height above the datum, m. */
 export interface LevelHeight { id: string; name: string; kind: Level['kind']; height: number; floorBuildUp: number }
 
 /** All levels of a scheme, lowest first; equal heights by name. Heights by their ties: stacked ones follow what they stand on. */
 export function levelHeights(project: Project, scheme: Scheme, numbers: Numbers = numbersOf(project, scheme)): LevelHeight[] {
-  const known = new Map<string, number>()
-  const heightOf = (id: string, depth: number): number => {
-    const ready = known.get(id)
-    if (ready !== undefined) return ready
-    const level = scheme.levels[id] ?? refuse('unknown-id', 'A level stands on one that is not there.', 'Choose another level for it to stand on.')
-    if (depth > 5000) refuse('level-circle', 'The levels stand on each other in a circle.', 'Let one of them be fixed.')
-    const height = tidy(level.tie.kind === 'fixed' ? numbers.length(level.tie.height) : heightOf(level.tie.on, depth + 1) + numbers.length(level.tie.above))
-    known.set(id, height)
-    return height
-  }
+  const heights = heightsOf(scheme, numbers)
   return Object.values(scheme.levels)
-    .map((l) => ({ id: l.id, name: l.name, kind: l.kind, height: heightOf(l.id, 0), floorBuildUp: numbers.length(l.floorBuildUp) }))
+    .map((l) => ({ id: l.id, name: l.name, kind: l.kind, height: heights.get(l.id) ?? 0, floorBuildUp: numbers.length(l.floorBuildUp) }))
     .sort((a, b) => a.height - b.height || a.name.localeCompare(b.name, 'en', { numeric: true }))
 }
 
@@ -35,16 +27,16 @@ export function carriedBy(scheme: Scheme, id: string): { levels: Level[]; masses
   const tied = (tie: { level: string } | null) => tie !== null && along.has(tie.level)
   return {
     levels: [...along].slice(1).flatMap((l) => scheme.levels[l] ?? []),
-    masses: Object.values(scheme.masses).filter((m) => tied(m.base)).length,
+    masses: Object.values(scheme.masses).filter((m) => tied(m.base) || recipeTies(m.recipe).some(tied)).length,
     parts: Object.values(scheme.parts).filter((p) => tied(p.base) || tied(p.top)).length,
   }
 }
 
-/** What refers to a level: levels that stand on it, masses, parts. */
+/** What refers to a level: levels that stand on it, masses that stand on it or are raised up to it, parts. */
 export function dependentsOf(scheme: Scheme, id: string) {
   return {
     levels: standingOn(scheme, id),
-    masses: inOrder(scheme.masses).filter((m) => m.base.level === id),
-    parts: inOrder(scheme.parts).filter((p) => p.base?.level === id || p.top?.level === id || (p.print.kind === 'face' && p.print.zFrom === id)),
+    masses: inOrder(scheme.masses).filter((m) => m.base.level === id || recipeTies(m.recipe).some((t) => t.level === id)),
+    parts: inOrder(scheme.parts).filter((p) => p.base?.level === id || p.top?.level === id || (p.print.kind === 'face' && (p.print.zFrom === id || p.print.zTo === id))),
   }
 }

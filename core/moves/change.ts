@@ -1,3 +1,4 @@
+import { loopArea, type Vec2 } from '../solid'
 import { refuse, type Num, type Numbers } from '../values'
 import type { Move } from './list'
 import { polygonOf, type Corner } from './outline'
@@ -19,7 +20,13 @@ export function insertCorner(corners: Corner[], after: string, numbers: Numbers)
   let n = corners.length + 1
   while (corners.some((c) => c.id === `e${n}`)) n++
   const half = (key: 'x' | 'y') => (numbers.length(a[key]) + numbers.length(b[key])) / 2
-  return [...corners.slice(0, i + 1), { id: `e${n}`, x: half('x'), y: half('y') }, ...corners.slice(i + 1)]
+  const bulge = numbers.value(a.bulge, 'number')
+  // Half of an arc sweeps half its angle; the new corner lies on the arc.
+  const halved = Math.tan(Math.atan(bulge) / 2)
+  const [dx, dy] = [numbers.length(b.x) - numbers.length(a.x), numbers.length(b.y) - numbers.length(a.y)]
+  const sense = loopArea(corners.map((c): Vec2 => [numbers.length(c.x), numbers.length(c.y)])) < 0 ? -1 : 1
+  const at: Vec2 = [half('x') + (dy / 2) * bulge * sense, half('y') - (dx / 2) * bulge * sense]
+  return [...corners.slice(0, i), { ...a, bulge: bulge === 0 ? a.bulge : halved }, { id: `e${n}`, x: at[0], y: at[1], bulge: halved }, ...corners.slice(i + 1)]
 }
 
 /** The recipe with a pitch behind its raise, or with its pitch changed; null takes it off. */

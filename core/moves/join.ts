@@ -12,8 +12,9 @@ export const join: MoveKind<JoinMove> = {
   schema: (recipe) => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('join'), name: NameSchema, place: PlaceSchema, lift: NumSchema, recipe }),
   numbers: (m) => [[m.place.x, 'length'], [m.place.y, 'length'], [m.place.turn, 'angle'], [m.lift, 'length']],
   inner: ({ name, recipe }) => ({ name, recipe }),
-  check: (m, { place, name, numbers }) => {
-    if (place < 2) refuse('geometry', `"${name}" is joined before it has a body.`, 'Put the join behind the raise.')
+  lift: (m, numbers) => numbers.length(m.lift),
+  check: (m, { before, name, numbers }) => {
+    if (!before.some((b) => b.move === 'raise' || b.move === 'body')) refuse('geometry', `"${name}" is joined before it has a body.`, 'Put the join behind the raise.')
     for (const num of [m.place.x, m.place.y, m.lift]) numbers.length(num)
     numbers.angle(m.place.turn)
   },
@@ -22,6 +23,6 @@ export const join: MoveKind<JoinMove> = {
     const place = { x: numbers.length(m.place.x), y: numbers.length(m.place.y), z: numbers.length(m.lift), turn: numbers.angle(m.place.turn) }
     const [x, y] = placePoint(body.anchor, place)
     const at = { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) }
-    return { ...form, solid: unite(form.solid, placeSolid(body.solid, at)) }
+    return { ...form, swept: null, solid: unite(form.solid, placeSolid(body.solid, at)) }
   },
 }

@@ -1,11 +1,13 @@
 import type * as v from 'valibot'
-import type { Solid, Vec2 } from '../solid'
-import type { Num, Numbers, Quantity } from '../values'
+import type { Outline, Solid, Sweep, Vec2 } from '../solid'
+import type { AtLevel, Num, Quantity, StandingNumbers } from '../values'
 import type { Move } from './list'
 
 /** A form on its way through its recipe, in the mass's own frame: the outline in plan, then the body. */
 export interface Form {
-  outline: { points: Vec2[]; edges: string[] } | null
+  outline: Outline[] | null
+  /** how the outline was carried up, and the move that names its sides; null once the body was cut or joined */
+  swept: { sweep: Sweep; by: string } | null
   solid: Solid | null
   /** where the outline's near-origin frame lies in the mass's own frame, m; zero but for outlines at map coordinates */
   anchor: Vec2
@@ -28,11 +30,18 @@ export interface MoveKind<M extends MoveBase> {
   numbers(move: M): [Num, Quantity][]
   /** the recipe of another body that it holds, if it does */
   inner(move: M): Inner | null
-  /** refuses what cannot be built; `place` is its position among the active moves, `name` the mass's */
-  check(move: M, context: { place: number; name: string; numbers: Numbers }): void
+  /** what it is tied to by level, if it is */
+  ties?(move: M): AtLevel[]
+  /** the move with its ties to levels replaced: what is done when a level is removed */
+  retied?(move: M, tie: (tie: AtLevel) => AtLevel): M
+  /** what its form depends on besides its numbers: heights of levels, as text */
+  more?(move: M, numbers: StandingNumbers): string
+  /** how far the frame of the recipe within it lies above the mass's base, m */
+  lift?(move: M, numbers: StandingNumbers): number
+  /** refuses what cannot be built; `place` is its position among the active moves, `before` what comes before it, `name` the mass's */
+  check(move: M, context: { place: number; before: readonly Move[]; name: string; numbers: StandingNumbers }): void
   /** the form after the move; `body` is the form of the recipe within it */
-  build(form: Form, move: M, context: { numbers: Numbers; name: string; body: Form | null }): Form
+  build(form: Form, move: M, context: { numbers: StandingNumbers; name: string; body: Form | null }): Form
 }
 
 export interface Inner { name: string; recipe: Move[] }
-

@@ -7,9 +7,9 @@ import { buildRecipe, outlineFault, ridgeHeight, type Move } from './index'
 beforeAll(() => openKernel())
 
 let n = 0
-const numbers = numbersOf(blankProject(() => `m${++n}`, 'T', 'm', null), null)
-const polygon = (points: Vec2[]): Move => ({ id: 'o', move: 'outline', on: true, shape: { kind: 'polygon', corners: points.map(([x, y], i) => ({ id: `e${i + 1}`, x, y })) } })
-const raise = (height: number): Move => ({ id: 'r', move: 'raise', on: true, height })
+const numbers = { ...numbersOf(blankProject(() => `m${++n}`, 'T', 'm', null), null), base: 0, heights: new Map<string, number>() }
+const polygon = (points: Vec2[]): Move => ({ id: 'o', move: 'outline', on: true, shape: { kind: 'polygon', corners: points.map(([x, y], i) => ({ id: `e${i + 1}`, x, y, bulge: 0 })) }, holes: [] })
+const raise = (height: number): Move => ({ id: 'r', move: 'raise', on: true, height, upTo: null })
 const pitch = (angle: number, direction: number): Move => ({ id: 'p', move: 'pitch', on: true, angle, direction })
 const build = (...recipe: Move[]) => { const { solid, ridge } = buildRecipe(recipe, numbers, 'M'); if (!solid) throw new Error('no body'); return { solid, ridge, faces: facesOf(solid), volume: volumeOf(solid) } }
 const box = (w: number, d: number): Vec2[] => [[0, 0], [w, 0], [w, d], [0, d]]

@@ -15,14 +15,15 @@ export const pitch: MoveKind<PitchMove> = {
   schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
   numbers: (m) => [[m.angle, 'angle'], [m.direction, 'angle']],
   inner: () => null,
-  check: (m, { place, name, numbers }) => {
+  check: (m, { before, name, numbers }) => {
     const angle = numbers.angle(m.angle)
     if (!(angle > 0 && angle < 85)) refuse('size', `The roof angle of "${name}" is ${angle} degrees.`, 'Type an angle above 0 and below 85 degrees.')
     numbers.angle(m.direction)
-    if (place !== 2) refuse('geometry', `"${name}" is pitched after another move.`, 'Put the pitch right behind the raise.')
+    if (before.at(-1)?.move !== 'raise') refuse('geometry', `"${name}" is pitched after another move.`, 'Put the pitch right behind the raise.')
   },
   build: (form, m, { numbers, name }) => {
-    const { outline, solid, eaves } = form
+    const { solid, eaves } = form
+    const outline = form.outline?.[0]
     if (!outline || !solid) return refuse('geometry', `"${name}" has no body to pitch.`, 'Put a raise before the pitch.')
     const direction = numbers.angle(m.direction)
     const { low, high } = widthAcross(outline.points, direction)
@@ -31,7 +32,7 @@ export const pitch: MoveKind<PitchMove> = {
     const ridge = eaves + rise * (high - low) / 2
     const tall = stretched(solid, eaves, ridge + 1)
     const tent = tentOver({ low, high, from: -to - 1, to: -from + 1, eaves, ridge, rise }, m.id)
-    return { ...form, ridge: tidy(ridge), solid: intersect(tall, placeSolid(tent, { x: 0, y: 0, z: 0, turn: direction })) }
+    return { ...form, swept: null, ridge: tidy(ridge), solid: intersect(tall, placeSolid(tent, { x: 0, y: 0, z: 0, turn: direction })) }
   },
 }
 

@@ -1,31 +1,37 @@
 import * as v from 'valibot'
-import { refuse, type Num, type Numbers, type Quantity } from '../values'
+import { refuse, tidy, type AtLevel, type Num, type Quantity, type StandingNumbers } from '../values'
 import type { Form, MoveKind } from './kind'
 import { MOVES, type Move } from './list'
 
-/** A recipe: an outline, a raise, then further moves. Each can be switched off and edited for ever. */
+/** A recipe: an outline and a raise, or a body from a file; then further moves. Each can be switched off and edited for ever. */
 export const RecipeSchema: v.GenericSchema<unknown, Move[]> = v.pipe(v.array(v.lazy(() => MoveSchema)), v.maxLength(200, 'A recipe has at most 200 moves.'))
 const MoveSchema = v.variant('move', MOVES.map((k) => k.schema(v.lazy(() => RecipeSchema))) as never) as unknown as v.GenericSchema<unknown, Move>
 
 /** Builds a recipe in the mass's own frame. Errors: 'geometry', 'size', 'outline' with the mass's name. */
-export function buildRecipe(recipe: Move[], numbers: Numbers, name: string): Form {
+export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: string): Form {
   return recipe.filter((m) => m.on).reduce<Form>((form, move) => {
     const inner = kindOf(move).inner(move)
-    return kindOf(move).build(form, move, { numbers, name, body: inner && buildRecipe(inner.recipe, numbers, inner.name) })
-  }, { outline: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null })
+    return kindOf(move).build(form, move, { numbers, name, body: inner && buildRecipe(inner.recipe, within(move, numbers), inner.name) })
+  }, { outline: null, swept: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null })
+}
+
+/** The numbers of the recipe within a move: its base lies where the move lifts it to. */
+const within = (move: Move, numbers: StandingNumbers): StandingNumbers => {
+  const lift = kindOf(move).lift?.(move, numbers) ?? 0
+  return lift === 0 ? numbers : { ...numbers, base: tidy(numbers.base + lift) }
 }
 
 /** Refuses a recipe that cannot be built. Checked once per recipe and set of values. */
-export function checkRecipe(recipe: Move[], name: string, numbers: Numbers): void {
+export function checkRecipe(recipe: Move[], name: string, numbers: StandingNumbers): void {
   const values = recipeKey(recipe, numbers)
   if (checked.get(recipe) === values) return
   const active = recipe.filter((m) => m.on)
-  if (active[0]?.move !== 'outline') refuse('geometry', `The recipe of "${name}" does not begin with an outline.`, 'Put an outline first.')
-  if (active[1]?.move !== 'raise') refuse('geometry', `The recipe of "${name}" does not raise its outline.`, 'Put a raise behind the outline.')
+  if (active[0]?.move !== 'outline' && active[0]?.move !== 'body') refuse('geometry', `The recipe of "${name}" does not begin with an outline.`, 'Put an outline first.')
+  if (active[0]?.move === 'outline' && active[1]?.move !== 'raise') refuse('geometry', `The recipe of "${name}" does not raise its outline.`, 'Put a raise behind the outline.')
   active.forEach((move, place) => {
-    kindOf(move).check(move, { place, name, numbers })
+    kindOf(move).check(move, { place, before: active.slice(0, place), name, numbers })
     const inner = kindOf(move).inner(move)
-    if (inner) checkRecipe(inner.recipe, inner.name, numbers)
+    if (inner) checkRecipe(inner.recipe, inner.name, within(move, numbers))
   })
   checked.set(recipe, values)
 }
@@ -35,8 +41,26 @@ const checked = new WeakMap<Move[], string>()
 export const recipeNumbers = (recipe: Move[]): [Num, Quantity][] =>
   recipe.flatMap((m) => [...kindOf(m).numbers(m), ...recipeNumbers(kindOf(m).inner(m)?.recipe ?? [])])
 
-/** The values of all numbers of a recipe. */
-export const recipeKey = (recipe: Move[], numbers: Numbers): string => recipeNumbers(recipe).map(([num, q]) => numbers.value(num, q)).join(' ')
+/** What a recipe's form is computed from besides its text: the values of all its numbers, and the heights of levels that it is tied to. */
+export const recipeKey = (recipe: Move[], numbers: StandingNumbers): string => `${valuesKey(recipe, numbers)}${moreKey(recipe, numbers)}`
+
+/** The values of all its numbers alone: equal for two forms that differ only because levels have moved. */
+export const valuesKey = (recipe: Move[], numbers: Pick<StandingNumbers, 'value'>): string => recipeNumbers(recipe).map(([num, q]) => numbers.value(num, q)).join(' ')
+
+const moreKey = (recipe: Move[], numbers: StandingNumbers): string => recipe.map((m) => {
+  const more = kindOf(m).more?.(m, numbers)
+  const inner = kindOf(m).inner(m)
+  return `${more ? ` ${m.id}:${more}` : ''}${inner ? moreKey(inner.recipe, within(m, numbers)) : ''}`
+}).join('')
+
+/** The levels that a recipe is tied to, those of joined bodies too. */
+export const recipeTies = (recipe: Move[]): AtLevel[] => recipe.flatMap((m) => [...(kindOf(m).ties?.(m) ?? []), ...recipeTies(kindOf(m).inner(m)?.recipe ?? [])])
+
+/** The recipe with its ties to levels replaced. */
+export const withTies = (recipe: Move[], tie: (tie: AtLevel) => AtLevel): Move[] => recipe.map((m) => {
+  const own = kindOf(m).retied?.(m, tie) ?? m
+  return own.move === 'join' ? { ...own, recipe: withTies(own.recipe, tie) } : own
+})
 
 /** All ids of moves, those of joined bodies too. */
 export const moveIds = (recipe: Move[]): string[] => recipe.flatMap((m) => [m.id, ...moveIds(kindOf(m).inner(m)?.recipe ?? [])])

@@ -45,7 +45,7 @@ describe('a file that cannot be read is refused, with what is wrong and where', 
     refused('[]', /no Geotome project/)
     refused(new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9]), /damaged zip|no project\.json/)
     refused(writeProjectFile(blankProject(() => `z${++n}`, 'A', 'm', null)).slice(0, 60), /damaged zip/)
-    refused(JSON.stringify({ ...good(), version: 2 }), /version 2; this Geotome reads up to version 1. Update Geotome/)
+    refused(JSON.stringify({ ...good(), version: 3 }), /version 3; this Geotome reads up to version 2. Update Geotome/)
   })
   it('malformed somewhere inside', () => {
     const file = good()

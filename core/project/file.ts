@@ -4,7 +4,7 @@ import { Refusal, refuse } from '../values'
 import { ProjectSchema, type Project } from './schema'
 
 /** The version of the file format that this core writes; see docs/file-format.md. */
-export const FILE_VERSION = 1
+export const FILE_VERSION = 2
 const ENTRY = 'project.json'
 const MOST_BYTES = 64 * 1024 * 1024
 
@@ -75,7 +75,10 @@ export function canonical(value: unknown): string {
 }
 
 /** MIGRATIONS[n] takes the data of version n + 1 to version n + 2. */
-const MIGRATIONS: ((older: unknown) => unknown)[] = []
+const MIGRATIONS: ((older: unknown) => unknown)[] = [
+  // What version 2 added has a value that says it is not there: the schema fills it in.
+  (older) => older,
+]
 
 /** null where the stack does not suffice, which takes data that nests thousands of times. */
 function safely<T>(work: () => T): T | null {

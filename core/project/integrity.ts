@@ -1,5 +1,6 @@
-import { checkRecipe, moveIds } from '../moves'
-import { refuse, type Numbers } from '../values'
+import { checkRecipe, moveIds, recipeTies } from '../moves'
+import { refuse, type StandingNumbers } from '../values'
+import { heightsOf, standingNumbers } from './heights'
 import { numbersOf } from './numbers'
 import type { Mass, Project, Scheme } from './schema'
 
@@ -21,6 +22,8 @@ export function checkProject(project: Project): void {
     const thickness = buildUp.layers.reduce((sum, layer) => sum + atLeastZero(names.length(layer.thickness), `A layer of "${buildUp.name}"`), 0)
     if (!(thickness > 0)) refuse('size', `The build-up "${buildUp.name}" has no thickness.`, 'Give a layer a thickness above zero.')
   }
+  for (const material of Object.values(project.kinds)) needMaterial(project, material, 'A kind of part')
+  tellApart(Object.values(project.materials), 'material')
   if (Object.keys(project.schemes).length === 0) refuse('in-use', 'A project needs at least one scheme.', 'Make another scheme before removing this one.')
   for (const scheme of Object.values(project.schemes)) checkScheme(project, scheme)
 }
@@ -36,6 +39,7 @@ function checkScheme(project: Project, scheme: Scheme): void {
     numbers.length(level.tie.above)
     checkStack(scheme, level.id)
   }
+  const heights = heightsOf(scheme, numbers)
   const needLevel = (id: string, who: string) => scheme.levels[id] ?? refuse('unknown-id', `${who} refers to a level that is not there.`, 'Choose one of the levels in the spine.')
   for (const mass of Object.values(scheme.masses)) {
     if (!project.uses[mass.use]) refuse('unknown-id', `"${mass.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
@@ -43,15 +47,23 @@ function checkScheme(project: Project, scheme: Scheme): void {
     for (const id of mass.takes.levels) needLevel(id, `"${mass.name}"`)
     for (const num of [mass.base.above, mass.place.x, mass.place.y]) numbers.length(num)
     numbers.angle(mass.place.turn)
-    checkMassRecipe(mass, numbers)
+    for (const tie of recipeTies(mass.recipe)) needLevel(tie.level, `"${mass.name}"`)
+    checkMassRecipe(mass, standingNumbers(mass, numbers, heights))
+    for (const material of [mass.material, ...Object.values(mass.faces)]) needMaterial(project, material, `"${mass.name}"`)
   }
   for (const part of Object.values(scheme.parts)) {
     const buildUp = project.buildUps[part.buildUp] ?? refuse('unknown-id', `"${part.name}" has a build-up that is not there.`, 'Choose one of the build-ups.')
     if (buildUp.for !== part.kind) refuse('edit', `"${part.name}" is a ${part.kind}, "${buildUp.name}" is a build-up for a ${buildUp.for}.`, `Choose a build-up for a ${part.kind}.`)
     for (const tie of [part.base, part.top]) if (tie) { needLevel(tie.level, `"${part.name}"`); numbers.length(tie.above) }
-    if (part.print.kind === 'face') needLevel(part.print.zFrom, `"${part.name}"`)
-    atLeastZero(numbers.length(part.overhang), `The overhang of "${part.name}"`)
+    if (part.print.kind === 'face') for (const id of [part.print.zFrom, part.print.zTo]) if (id !== null) needLevel(id, `"${part.name}"`)
+    for (const overhang of [part.overhang, ...Object.values(part.overhangs)]) atLeastZero(numbers.length(overhang), `The overhang of "${part.name}"`)
+    atLeastZero(numbers.length(part.rise), `The height of "${part.name}"`)
   }
+  tellApart(Object.values(scheme.views), 'kept view')
+}
+
+function needMaterial(project: Project, id: string | null | undefined, who: string): void {
+  if (id && !project.materials[id]) refuse('unknown-id', `${who} has a material that is not there.`, 'Choose one of the materials of the project.')
 }
 
 /** A level must not stand, directly or over others, on itself. */
@@ -67,7 +79,7 @@ function checkStack(scheme: Scheme, start: string): void {
   }
 }
 
-function checkMassRecipe(mass: Mass, numbers: Numbers): void {
+function checkMassRecipe(mass: Mass, numbers: StandingNumbers): void {
   checkRecipe(mass.recipe, mass.name, numbers)
   const ids = moveIds(mass.recipe)
   if (new Set(ids).size !== ids.length) refuse('id-taken', `Two moves of "${mass.name}" have the same id.`, 'Give each move its own id.')
@@ -85,6 +97,6 @@ function tellApart(things: { name: string }[], what: string): void {
 const atLeastZero = (value: number, what: string) => (value >= 0 ? value : refuse('size', `${what} is below zero.`, 'Type zero or more.'))
 
 function* allThings(project: Project): Generator<[string, { id: string }]> {
-  for (const c of [project.uses, project.dials, project.buildUps, project.schemes]) yield* Object.entries(c)
-  for (const s of Object.values(project.schemes)) for (const c of [s.dials, s.levels, s.masses, s.parts]) yield* Object.entries(c)
+  for (const c of [project.uses, project.dials, project.buildUps, project.materials, project.schemes]) yield* Object.entries(c)
+  for (const s of Object.values(project.schemes)) for (const c of [s.dials, s.levels, s.masses, s.parts, s.views, s.mutes]) yield* Object.entries(c)
 }

@@ -9,9 +9,11 @@ import { FiniteSchema as Finite, IdSchema, NameSchema, NumSchema, PlaceSchema, Q
 
 const OrderSchema = v.pipe(v.number(), v.finite())
 
+const ColourSchema = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'A colour is written #rrggbb.'))
+
 export const UseSchema = v.strictObject({
   id: IdSchema, name: NameSchema, order: OrderSchema,
-  colour: v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'A colour is written #rrggbb.')),
+  colour: ColourSchema,
   /** whether its floors count in the floor area ratio */
   counts: v.boolean(),
 })
@@ -51,11 +53,25 @@ export const MassSchema = v.strictObject({
   id: IdSchema, name: NameSchema, order: OrderSchema, use: IdSchema,
   base: v.strictObject({ level: IdSchema, above: NumSchema }),
   place: PlaceSchema, takes: TakesSchema, recipe: RecipeSchema,
+  /** what stands around and is drawn, but gives no floors, no fabric and no figures */
+  context: v.optional(v.boolean(), false),
+  /** what it is drawn in; null: paper */
+  material: v.optional(v.nullable(IdSchema), null),
+  /** by face, what differs from the mass */
+  faces: v.optional(v.record(v.string(), IdSchema), {}),
 })
 export type Mass = v.InferOutput<typeof MassSchema>
 
+/** The kinds of fabric; a terrace is a flat top that is walked on, a parapet its upstand. */
+export const PartKindSchema = v.picklist(['wall', 'slab', 'roof', 'terrace', 'parapet'])
+export type PartKind = v.InferOutput<typeof PartKindSchema>
+
+/** What things are drawn in; opacity 1 is solid, less is seen through. */
+export const MaterialSchema = v.strictObject({ id: IdSchema, name: NameSchema, order: OrderSchema, colour: ColourSchema, opacity: v.pipe(Finite, v.minValue(0.05, 'An opacity lies between 0.05 and 1.'), v.maxValue(1, 'An opacity lies between 0.05 and 1.')) })
+export type Material = v.InferOutput<typeof MaterialSchema>
+
 export const BuildUpSchema = v.strictObject({
-  id: IdSchema, name: NameSchema, order: OrderSchema, for: v.picklist(['wall', 'slab', 'roof']),
+  id: IdSchema, name: NameSchema, order: OrderSchema, for: PartKindSchema,
   /** outside to inside, or top to bottom */
   layers: v.pipe(v.array(v.strictObject({ name: NameSchema, material: NameSchema, thickness: NumSchema })), v.minLength(1, 'A build-up needs at least one layer.')),
 })
@@ -65,15 +81,30 @@ const LoopSchema = v.array(v.array(Finite))
 
 /** What a part saw of its host when it was last in line with it; see fabric/print.ts. */
 export const PrintSchema = v.variant('kind', [
-  v.strictObject({ kind: v.literal('face'), zFrom: IdSchema, normal: v.tuple([Finite, Finite, Finite]), distance: Finite, loops: v.array(LoopSchema), edges: v.array(v.array(v.string())) }),
-  v.strictObject({ kind: v.literal('plate'), form: v.string(), loops: v.array(LoopSchema) }),
+  v.strictObject({
+    kind: v.literal('face'), zFrom: IdSchema, normal: v.tuple([Finite, Finite, Finite]), distance: Finite,
+    /** x, y, z of each corner; z above zFrom, or above zTo where a fourth entry is 1 */
+    loops: v.array(LoopSchema), edges: v.array(v.array(v.string())),
+    /** the level that the face reaches up to, where it is tied to one */
+    zTo: v.optional(v.nullable(IdSchema), null),
+    /** the circle of a curved face: x, y, radius, angle it begins at, its sweep (radians), number of facets */
+    round: v.optional(v.nullable(v.tuple([Finite, Finite, Finite, Finite, Finite, Finite])), null),
+    /** a twisted or doubly curved face between two heights: the points of its edge below and above */
+    rows: v.optional(v.nullable(v.tuple([LoopSchema, LoopSchema])), null),
+    /** the form without its levels, by content: while it is the same, only levels can have moved */
+    form: v.optional(v.string(), ''),
+  }),
+  /** `sides`: by what kinds of face the floor is bounded, by content */
+  v.strictObject({ kind: v.literal('plate'), form: v.string(), loops: v.array(LoopSchema), sides: v.optional(v.string(), '') }),
 ])
 export type Print = v.InferOutput<typeof PrintSchema>
 
 export const PartSchema = v.strictObject({
   id: IdSchema, name: NameSchema, order: OrderSchema,
-  kind: v.picklist(['wall', 'slab', 'roof']),
+  kind: PartKindSchema,
   buildUp: IdSchema,
+  /** how it takes its face: as it is; by an upright wall in each storey; by flat facets in each storey */
+  follow: v.optional(v.picklist(['face', 'upright', 'facets']), 'face'),
   /** where the thickness lies: inside the mass face or outside of it */
   side: v.picklist(['inside', 'outside']),
   /** the mass face it stands on; piece tells which piece of it, by the faces at its two ends. A slab's face is 'plate'. */
@@ -83,19 +114,51 @@ export const PartSchema = v.strictObject({
   top: v.nullable(v.strictObject({ level: IdSchema, above: NumSchema })),
   /** roofs: level, at a right angle to the eaves edge */
   overhang: NumSchema,
+  /** by the face beyond an edge, what differs from the overhang */
+  overhangs: v.optional(v.record(v.string(), NumSchema), {}),
+  /** parapets: how high above the top they stand on */
+  rise: v.optional(NumSchema, 0),
+  /** let go on purpose: it stays as it is, and asks for nothing */
+  letGo: v.optional(v.boolean(), false),
+  /** kept as it is: the state of its host, by content, that it was looked at and left; null: none */
+  kept: v.optional(v.nullable(v.string()), null),
   print: PrintSchema,
 })
 export type Part = v.InferOutput<typeof PartSchema>
+
+const Point = v.tuple([Finite, Finite, Finite])
+/** A kept view says itself all that it shows, and how; no other thing changes it. */
+export const ViewSchema = v.strictObject({
+  id: IdSchema, name: NameSchema, order: OrderSchema, pane: v.picklist(['3d', 'plan']),
+  /** world coordinates, m; degrees; pixels to a metre at a pane of 1000 pixels */
+  camera: v.strictObject({ target: Point, azimuth: Finite, elevation: Finite, scale: Finite }),
+  /** the level that the blade stands at; null: nothing is cut */
+  blade: v.nullable(IdSchema),
+  shows: v.strictObject({ masses: v.picklist(['solid', 'see-through', 'hidden']), fabric: v.boolean(), context: v.boolean(), labels: v.boolean(), materials: v.boolean() }),
+  /** things left out of it, by id */
+  hidden: v.array(IdSchema),
+})
+export type KeptView = v.InferOutput<typeof ViewSchema>
+
+/** A finding that was looked at and is left, with the reason. */
+export const MuteSchema = v.strictObject({ id: IdSchema, finding: v.pipe(v.string(), v.minLength(1), v.maxLength(400)), reason: v.pipe(v.string(), v.trim(), v.minLength(1, 'Say why it is left.'), v.maxLength(400)) })
+export type Mute = v.InferOutput<typeof MuteSchema>
 
 export const SchemeSchema = v.strictObject({
   id: IdSchema, name: NameSchema, order: OrderSchema,
   dials: v.record(IdSchema, DialSchema), levels: v.record(IdSchema, LevelSchema),
   masses: v.record(IdSchema, MassSchema), parts: v.record(IdSchema, PartSchema),
+  views: v.optional(v.record(IdSchema, ViewSchema), {}), mutes: v.optional(v.record(IdSchema, MuteSchema), {}),
 })
 export type Scheme = v.InferOutput<typeof SchemeSchema>
 
 export const ProjectSchema = v.strictObject({
   id: IdSchema, name: NameSchema, unit: UnitSchema,
+  /** how finely lengths are shown: digits behind the point, or, in feet, parts of an inch (8: eighths) */
+  precision: v.optional(v.pipe(Finite, v.integer(), v.minValue(0), v.maxValue(64)), 3),
+  /** degrees from upright: a face within the first is an upright wall, within the second wall-like */
+  upright: v.optional(v.pipe(Finite, v.minValue(0.01), v.maxValue(10)), 0.5),
+  wallLike: v.optional(v.pipe(Finite, v.minValue(0.01), v.maxValue(89)), 30),
   /** m2, for the floor area ratio; null where not known yet */
   siteArea: v.nullable(NumSchema),
   /** least clear height of a floor that counts, m */
@@ -105,6 +168,9 @@ export const ProjectSchema = v.strictObject({
   /** the step of drags, m, and of turns, degrees */
   stride: v.strictObject({ length: Finite, angle: Finite }),
   uses: v.record(IdSchema, UseSchema), dials: v.record(IdSchema, DialSchema), buildUps: v.record(IdSchema, BuildUpSchema),
+  materials: v.optional(v.record(IdSchema, MaterialSchema), {}),
+  /** what all parts of a kind are drawn in */
+  kinds: v.optional(v.record(PartKindSchema, IdSchema), {}),
   schemes: v.record(IdSchema, SchemeSchema),
 })
 export type Project = v.InferOutput<typeof ProjectSchema>

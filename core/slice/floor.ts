@@ -30,7 +30,7 @@ export function computeIsland(shares: Share[], smallest: number): Island {
   const only = shares.length === 1 ? shares[0] : undefined
   if (only && only.low.length === 0 && only.plate.region.length === 1 && only.plate.area >= smallest) {
     const { region, area } = only.plate
-    return { ...common, region, counted: region, area, low: 0, perimeter: perimeterOf(region), uses: { [only.use]: area }, overlaps: [], slivers: [] }
+    return { ...common, region, counted: region, area, low: 0, perimeter: perimeterOf(region, only.plate.arcs), uses: { [only.use]: area }, overlaps: [], slivers: [] }
   }
   const region = uniteRegions(shares.map((s) => s.plate.region))
   const high = shares.map((s) => subtractRegions(s.plate.region, s.low))
@@ -39,7 +39,7 @@ export function computeIsland(shares: Share[], smallest: number): Island {
   const counted = slivers.length ? subtractRegions(whole, slivers.flat()) : whole
   const area = areaOf(counted)
   return {
-    ...common, region, counted, area, low: Math.max(0, areaOf(region) - area), perimeter: perimeterOf(region), slivers,
+    ...common, region, counted, area, low: Math.max(0, areaOf(region) - area), perimeter: perimeterOf(region, shares.flatMap((s) => s.plate.arcs)), slivers,
     uses: usesOf(shares, slivers.length ? high.map((h) => intersectRegions(h, counted)) : high), overlaps: overlapsOf(shares),
   }
 }

@@ -24,7 +24,7 @@ function combine(a: Solid, b: Solid, how: 'union' | 'intersection'): Solid {
     const second = own(toKernel(b, kernel.Mesh, kernel.Manifold, a.facets.length))
     const result = own(kernel.Manifold[how](first, second))
     if (result.isEmpty()) refuse('geometry', 'Nothing is left of the form.', 'Move the bodies so that they meet.')
-    return fromKernel(result, [...a.facets, ...b.facets])
+    return fromKernel(result, [...a.facets, ...b.facets], [a, b])
   })
 }
 
@@ -48,19 +48,24 @@ function toKernel(solid: Solid, MeshType: new (o: ConstructorParameters<typeof M
 }
 
 /**
- * A body out of the kernel. Its vertices are single precision; each is set back in doubles to where the planes of
- * its facets meet, so that faces stay on the planes of the recipe.
+ * A body out of the kernel. Its vertices are single precision; each is set back in doubles: to the vertex that it was before, or to
+ * where the planes of its facets meet, so that faces stay on the planes of the recipe.
  */
-function fromKernel(body: Manifold, facets: Facet[]): Solid {
+function fromKernel(body: Manifold, facets: Facet[], from: Solid[]): Solid {
   const mesh = body.getMesh()
   const facetOf = Uint32Array.from(mesh.faceID)
   const triangles = Uint32Array.from(mesh.triVerts)
   const around: Set<number>[] = Array.from({ length: mesh.vertProperties.length / mesh.numProp }, () => new Set())
   triangles.forEach((v, i) => around[v]?.add(facetOf[Math.floor(i / 3)] as number))
   const positions = new Float64Array(around.length * 3)
+  const known = new Map<string, Vec3>()
+  for (const { positions: p } of from) for (let i = 0; i < p.length; i += 3) {
+    const exact = [p[i] as number, p[i + 1] as number, p[i + 2] as number] as Vec3
+    known.set(exact.map(Math.fround).join(), exact)
+  }
   around.forEach((set, v) => {
     const rough: Vec3 = [mesh.vertProperties[v * mesh.numProp] as number, mesh.vertProperties[v * mesh.numProp + 1] as number, mesh.vertProperties[v * mesh.numProp + 2] as number]
-    positions.set(meet(rough, distinct([...set].map((f) => (facets[f] as Facet).plane))), v * 3)
+    positions.set(known.get(rough.join()) ?? meet(rough, distinct([...set].map((f) => (facets[f] as Facet).plane))), v * 3)
   })
   return { positions, triangles, facetOf, facets }
 }

@@ -1,14 +1,37 @@
-import type { Plane, Solid, Vec3 } from './solid'
+import type { Facet, Plane, Solid, Vec3 } from './solid'
+import type { Surface } from './surface'
 
 /** One edge loop of a face, counter-clockwise seen from outside for outer loops; `beyond[i]` names the face across the edge from point i to the next. */
 export interface FaceLoop { points: Vec3[]; beyond: string[] }
 
-/** A connected flat face of a body. Pieces of a face that was split are told apart by the faces that border them. */
-export interface Face { name: string; plane: Plane; loops: FaceLoop[]; area: number }
+/**
+ * A connected face of a body. Pieces of a face that was split are told apart by the faces that border them. A curved one has its
+ * true surface, its flat bits, and the plane that lies nearest to all of it.
+ */
+export interface Face { name: string; plane: Plane; loops: FaceLoop[]; area: number; surface: Surface | null; flats: Flat[] }
+
+/** A flat bit of a curved face: its plane and its corners, m. */
+export interface Flat { plane: Plane; points: Vec3[] }
 
 /** The faces of a body, in the order of their first triangle. */
 export function facesOf(solid: Solid): Face[] {
-  const { triangles, facetOf, facets, positions } = solid
+  const surfaces = new Map<Surface, number>()
+  const key = solid.facets.map((f, i) => {
+    if (!f.surface) return i
+    const known = surfaces.get(f.surface) ?? i
+    surfaces.set(f.surface, known)
+    return known
+  })
+  return named(grouped(solid, key))
+}
+
+/** The flat bits of all faces, one for each facet: what is computed exactly of planes. */
+export const flatsOf = (solid: Solid): Face[] => grouped(solid, solid.facets.map((_, i) => i))
+
+/** Connected triangles of one key; a key is a facet's number, or that of the first facet of its surface. */
+function grouped(solid: Solid, keyOf: number[]): Face[] {
+  const { triangles, facets, positions } = solid
+  const facetOf = solid.facetOf.map((f) => keyOf[f] as number)
   const across = new Map<number, number>()
   const vertices = positions.length / 3
   const edge = (a: number, b: number) => a * vertices + b
@@ -28,8 +51,8 @@ export function facesOf(solid: Solid): Face[] {
     groups.push(members)
   }
 
-  const faces = groups.map((members, g): Face => {
-    const facet = facets[facetOf[members[0] as number] as number] as { name: string; plane: Plane }
+  return groups.map((members, g): Face => {
+    const facet = facets[facetOf[members[0] as number] as number] as Facet
     const steps = new Map<number, { to: number; beyond: string }[]>()
     for (const t of members) for (let e = 0; e < 3; e++) {
       const other = twin(t * 3 + e)
@@ -41,9 +64,23 @@ export function facesOf(solid: Solid): Face[] {
       else steps.set(from, [step])
     }
     const loops = chained(steps, positions)
-    return { name: facet.name, plane: facet.plane, loops, area: loops.reduce((sum, l) => sum + areaIn(facet.plane, l.points), 0) }
+    const inner = members.filter((t) => solid.facetOf[t] !== solid.facetOf[members[0] as number])
+    if (!facet.surface || inner.length === 0) return { name: facet.name, plane: facet.plane, loops, area: loops.reduce((sum, l) => sum + areaIn(facet.plane, l.points), 0), surface: facet.surface ?? null, flats: [] }
+    const flats = members.map((t): Flat => ({ plane: (facets[solid.facetOf[t] as number] as Facet).plane, points: [0, 1, 2].map((e) => { const v = (triangles[t * 3 + e] as number) * 3; return [positions[v], positions[v + 1], positions[v + 2]] as Vec3 }) }))
+    const areas = flats.map((f) => areaIn(f.plane, f.points))
+    return { name: facet.name, plane: meanPlane(flats, areas), loops, area: areas.reduce((a, b) => a + b, 0), surface: facet.surface, flats }
   }).filter((face) => face.area > 1e-6)
-  return named(faces)
+}
+
+/** The plane that a curved face lies about: its facets' normals and middles, weighed by their areas. */
+function meanPlane(flats: Flat[], areas: number[]): Plane {
+  const sum = [0, 1, 2].map((k) => flats.reduce((s, f, i) => s + (f.plane.n[k] as number) * (areas[i] as number), 0))
+  const length = Math.hypot(...sum)
+  if (length < 1e-9) return (flats[0] as Flat).plane
+  const n = sum.map((x) => x / length) as Vec3
+  const total = areas.reduce((a, b) => a + b, 0)
+  const d = flats.reduce((s, f, i) => s + f.points.reduce((t, p) => t + n[0] * p[0] + n[1] * p[1] + n[2] * p[2], 0) / f.points.length * (areas[i] as number), 0) / total
+  return { n, d }
 }
 
 const after = (i: number) => (i % 3 === 2 ? i - 2 : i + 1)

@@ -1,6 +1,8 @@
 import type { CrossSection } from 'manifold-3d/manifold'
+import { lengthOn, liesOn, type Arc } from './arc'
 import { withKernel } from './kernel'
-import { loopArea, type Vec2 } from './solid'
+import type { Vec2 } from './place'
+import { loopArea } from './solid'
 import { TOLERANCE } from './tolerance'
 
 /** A part of the plan: closed loops in metres, outer ones counter-clockwise, holes clockwise. */
@@ -9,9 +11,13 @@ export type Region = Vec2[][]
 /** m2 */
 export const areaOf = (region: Region): number => region.reduce((sum, loop) => sum + loopArea(loop), 0)
 
-/** m, of all loops, those of holes too */
-export const perimeterOf = (region: Region): number =>
-  region.reduce((sum, loop) => sum + loop.reduce((part, p, i) => { const q = loop[(i + 1) % loop.length] ?? p; return part + Math.hypot(q[0] - p[0], q[1] - p[1]) }, 0), 0)
+/** m, of all loops, those of holes too; what lies on one of the arcs is as long as the arc, not as its facet. */
+export const perimeterOf = (region: Region, arcs: readonly Arc[] = []): number =>
+  region.reduce((sum, loop) => sum + loop.reduce((part, p, i) => {
+    const q = loop[(i + 1) % loop.length] ?? p
+    const arc = arcs.find((a) => liesOn(a, p, q))
+    return part + (arc ? lengthOn(arc, p, q) : Math.hypot(q[0] - p[0], q[1] - p[1]))
+  }, 0), 0)
 
 /** The union of regions. */
 export function uniteRegions(regions: Region[]): Region {

@@ -1,9 +1,12 @@
-import type { Facet, Solid, Vec2 } from './solid'
+import type { Arc } from './arc'
+import type { Vec2 } from './place'
+import type { Facet, Solid } from './solid'
 import { loopArea } from './solid'
+import { arcAt, type Surface } from './surface'
 import { TOLERANCE } from './tolerance'
 
-/** A closed loop of a cut: points in plan (m), and per edge (from point i to the next) the name of the face it was cut from. */
-export interface CutLoop { points: Vec2[]; faces: string[] }
+/** A closed loop of a cut: points in plan (m), and per edge (from point i to the next) the name of the face it was cut from and the arc that it is a facet of. */
+export interface CutLoop { points: Vec2[]; faces: string[]; arcs: (Arc | null)[] }
 
 /**
  * The cut of a body just above the height z: a body that begins at z is cut, one that ends there is not. Outer loops run
@@ -24,6 +27,14 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
     next.set(down, { to: up, facet: facetOf[f] as number })
   }
   const loops: CutLoop[] = []
+  const arcs = new Map<Surface, Arc | null>()
+  const arcOf = (facet: number): Arc | null => {
+    const surface = facets[facet]?.surface
+    if (!surface) return null
+    let arc = arcs.get(surface)
+    if (arc === undefined) arcs.set(surface, arc = arcAt(surface, z))
+    return arc
+  }
   for (const start of next.keys()) {
     if (!next.has(start)) continue
     const points: Vec2[] = []
@@ -34,7 +45,7 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
       cutFacets.push(step.facet)
       at = step.to
     }
-    const loop = simplified(points, cutFacets, facets)
+    const loop = simplified(points, cutFacets, facets, arcOf)
     if (loop) loops.push(loop)
   }
   return loops
@@ -49,18 +60,26 @@ function pointOn(p: Float64Array, edge: number, count: number, z: number): Vec2 
   return [(p[a] as number) + t * ((p[b] as number) - (p[a] as number)), (p[a + 1] as number) + t * ((p[b + 1] as number) - (p[a + 1] as number))]
 }
 
-/** Without doubled points, and without points within one facet's straight edge; null when nothing is left. */
-function simplified(points: Vec2[], cutFacets: number[], facets: Facet[]): CutLoop | null {
+/** Without doubled points, and without points within one face's straight edge; null when nothing is left. */
+function simplified(points: Vec2[], cutFacets: number[], facets: Facet[], arcOf: (facet: number) => Arc | null): CutLoop | null {
   const kept: number[] = []
   for (let i = 0; i < points.length; i++) {
     const j = (i + 1) % points.length
     const [a, b] = [points[i] as Vec2, points[j] as Vec2]
     if (Math.abs(a[0] - b[0]) > TOLERANCE.point || Math.abs(a[1] - b[1]) > TOLERANCE.point) kept.push(i)
   }
-  const corners = kept.filter((i, k) => cutFacets[i] !== cutFacets[kept[(k + kept.length - 1) % kept.length] ?? -1])
+  const before = (k: number) => kept[(k + kept.length - 1) % kept.length] ?? -1
+  const corners = kept.filter((i, k) => {
+    const [f, g] = [cutFacets[i] ?? 0, cutFacets[before(k)] ?? 0]
+    if (f === g) return false
+    // A twisted side is cut along one straight line, through many facets.
+    return !(facets[f]?.surface?.kind === 'twisted' && facets[f]?.name === facets[g]?.name && !arcOf(f) && inLine(points[before(k)] as Vec2, points[i] as Vec2, points[kept[(k + 1) % kept.length] ?? 0] as Vec2))
+  })
   const ring = corners.length >= 3 ? corners : kept
   if (ring.length < 3) return null
   const loop = ring.map((i) => points[i] as Vec2)
   if (Math.abs(loopArea(loop)) < TOLERANCE.area / 10) return null
-  return { points: loop, faces: ring.map((i) => facets[cutFacets[i] ?? 0]?.name ?? '') }
+  return { points: loop, faces: ring.map((i) => facets[cutFacets[i] ?? 0]?.name ?? ''), arcs: ring.map((i) => arcOf(cutFacets[i] ?? 0)) }
 }
+
+const inLine = (a: Vec2, p: Vec2, b: Vec2) => Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) < 1e-7 * Math.hypot(b[0] - a[0], b[1] - a[1])

@@ -1,14 +1,15 @@
 import earcut from 'earcut'
 import { refuse } from '../values'
+import { turnOf, type Placement, type Vec2 } from './place'
+import { placeSurface, type Surface } from './surface'
 
-export type Vec2 = [number, number]
 export type Vec3 = [number, number, number]
 
 /** n . p = d, with n of length one, pointing out of the body. */
 export interface Plane { n: Vec3; d: number }
 
-/** A flat bit of a face; a plane face is one facet, a curved one has many of one name. */
-export interface Facet { name: string; plane: Plane }
+/** A flat bit of a face; a plane face is one facet, a curved one has many of one name that share its true surface. */
+export interface Facet { name: string; plane: Plane; surface?: Surface }
 
 /**
  * A closed body: xyz per vertex in metres (doubles), three vertex numbers per triangle (counter-clockwise seen from
@@ -53,24 +54,6 @@ export function prism(points: Vec2[], edgeNames: string[], z0: number, z1: numbe
   return { positions, triangles: Uint32Array.from(triangles), facetOf: Uint32Array.from(facetOf), facets }
 }
 
-/** Where a local body stands: turned about z by `turn` degrees, then moved. */
-export interface Placement { x: number; y: number; z: number; turn: number }
-
-/** The turn as a cosine and sine, exact for right angles. */
-export function turnOf(degrees: number): { c: number; s: number } {
-  const quarter = ((degrees / 90) % 4 + 4) % 4
-  if (Math.abs(quarter - Math.round(quarter)) < 1e-12) {
-    const q = Math.round(quarter) % 4
-    return { c: [1, 0, -1, 0][q] ?? 1, s: [0, 1, 0, -1][q] ?? 0 }
-  }
-  return { c: Math.cos(degrees * Math.PI / 180), s: Math.sin(degrees * Math.PI / 180) }
-}
-
-export function placePoint(p: Vec2, at: Placement): Vec2 {
-  const { c, s } = turnOf(at.turn)
-  return [at.x + c * p[0] - s * p[1], at.y + s * p[0] + c * p[1]]
-}
-
 export function placePlane(plane: Plane, at: Placement): Plane {
   const { c, s } = turnOf(at.turn)
   const n: Vec3 = [c * plane.n[0] - s * plane.n[1], s * plane.n[0] + c * plane.n[1], plane.n[2]]
@@ -87,7 +70,9 @@ export function placeSolid(solid: Solid, at: Placement): Solid {
     positions[i + 1] = at.y + s * x + c * y
     positions[i + 2] = at.z + z
   }
-  return { ...solid, positions, facets: solid.facets.map((f) => ({ name: f.name, plane: placePlane(f.plane, at) })) }
+  const surfaces = new Map<Surface, Surface>()
+  const placed = (surface: Surface) => { let s = surfaces.get(surface); if (!s) surfaces.set(surface, s = placeSurface(surface, at)); return s }
+  return { ...solid, positions, facets: solid.facets.map((f): Facet => ({ name: f.name, plane: placePlane(f.plane, at), ...(f.surface ? { surface: placed(f.surface) } : {}) })) }
 }
 
 /** m3, by signed tetrahedra from a corner of the body. */

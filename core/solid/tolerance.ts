@@ -6,6 +6,8 @@ export const TOLERANCE = {
   point: 1e-6,
   /** what a face may move before a part bonded to it has drifted */
   bond: 1e-4,
+  /** what the facets of a curve may lie off it */
+  curve: 1e-3,
   /** areas below this (m2) are rounding, not floor */
   area: 1e-4,
 } as const

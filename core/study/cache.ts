@@ -1,9 +1,8 @@
 import { bodyKey, buildBody, standMass, type Body, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { Memo, sameList, type Mass, type Numbers } from '../project'
-import { facesOfForm } from '../fabric'
-import { computeIsland, islandsOf, lessWhatGoesOn, lowAbove, lowRegion, plateOf, type Island, type Plate, type Share } from '../slice'
-import { areaOf, bandAt, placeSolid, rectsMeet, TOLERANCE, unionVolume, uniteRegions, type Region, type Vec2 } from '../solid'
+import { Memo, sameList, standingNumbers, type Mass, type Numbers } from '../project'
+import { computeIsland, islandsOf, lessWhatGoesOn, lowAbove, lowRegion, plateOf, type Headroom, type Island, type Plate, type Share } from '../slice'
+import { areaOf, bandAt, placePoint, placeSolid, rectsMeet, TOLERANCE, unionVolume, uniteRegions, type Region } from '../solid'
 import type { Floor } from './types'
 
 /**
@@ -28,10 +27,11 @@ export class StudyCache {
   }
 
   /** The mass standing on its level; the same object while nothing about it changes. */
-  form(mass: Mass, numbers: Numbers, levelHeight: number): MassForm {
-    const key = bodyKey(mass.recipe, numbers)
-    const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, numbers, mass.name, key))
-    const form = standMass(mass, body, numbers, levelHeight)
+  form(mass: Mass, numbers: Numbers, heights: ReadonlyMap<string, number>): MassForm {
+    const standing = standingNumbers(mass, numbers, heights)
+    const key = bodyKey(mass.recipe, standing)
+    const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, standing, mass.name, key))
+    const form = standMass(mass, body, numbers, heights.get(mass.base.level) ?? 0)
     const kept = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({ form, byBand: new Map(), byHeight: new Map(), shares: new Map() }))
     if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) { kept.form = form; kept.shares.clear() }
     // A level dragged through a thousand heights leaves a thousand cuts behind.
@@ -55,8 +55,8 @@ export class StudyCache {
   }
 
   /** The floor of a level: the same object while the masses that take it, their use and order, and the rules stay. */
-  floor(level: LevelHeight, takers: MassForm[], over: MassForm[], headroom: number, smallest: number): Floor {
-    const from = [level.height, headroom, smallest, ...takers, null, ...over]
+  floor(level: LevelHeight, takers: MassForm[], over: MassForm[], headroom: Headroom, smallest: number): Floor {
+    const from = [level.height, headroom.height, headroom.wallLike, smallest, ...takers, null, ...over]
     const kept = this.floors.get(level.id)
     if (kept && sameList(kept.from, from)) return kept.floor.level === level ? kept.floor : { ...kept.floor, level }
     const shares: Share[] = []
@@ -101,21 +101,21 @@ export class StudyCache {
   /** The plan of a mass, all its faces that look up. */
   private footprint(form: MassForm): Region {
     return this.memo.of(form, 'footprint', [], () =>
-      uniteRegions(facesOfForm(form).filter((f) => f.plane.n[2] > 1e-6).map((f) => f.loops.map((l) => l.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area)))
+      uniteRegions(form.body.flats().filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]) => placePoint([x, y], form.at)))).filter((r) => areaOf(r) > TOLERANCE.area)))
   }
 
   /** What one mass brings to a floor; where nothing is low, one object for all floors with the same plate. */
-  private share(form: MassForm, z: number, headroom: number, over: MassForm[]): Share | null {
+  private share(form: MassForm, z: number, headroom: Headroom, over: MassForm[]): Share | null {
     const shares = this.byForm.get(form)?.shares
     const near = over.length && lowAbove(form, z, headroom) ? over.filter((o) => o !== form && rectsMeet(o.rect, form.rect)) : NOBODY
     const known = shares?.get(z)
-    if (known && known.headroom === headroom && sameList(known.near, near)) return known.share
+    if (known && known.headroom.height === headroom.height && known.headroom.wallLike === headroom.wallLike && sameList(known.near, near)) return known.share
     const share = this.shareOf(form, z, headroom, near)
     shares?.set(z, { headroom, near, share })
     return share
   }
 
-  private shareOf(form: MassForm, z: number, headroom: number, near: MassForm[]): Share | null {
+  private shareOf(form: MassForm, z: number, headroom: Headroom, near: MassForm[]): Share | null {
     const plate = this.plate(form, z)
     if (!plate) return null
     const { use, order } = form
@@ -137,7 +137,7 @@ export class StudyCache {
 
 const NOBODY: MassForm[] = []
 
-interface Standing { form: MassForm; byBand: Map<number, Plate | null>; byHeight: Map<number, Plate | null>; shares: Map<number, { headroom: number; near: MassForm[]; share: Share | null }> }
+interface Standing { form: MassForm; byBand: Map<number, Plate | null>; byHeight: Map<number, Plate | null>; shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }> }
 
 /** Values by key that are dropped when two runs pass without a use. */
 class Aging<T> {

@@ -1,9 +1,9 @@
-import { studyParts, type FabricContext, type PartStudy } from '../fabric'
+import { isWall, studyParts, type FabricContext, type PartStudy } from '../fabric'
 import type { MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, refuse, type Project, type Scheme } from '../project'
 import { areaOf, groupsThatMeet, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect } from '../solid'
-import { lowAbove } from '../slice'
+import { lowAbove, type Headroom } from '../slice'
 import { StudyCache } from './cache'
 import { CHECKS } from './findings'
 import type { Floor, Study, Totals } from './types'
@@ -19,19 +19,20 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   const levels = levelHeights(project, scheme, numbers)
   const heights = new Map(levels.map((l) => [l.id, l.height]))
   const forms: MassForm[] = []
+  const around: MassForm[] = []
   for (const mass of inOrder(scheme.masses)) {
-    forms.push(cache.form(mass, numbers, heights.get(mass.base.level) ?? 0))
+    (mass.context ? around : forms).push(cache.form(mass, numbers, heights))
     yield
   }
   const context: FabricContext = { project, scheme, numbers, levels, heights, memo: cache.memo, forms: new Map(forms.map((f) => [f.id, f])), plateAt: (form, z) => cache.plate(form, z) }
   const floors: Floor[] = []
-  const headroom = numbers.length(project.headroom)
+  const headroom: Headroom = { height: numbers.length(project.headroom), wallLike: project.wallLike }
   const smallest = numbers.value(project.smallestArea, 'area')
   const takers = takersOf(scheme, forms, levels)
   for (const level of levels) {
     if (level.kind !== 'storey') continue
     const here = takers.get(level.id) ?? []
-    const over = here.some((form) => lowAbove(form, level.height, headroom)) ? forms.filter((o) => o.base < level.height + headroom && o.top > level.height) : []
+    const over = here.some((form) => lowAbove(form, level.height, headroom)) ? forms.filter((o) => o.base < level.height + headroom.height && o.top > level.height) : []
     floors.push(cache.floor(level, here, over, headroom, smallest))
     yield
   }
@@ -41,8 +42,10 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   const measured = floors.map((floor): Floor => ({ ...floor, net: netOf(cache, floor, walls.get(floor.level.id) ?? []) }))
   const totals = totalsOf(context, cache, measured, forms)
   yield
-  const study = { project, scheme, context, levels, forms, floors: measured, totals, parts }
-  return { ...study, findings: CHECKS.flatMap((check) => check.run(study)) }
+  const study = { project, scheme, context, levels, forms, around, floors: measured, totals, parts }
+  const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
+  const found = CHECKS.flatMap((check) => check.run(study))
+  return { ...study, findings: found.filter((f) => !mutes.has(f.key)), muted: found.flatMap((f) => { const mute = mutes.get(f.key); return mute ? [{ ...f, mute }] : [] }) }
 }
 
 /** The study of a scheme in one go. */
@@ -73,7 +76,7 @@ function wallsByLevel(parts: PartStudy[]): Map<string, PartStudy[]> {
   const walls = new Map<string, PartStudy[]>()
   for (const part of parts) {
     const level = part.part.base?.level
-    if (part.role !== 'wall' || !part.body || !level) continue
+    if (!isWall(part.role) || !part.body || !level) continue
     const list = walls.get(level)
     if (list) list.push(part)
     else walls.set(level, [part])

@@ -1,7 +1,7 @@
 import type { PartStudy, FabricContext } from '../fabric'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import type { Id, Project, Scheme } from '../project'
+import type { Id, Mute, Project, Scheme } from '../project'
 import type { Region } from '../solid'
 import type { Edit } from '../edits'
 import type { Island, Plate } from '../slice'
@@ -46,14 +46,18 @@ export interface Study {
   context: FabricContext
   levels: LevelHeight[]
   forms: MassForm[]
+  /** masses that stand around as context: drawn, never counted */
+  around: MassForm[]
   floors: Floor[]
   totals: Totals
   parts: PartStudy[]
   findings: Finding[]
+  /** what was found too, looked at and left, each with the reason */
+  muted: (Finding & { mute: Mute })[]
 }
 
 /** A check: looks at a study without findings and says what it found. A new one is a file in findings/ and a line in its list. */
-export interface Check { kind: string; run(study: Omit<Study, 'findings'>): Finding[] }
+export interface Check { kind: string; run(study: Omit<Study, 'findings' | 'muted'>): Finding[] }
 
 export const finding = (kind: string, id: string, say: string, remedy: string, more: Partial<Finding> = {}): Finding =>
   ({ key: `${kind}:${id}`, kind, say, remedy, level: null, masses: [], parts: [], area: null, region: [], fix: null, ...more })

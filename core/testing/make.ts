@@ -1,6 +1,7 @@
 import { applyEdit, batch, type Edit, type SingleEdit } from '../edits'
-import { propose, partsFrom, addParts, type Choices } from '../fabric'
-import { newMass } from '../form'
+import { propose, partsFrom, addParts, howOf, usualChoices, type Choices } from '../fabric'
+import { changeRecipe, newMass, type DrawnShape } from '../form'
+import type { Move } from '../moves'
 import { blankProject, inOrder, type Mass, type Project, type Scheme } from '../project'
 import { firstScheme, studyScheme, type Study } from '../study'
 import type { Vec2 } from '../solid'
@@ -27,13 +28,13 @@ export const apply = (project: Project, ...edits: Edit[]): Project => edits.redu
 export const studied = (project: Project): Study => studyScheme(project, schemeOf(project).id)
 
 /** Adds a mass drawn at world points. */
-export function withMass(project: Project, drawn: { name?: string; use?: string; level?: string; height: number; points?: Vec2[]; box?: [number, number, number, number] }, more: (mass: Mass) => Mass = (m) => m): Project {
+export function withMass(project: Project, drawn: { name?: string; use?: string; level?: string; height: number; upTo?: string; points?: Vec2[]; bulges?: number[]; circle?: [number, number, number]; box?: [number, number, number, number] }, more: (mass: Mass) => Mass = (m) => m): Project {
   const scheme = schemeOf(project)
   const name = drawn.name ?? `Mass ${Object.keys(scheme.masses).length + 1}`
   const use = inOrder(project.uses).find((u) => u.name === (drawn.use ?? 'homes'))?.id ?? ''
   const [x, y, w, d] = drawn.box ?? [0, 0, 0, 0]
-  const shape = drawn.points ? { kind: 'polygon' as const, points: drawn.points } : { kind: 'rectangle' as const, from: [x, y] as Vec2, to: [x + w, y + d] as Vec2 }
-  const mass = newMass(scheme, minter(name.replace(/\W/g, '')), { name, use, level: drawn.level ?? 'L0', height: drawn.height, shape })
+  const shape: DrawnShape = drawn.circle ? { kind: 'circle', centre: [drawn.circle[0], drawn.circle[1]], radius: drawn.circle[2] } : drawn.points ? { kind: 'polygon' as const, points: drawn.points, ...(drawn.bulges ? { bulges: drawn.bulges } : {}) } : { kind: 'rectangle' as const, from: [x, y] as Vec2, to: [x + w, y + d] as Vec2 }
+  const mass = newMass(scheme, minter(name.replace(/\W/g, '')), { name, use, level: drawn.level ?? 'L0', height: drawn.height, upTo: drawn.upTo ? { level: drawn.upTo, above: 0 } : null, shape })
   return apply(project, { edit: 'mass.add', scheme: scheme.id, thing: more(mass) })
 }
 
@@ -47,17 +48,21 @@ export const massNamed = (project: Project, name: string): Mass => {
 export const changeMass = (project: Project, name: string, set: Partial<Mass>): Project =>
   apply(project, { edit: 'mass.change', scheme: schemeOf(project).id, id: massNamed(project, name).id, set })
 
-/** The first build-ups of the project, walls inside the face. */
-export function choicesOf(project: Project, overhang = 0): Choices {
-  const first = (kind: string) => inOrder(project.buildUps).find((b) => b.for === kind)?.id ?? ''
-  return { wall: first('wall'), slab: first('slab'), roof: first('roof'), wallSide: 'inside', overhang }
-}
+/** The usual choices, without terraces, so that every flat top is a roof. */
+export const choicesOf = (project: Project, overhang = 0): Choices => ({ ...usualChoices(project), terrace: null, parapet: null, overhang })
 
 /** The project with everything converted that its preview offers. */
-export function converted(project: Project, overhang = 0, mint = minter('part')): Project {
+export function converted(project: Project, overhang = 0, mint = minter('part'), more: Partial<Choices> = {}): Project {
   const { context } = studied(project)
-  return apply(project, addParts(context, partsFrom(context, mint, propose(context).candidates, choicesOf(project, overhang))))
+  const choices = { ...choicesOf(project, overhang), ...more }
+  return apply(project, addParts(context, partsFrom(context, mint, propose(context, undefined, howOf(choices)).candidates, choices)))
 }
 
 export const changeLevel = (project: Project, id: string, set: Extract<SingleEdit, { edit: 'level.change' }>['set']): Project =>
   apply(project, batch([{ edit: 'level.change', scheme: schemeOf(project).id, id, set }]))
+
+/** The mass with moves behind its raise. */
+export const withMoves = (project: Project, name: string, ...moves: Move[]): Project => {
+  const mass = massNamed(project, name)
+  return apply(project, changeRecipe(schemeOf(project), mass, (r) => [...r.slice(0, 2), ...moves, ...r.slice(2)]))
+}

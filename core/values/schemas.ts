@@ -12,7 +12,7 @@ export const FiniteSchema = v.pipe(v.number(), v.finite('A number must be finite
 export const NumSchema = v.union([FiniteSchema, v.strictObject({ formula: v.pipe(v.string(), v.minLength(1), v.maxLength(400)) })])
 export type Num = v.InferOutput<typeof NumSchema>
 
-export const UnitSchema = v.picklist(['m', 'mm'])
+export const UnitSchema = v.picklist(['m', 'mm', 'ft'])
 export type Unit = v.InferOutput<typeof UnitSchema>
 
 export const QuantitySchema = v.picklist(['length', 'angle', 'area', 'number'])
@@ -22,6 +22,10 @@ export type Quantity = v.InferOutput<typeof QuantitySchema>
 export const PlaceSchema = v.strictObject({ x: NumSchema, y: NumSchema, turn: NumSchema })
 export type Place = v.InferOutput<typeof PlaceSchema>
 
+/** So much above a level: where a foot or a head is, and what follows when the level moves. */
+export const LevelHeightSchema = v.strictObject({ level: IdSchema, above: NumSchema })
+export type AtLevel = v.InferOutput<typeof LevelHeightSchema>
+
 /** Gives numbers their values: plain ones as they are, formulas by the dials in reach. */
 export interface Numbers {
   /** the value in SI units; errors: 'formula', 'formula-circle' (with its path), 'unknown-id' */
@@ -29,3 +33,6 @@ export interface Numbers {
   length(num: Num): number
   angle(num: Num): number
 }
+
+/** The numbers of a mass that stands: its base and the heights of all levels, m above the datum, for what is tied to levels. */
+export interface StandingNumbers extends Numbers { base: number; heights: ReadonlyMap<string, number> }

@@ -1,6 +1,6 @@
 import Module from 'manifold-3d/manifold'
 import { applyEdit, type Edit } from '@geotome/core/edits'
-import { addParts, partsFrom, propose } from '@geotome/core/fabric'
+import { usualChoices, addParts, partsFrom, propose } from '@geotome/core/fabric'
 import { moveMasses } from '@geotome/core/form'
 import { moveLevel } from '@geotome/core/levels'
 import { inOrder, type Project } from '@geotome/core/project'
@@ -43,10 +43,9 @@ row('  nothing changed', again(() => ({ edit: 'project.change', set: { name: 'To
 const houses = town(40, 12)
 const housesId = firstScheme(houses).id
 const shown = studyScheme(houses, housesId)
-const first = (kind: string) => inOrder(houses.buildUps).find((b) => b.for === kind)?.id ?? ''
 let n = 0
 const offer = best(3, () => { propose(shown.context) })
-const parts = partsFrom(shown.context, () => `part-${++n}`, propose(shown.context).candidates, { wall: first('wall'), slab: first('slab'), roof: first('roof'), wallSide: 'inside', overhang: 0.5 })
+const parts = partsFrom(shown.context, () => `part-${++n}`, propose(shown.context).candidates, { ...usualChoices(houses), overhang: 0.5 })
 const made = applyEdit(houses, addParts(shown.context, parts)).project
 const warm = new StudyCache()
 studyScheme(houses, housesId, warm)

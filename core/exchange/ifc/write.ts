@@ -1,4 +1,4 @@
-import { bodyHeights, bodyVolume, type PartStudy } from '../../fabric'
+import { bodyHeights, bodyVolume, isWall, type PartStudy } from '../../fabric'
 import type { BuildUp } from '../../project'
 import { placeSolid } from '../../solid'
 import type { Study } from '../../study'
@@ -61,11 +61,11 @@ export function writeIfc(study: Study, stamp: string): string {
   }
   for (const [key, use] of uses) relate('IFCRELASSOCIATESMATERIAL', `layers/${key}`, use.parts, use.of)
 
-  for (const form of study.forms) {
+  for (const form of [...study.forms, ...study.around]) {
     if (study.parts.some((p) => p.part.host.mass === form.id && p.body)) continue
     const place = bodies.placement(buildingPlace, 0, 0, 0)
     const shape = bodies.meshShape(placeSolid(form.body.solid, form.at), ox, oy, 0)
-    loose.push(step.add('IFCBUILDINGELEMENTPROXY', guid(form.id), null, form.name, null, 'mass', place, shape, null, enumeration('USERDEFINED')))
+    loose.push(step.add('IFCBUILDINGELEMENTPROXY', guid(form.id), null, form.name, null, study.scheme.masses[form.id]?.context ? 'context' : 'mass', place, shape, null, enumeration('USERDEFINED')))
   }
   for (const [id, storey] of storeys) if (storey.holds.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', `in/${id}`, storey.holds, storey.entity)
   if (loose.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', 'in-building', loose, building)
@@ -75,7 +75,10 @@ export function writeIfc(study: Study, stamp: string): string {
 function element(step: StepWriter, id: string, part: PartStudy, place: Reference, shape: Reference): Reference {
   const head = [id, null, part.part.name, null, part.role, place, shape, null] as const
   switch (part.role) {
-    case 'wall': return step.add('IFCWALL', ...head, enumeration(part.body?.kind === 'prism' ? 'STANDARD' : 'SOLIDWALL'))
+    case 'wall': case 'curved wall': case 'sloping wall': case 'facet wall': return step.add('IFCWALL', ...head, enumeration(part.body?.kind === 'prism' ? 'STANDARD' : 'SOLIDWALL'))
+    case 'parapet': return step.add('IFCWALL', ...head, enumeration('PARAPET'))
+    case 'soffit slab': return step.add('IFCSLAB', ...head, enumeration('NOTDEFINED'))
+    case 'terrace': return step.add('IFCSLAB', ...head, enumeration('ROOF'))
     case 'floor slab': return step.add('IFCSLAB', ...head, enumeration('FLOOR'))
     case 'ground slab': return step.add('IFCSLAB', ...head, enumeration('BASESLAB'))
     case 'flat roof': return step.add('IFCROOF', ...head, enumeration('FLAT_ROOF'))
@@ -98,17 +101,18 @@ function layerSets(study: Study, step: StepWriter): Map<string, { set: Reference
 
 /** Walls are layered from the face inwards (axis 2), slabs and roofs from the top down (axis 3). */
 function layerUsage(step: StepWriter, set: Reference, part: PartStudy, thickness: number): Reference {
-  const wall = part.role === 'wall'
+  const wall = isWall(part.role) || part.role === 'parapet'
   return step.add('IFCMATERIALLAYERSETUSAGE', set, enumeration(wall ? 'AXIS2' : 'AXIS3'), enumeration(wall && part.part.side === 'inside' ? 'POSITIVE' : 'NEGATIVE'), wall ? 0 : thickness, null)
 }
 
 /** The figures that the application shows, as base quantities. */
 function quantities(step: StepWriter, relate: (type: string, id: string, ...args: (Reference | Reference[])[]) => Reference, part: PartStudy, entity: Reference): void {
-  const name = part.role === 'wall' ? 'Wall' : part.role.endsWith('slab') ? 'Slab' : 'Roof'
+  const wall = isWall(part.role) || part.role === 'parapet'
+  const name = wall ? 'Wall' : part.role.endsWith('slab') || part.role === 'terrace' ? 'Slab' : 'Roof'
   const values = [
-    step.add('IFCQUANTITYAREA', part.role === 'wall' ? 'GrossSideArea' : 'GrossArea', null, null, part.area, null),
+    step.add('IFCQUANTITYAREA', wall ? 'GrossSideArea' : 'GrossArea', null, null, part.area, null),
     ...(part.body ? [step.add('IFCQUANTITYVOLUME', 'GrossVolume', null, null, bodyVolume(part.body), null)] : []),
-    step.add('IFCQUANTITYLENGTH', part.role === 'wall' ? 'Width' : 'Depth', null, null, part.thickness, null),
+    step.add('IFCQUANTITYLENGTH', wall ? 'Width' : 'Depth', null, null, part.thickness, null),
   ]
   const set = step.add('IFCELEMENTQUANTITY', ifcGuid(`${part.id}/quantities`), null, `Qto_${name}BaseQuantities`, null, null, values)
   relate('IFCRELDEFINESBYPROPERTIES', `quantities/${part.id}`, [entity], set)

@@ -1,9 +1,15 @@
 import type { Check } from '../types'
 import { driftedPart } from './drifted-part'
+import { duplicateBody } from './duplicate-body'
+import { faultyBody } from './faulty-body'
 import { levelCutsNothing } from './level-cuts-nothing'
 import { lowHeadroom } from './low-headroom'
+import { overPermitted } from './over-permitted'
 import { overlap } from './overlap'
+import { peakAboveLevel } from './peak-above-level'
 import { sliver } from './sliver'
+import { storeyTooLow } from './storey-too-low'
+import { wallGap } from './wall-gap'
 
 /** All checks, in the order in which their findings are listed; a new one is a file and a line here. */
-export const CHECKS: Check[] = [driftedPart, overlap, lowHeadroom, sliver, levelCutsNothing]
+export const CHECKS: Check[] = [driftedPart, faultyBody, duplicateBody, overlap, overPermitted, wallGap, lowHeadroom, storeyTooLow, peakAboveLevel, sliver, levelCutsNothing]

@@ -42,6 +42,16 @@ export class CheckpointRow {
   @Column({ type: 'longtext' }) data!: string
 }
 
+/** A named moment of the log, to be looked at beside the present, or brought back. */
+@Entity('restore_point')
+export class RestorePointRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
+  @PrimaryColumn({ type: 'varchar', length: 64 }) id!: string
+  @Column({ type: 'int' }) seq!: number
+  @Column({ type: 'varchar', length: 120 }) name!: string
+  @Column({ type: 'datetime', precision: 3 }) at!: Date
+}
+
 /** Work to be done by any server process; one row for each kind and project. */
 @Entity('job')
 @Index(['kind', 'projectId'], { unique: true })
@@ -90,4 +100,4 @@ export class PartRow {
   @Column({ type: 'varchar', length: 64 }) massId!: string
 }
 
-export const ENTITIES = [ProjectRow, EditRow, CheckpointRow, JobRow, SchemeRow, LevelRow, MassRow, PartRow]
+export const ENTITIES = [ProjectRow, EditRow, CheckpointRow, RestorePointRow, JobRow, SchemeRow, LevelRow, MassRow, PartRow]

@@ -10,6 +10,7 @@ import type { StudyPool } from '../jobs/study-pool'
 import type { EditLog } from '../log/log'
 import type { EventStreams } from './events'
 import { checked } from './problems'
+import { restorePointRoutes } from './restore-points'
 
 const Id = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes'))
 const NewProject = v.strictObject({ name: NameSchema, unit: UnitSchema, siteArea: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0.01, 'the site area is above zero'))) })
@@ -80,6 +81,8 @@ export function projectRoutes(source: DataSource, log: EditLog, streams: EventSt
       response.status(201).json({ seq: logged.seq, label: logged.label, history: await log.history(projectId, author) })
     })
   }
+
+  restorePointRoutes(routes, source, log)
 
   routes.get('/:id/events', async (request, response) => {
     await log.head(request.params.id)

@@ -1,5 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm'
-import { applyEdit, type Edit } from '@geotome/core/edits'
+import { applyEdit, parseEdit, type Edit } from '@geotome/core/edits'
 import { parseProject, Refusal, type Project } from '@geotome/core/project'
 import { CheckpointRow, EditRow, JobRow, ProjectRow } from '../db/entities'
 import { historyOf, type Step } from './history'
@@ -65,6 +65,13 @@ export class EditLog {
     return this.load(this.source.manager, projectId, row.seq)
   }
 
+  /** The project as it was at a moment of its log. */
+  async at(projectId: string, seq: number): Promise<Project> {
+    const row = await this.rowOf(this.source.manager, projectId)
+    if (seq > row.seq) throw new Refusal('unknown-id', `The project has had ${row.seq} edits; there is no moment ${seq}.`, 'Choose one of its restore points.')
+    return replayed(this.source.manager, projectId, await checkpointBefore(this.source.manager, projectId, seq), seq)
+  }
+
   async history(projectId: string, author: string): Promise<History> {
     const { undo, redo } = historyOf(await this.steps(this.source.manager, projectId, author))
     return { undo: undo.at(-1)?.label ?? null, redo: redo.at(-1)?.label ?? null }
@@ -107,13 +114,9 @@ export class EditLog {
   private async load(manager: EntityManager, projectId: string, seq: number): Promise<{ seq: number; project: Project }> {
     let head = this.heads.get(projectId)
     if (!head || head.seq > seq) {
-      const checkpoint = await manager.createQueryBuilder(CheckpointRow, 'c').where('c.projectId = :projectId AND c.seq <= :seq', { projectId, seq }).orderBy('c.seq', 'DESC').limit(1).getOneOrFail()
-      head = { seq: checkpoint.seq, project: parseProject(JSON.parse(checkpoint.data)) }
+      head = await checkpointBefore(manager, projectId, seq)
     }
-    if (head.seq < seq) {
-      const rows = await manager.createQueryBuilder(EditRow, 'e').where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :seq', { projectId, from: head.seq, seq }).orderBy('e.seq').getMany()
-      head = { seq, project: rows.reduce((p, r) => applyEdit(p, JSON.parse(r.edit) as Edit).project, head.project) }
-    }
+    if (head.seq < seq) head = { seq, project: await replayed(manager, projectId, head, seq) }
     this.keep(projectId, head.seq, head.project)
     return head
   }
@@ -127,6 +130,17 @@ export class EditLog {
   private steps(manager: EntityManager, projectId: string, author: string): Promise<Step[]> {
     return manager.find(EditRow, { where: { projectId, author }, select: { projectId: true, seq: true, kind: true, ofSeq: true, label: true }, order: { seq: 'ASC' } })
   }
+}
+
+async function checkpointBefore(manager: EntityManager, projectId: string, seq: number): Promise<{ seq: number; project: Project }> {
+  const checkpoint = await manager.createQueryBuilder(CheckpointRow, 'c').where('c.projectId = :projectId AND c.seq <= :seq', { projectId, seq }).orderBy('c.seq', 'DESC').limit(1).getOneOrFail()
+  return { seq: checkpoint.seq, project: parseProject(JSON.parse(checkpoint.data)) }
+}
+
+/** The edits of a stretch of the log on a project; those that an older Geotome wrote get what has been added since. */
+async function replayed(manager: EntityManager, projectId: string, from: { seq: number; project: Project }, to: number): Promise<Project> {
+  const rows = await manager.createQueryBuilder(EditRow, 'e').where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :to', { projectId, from: from.seq, to }).orderBy('e.seq').getMany()
+  return rows.reduce((p, r) => applyEdit(p, parseEdit(JSON.parse(r.edit))).project, from.project)
 }
 
 const asLogged = (row: EditRow): LoggedEdit => ({ seq: row.seq, id: row.editId, author: row.author, label: row.label, kind: row.kind, edit: JSON.parse(row.edit) as Edit })

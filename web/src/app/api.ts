@@ -2,6 +2,8 @@ import type { Edit } from '@geotome/core/edits'
 import type { Project, Unit } from '@geotome/core/project'
 
 export interface ProjectSummary { id: string; name: string; unit: string; seq: number; totalArea: number | null; totalSeq: number | null; changedAt: string }
+/** A named moment of a project's log. */
+export interface RestorePoint { id: string; name: string; seq: number; at: string }
 export interface History { undo: string | null; redo: string | null }
 export interface LoggedEdit { seq: number; id: string; author: string; label: string; kind: 'edit' | 'undo' | 'redo'; edit: Edit }
 
@@ -21,6 +23,10 @@ export const api = {
   edit: (id: string, body: { id: string; author: string; label: string; edit: Edit }) => call<{ seq: number; history: History }>('POST', `/api/projects/${id}/edits`, body),
   step: (id: string, which: 'undo' | 'redo', body: { id: string; author: string }) => call<{ seq: number; label: string; history: History }>('POST', `/api/projects/${id}/${which}`, body),
   since: (id: string, seq: number) => call<LoggedEdit[]>('GET', `/api/projects/${id}/edits?since=${seq}`),
+  restorePoints: (id: string) => call<RestorePoint[]>('GET', `/api/projects/${id}/restore-points`),
+  keepPoint: (id: string, body: { id: string; name: string }) => call<{ id: string; seq: number }>('POST', `/api/projects/${id}/restore-points`, body),
+  dropPoint: (id: string, point: string) => call<void>('DELETE', `/api/projects/${id}/restore-points/${point}`),
+  at: (id: string, seq: number) => call<{ seq: number; project: Project }>('GET', `/api/projects/${id}/at/${seq}`),
   exportUrl: (id: string, format: string, scheme: string) => `/api/projects/${id}/export/${format}?scheme=${scheme}`,
 }
 

@@ -18,15 +18,17 @@ interface ProjectState {
   preview: Edit | null
   history: History
   saved: { state: 'saved' | 'saving' | 'away'; at: number | null }
+  /** the moment of the log that is looked at; null: the present, which can be changed */
+  moment: number | null
 }
 
-const initialState: ProjectState = { confirmed: null, seq: 0, log: [], pending: [], preview: null, history: { undo: null, redo: null }, saved: { state: 'saved', at: null } }
+const initialState: ProjectState = { confirmed: null, seq: 0, log: [], pending: [], preview: null, history: { undo: null, redo: null }, saved: { state: 'saved', at: null }, moment: null }
 
 const slice = createSlice({
   name: 'project',
   initialState,
   reducers: {
-    opened: (_state, { payload }: PayloadAction<{ project: Project; seq: number; history: History }>) => ({ ...initialState, confirmed: payload.project, seq: payload.seq, history: payload.history }),
+    opened: (_state, { payload }: PayloadAction<{ project: Project; seq: number; history: History; moment?: number }>) => ({ ...initialState, moment: payload.moment ?? null, confirmed: payload.project, seq: payload.seq, history: payload.history }),
     closed: () => initialState,
     made: (state, { payload }: PayloadAction<PendingEdit>) => ({ ...state, pending: [...state.pending, payload], preview: null, history: { undo: payload.label, redo: null }, saved: { ...state.saved, state: 'saving' as const } }),
     /** The server's log has gone on: by our own edits, or by another window's. */

@@ -15,8 +15,14 @@ let projectId: string | null = null
 let events: EventSource | null = null
 let sending: Promise<void> | null = null
 
-export async function openProject(id: string): Promise<void> {
+export async function openProject(id: string, moment: number | null = null): Promise<void> {
   closeProject()
+  if (moment !== null) {
+    // A moment of the log is only looked at: nothing is sent, and nothing followed.
+    const { project, seq } = await api.at(id, moment)
+    store.dispatch(opened({ project, seq, history: { undo: null, redo: null }, moment }))
+    return
+  }
   projectId = id
   const { project, seq, history } = await api.open(id, author())
   if (projectId !== id) return
@@ -39,6 +45,7 @@ export function closeProject(): void {
 export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
   const project = selectProject(store.getState())
   if (!project) return false
+  if (store.getState().project.moment !== null) { toast.error('This is a moment of the past, and stays as it was. Go to the present to change something.'); store.dispatch(previewed(null)); return false }
   try {
     const edit = typeof make === 'function' ? make() : make
     applyEdit(project, edit)
@@ -76,6 +83,9 @@ export async function stepBack(which: 'undo' | 'redo'): Promise<void> {
     await catchUp(id, seq)
   } catch (e) { say(e) }
 }
+
+/** Ends when every edit made here is in the log. */
+export async function settled(): Promise<void> { if (store.getState().project.pending.length) await send() }
 
 /** Sends what is pending, in order; ends when all of it is acknowledged. */
 function send(): Promise<void> {

@@ -12,3 +12,4 @@ export const store = configureStore({
 export type RootState = ReturnType<typeof store.getState>
 export const useAppDispatch = useDispatch.withTypes<typeof store.dispatch>()
 export const useAppSelector = useSelector.withTypes<RootState>()
+export type AppDispatch = typeof store.dispatch

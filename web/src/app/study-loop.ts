@@ -79,8 +79,7 @@ async function bringWorkerUp(project: Project): Promise<void> {
 
 export function currentAsk(scheme: string): Ask {
   const { project, view } = store.getState()
-  const p = view.proposing
-  return { scheme, preview: project.preview, proposal: p ? { masses: p.masses, choices: { wall: p.wall, slab: p.slab, roof: p.roof, wallSide: p.wallSide, overhang: p.overhang } } : null }
+  return { scheme, preview: project.preview, proposal: view.proposing, compare: view.compare }
 }
 
 /** Asks the worker for an edit that needs geometry, and makes it. */

@@ -1,12 +1,16 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import type { Choices } from '@geotome/core/fabric'
+import type { KeptView } from '@geotome/core/project'
 import type { StoredView } from '../stage/geometry-store'
 
 export type Picked = { kind: 'mass'; ids: string[] } | { kind: 'level'; ids: string[] } | { kind: 'part'; ids: string[] } | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both'
 /** What the pointer does on the stage; null: it picks. */
-export type Tool = 'rectangle' | 'polygon' | 'move' | 'turn' | 'corner' | 'join' | null
+export type Tool = 'rectangle' | 'polygon' | 'circle' | null
+/** What the stage shows, and how: what a kept view says of itself. */
+export type Shows = KeptView['shows']
 /** What the panel at the right shows besides the picked thing. */
-export type Sheet = 'ledger' | 'findings' | null
+export type Sheet = 'ledger' | 'findings' | 'compare' | null
 
 interface ViewState {
   scheme: string | null
@@ -15,6 +19,8 @@ interface ViewState {
   level: string | null
   panes: Panes
   tool: Tool
+  /** the mass that a hole is drawn in; null: a mass is drawn */
+  holeIn: string | null
   sheet: Sheet
   study: StoredView | null
   /** m2 in all before the last edit that changed it, and after it: what a gesture under way is compared with */
@@ -22,23 +28,40 @@ interface ViewState {
   after: number | null
   refused: string | null
   computing: boolean
-  proposing: { masses: string[] | null; wall: string; slab: string; roof: string; wallSide: 'inside' | 'outside'; overhang: number } | null
+  proposing: { masses: string[] | null; choices: Choices } | null
+  /** the scheme that the figures are compared with */
+  compare: string | null
+  shows: Shows
+  /** things that are not shown, by id */
+  hidden: string[]
+  /** the kept view that is looked at; null once anything of it was changed here */
+  kept: string | null
+  /** whether the panel of kept views is open */
+  viewsOpen: boolean
   hover: string | null
   /** a height (m) typed for a level in the spine, while it is not decided whether those above go with it */
   moving: { level: string; height: number } | null
 }
 
-const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null }
+const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, holeIn: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null, compare: null, shows: { masses: 'solid', fabric: true, context: true, labels: true, materials: false }, hidden: [], kept: null, viewsOpen: false }
 
 const slice = createSlice({
   name: 'view',
   initialState,
   reducers: {
     left: () => initialState,
+    /** Another scheme is worked on; what was picked and compared belongs to the old one. */
+    schemeShown: (state, { payload }: PayloadAction<string>) => ({ ...state, scheme: payload, picked: { kind: 'nothing' as const }, level: null, before: null, after: null, proposing: null, tool: null, compare: state.compare === payload ? null : state.compare, hidden: [], kept: null }),
+    compared: (state, { payload }: PayloadAction<string | null>) => ({ ...state, compare: payload }),
+    showsChanged: (state, { payload }: PayloadAction<Partial<Shows>>) => ({ ...state, shows: { ...state.shows, ...payload }, kept: null }),
+    thingsHidden: (state, { payload }: PayloadAction<string[]>) => ({ ...state, hidden: payload, kept: null }),
+    keptOpened: (state, { payload }: PayloadAction<KeptView>) => ({ ...state, kept: payload.id, shows: payload.shows, hidden: payload.hidden, level: payload.blade ?? state.level, panes: payload.pane === '3d' ? '3d' as const : 'plan' as const }),
+    viewsToggled: (state, { payload }: PayloadAction<boolean>) => ({ ...state, viewsOpen: payload }),
     picked: (state, { payload }: PayloadAction<Picked>) => ({ ...state, picked: payload }),
     levelShown: (state, { payload }: PayloadAction<string | null>) => ({ ...state, level: payload }),
     panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
-    toolTaken: (state, { payload }: PayloadAction<Tool>) => ({ ...state, tool: payload }),
+    toolTaken: (state, { payload }: PayloadAction<Tool>) => ({ ...state, tool: payload, holeIn: payload ? state.holeIn : null }),
+    holeBegun: (state, { payload }: PayloadAction<string>) => ({ ...state, tool: 'circle' as const, holeIn: payload }),
     sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload }),
     levelMoved: (state, { payload }: PayloadAction<ViewState['moving']>) => ({ ...state, moving: payload }),
     hovered: (state, { payload }: PayloadAction<string | null>) => (state.hover === payload ? state : { ...state, hover: payload }),
@@ -55,5 +78,5 @@ const slice = createSlice({
   },
 })
 
-export const { left, picked, levelShown, panesChosen, toolTaken, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
+export const { left, schemeShown, compared, showsChanged, thingsHidden, keptOpened, viewsToggled, picked, levelShown, panesChosen, toolTaken, holeBegun, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
 export const viewReducer = slice.reducer

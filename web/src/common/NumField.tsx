@@ -11,7 +11,7 @@ interface Props {
   onAccept: (num: Num, value: number) => boolean | void
   /** tried while typing, taken back on Escape */
   onTry?: (num: Num | null, value: number) => void
-  hint?: string
+  hint?: string | undefined
   disabled?: boolean
   /** half as wide: the unit is left to the neighbours */
   compact?: boolean
@@ -26,7 +26,7 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   const cancelled = useRef(false)
   const numbers = numbersOf(project, scheme)
   const now = numbers.value(value, quantity)
-  const text = typeof value === 'number' ? editNumber(value, quantity, project.unit) : showFormula(value.formula, project, scheme)
+  const text = typeof value === 'number' ? editNumber(value, quantity, project) : showFormula(value.formula, project, scheme)
   const read = (() => {
     if (typed === null || typed.trim() === '' || typed === text) return null
     try { return { ok: readTyped(typed, quantity, project, scheme) } } catch (e) { if (e instanceof Refusal) return { fault: e.message }; throw e }
@@ -52,14 +52,14 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
     if (!onTry) return
     try { const { num, value: v } = readTyped(next, quantity, project, scheme); onTry(num, v) } catch (e) { if (!(e instanceof Refusal)) throw e }
   }
-  const note = read && 'fault' in read ? read.fault : read?.ok ? `= ${showQuantity(read.ok.value, quantity, project.unit)}` : typed !== null && typeof value !== 'number' ? `= ${showQuantity(now, quantity, project.unit)}` : hint
+  const note = read && 'fault' in read ? read.fault : read?.ok ? `= ${showQuantity(read.ok.value, quantity, project)}` : typed !== null && typeof value !== 'number' ? `= ${showQuantity(now, quantity, project)}` : hint
   const fault = refused || (read !== null && 'fault' in read)
   return (
     <div className="mb-1.5">
       <label htmlFor={id} className={`flex items-center justify-between rounded-md border bg-field ${compact ? 'gap-1 h-8 px-1.5' : 'gap-2 h-9 px-2.5'} ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}>
         <span className={`shrink-0 text-ink2 ${compact ? 'text-[11px]' : ''}`}>{label}</span>
         <input id={id} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
-          value={typed ?? (typeof value === 'number' ? (compact ? showNumber : showQuantity)(value, quantity, project.unit) : `${text} = ${showQuantity(now, quantity, project.unit)}`)}
+          value={typed ?? (typeof value === 'number' ? (compact ? showNumber : showQuantity)(value, quantity, project) : `${text} = ${showQuantity(now, quantity, project)}`)}
           onFocus={focused}
           onChange={(e) => change(e.target.value)}
           onBlur={() => { if (cancelled.current) { cancelled.current = false; setTyped(null); setRefused(false) } else if (!refused) accept() }}

@@ -1,19 +1,25 @@
 import { useCallback, useEffect, useMemo, useState } from 'react'
-import { Navigate, useNavigate, useParams } from 'react-router'
+import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import { useKeys, useProject, useStudy } from '../app/hooks'
 import { Problem } from '../app/api'
 import { closeProject, openProject, stepBack, tryEdit } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { levelShown, picked, proposed, sheetOpened, toolTaken } from '../app/view-slice'
+import { levelShown, picked, proposed, sheetOpened, toolTaken, viewsToggled } from '../app/view-slice'
 import { selectProject } from '../app/project-slice'
 import { Details } from '../details/Details'
 import { Figures } from '../figures/Figures'
 import { OpenSheet } from '../figures/Sheets'
-import { drawHint, useDraw } from '../form/use-draw'
+import type { Project, Scheme } from '@geotome/core/project'
+import { catchEdges } from '../form/catch-edges'
+import { drawHint, useDraw, type DrawKind } from '../form/use-draw'
 import { Spine } from '../spine/Spine'
 import { Stage } from '../stage/Stage'
+import { ViewsPanel } from '../views/ViewsPanel'
+import { Dependents } from '../figures/Dependents'
 import { ExportDialog } from './ExportDialog'
+import { Find } from './Find'
+import { ImportDialog } from './ImportDialog'
 import { Header } from './Header'
 import { useVerbs, Verbs } from './Verbs'
 import { Wordmark } from '../common/Wordmark'
@@ -30,12 +36,14 @@ export default function Editor() {
   const { id = '', desk = '' } = useParams()
   const open = useAppSelector((s) => selectProject(s)?.id ?? null)
   const [fault, setFault] = useState<string | null>(null)
+  const [search] = useSearchParams()
+  const moment = search.get('at')
   useEffect(() => {
     setFault(null)
-    openProject(id).catch((e: unknown) => setFault(e instanceof Problem ? e.message : 'The project could not be opened. Reload the page.'))
+    openProject(id, moment === null ? null : Number(moment)).catch((e: unknown) => setFault(e instanceof Problem ? e.message : 'The project could not be opened. Reload the page.'))
     const stop = startStudyLoop()
     return () => { stop(); closeProject() }
-  }, [id])
+  }, [id, moment])
   if (!DESKS.includes(desk)) return <Navigate to={`/p/${id}/slice`} replace />
   if (fault) return <main className="grid h-full place-items-center"><div className="max-w-sm text-center"><Wordmark /><p className="my-4">{fault}</p><a className="act" href="/">All projects</a></div></main>
   if (!open) return <main className="grid h-full place-items-center text-ink2">Opening the project ...</main>
@@ -47,10 +55,14 @@ function Desk({ id, desk }: { id: string; desk: string }) {
   const navigate = useNavigate()
   const { project, scheme } = useProject()
   const study = useStudy()
-  const { tool, level, sheet, proposing } = useAppSelector((s) => s.view)
+  const { tool, holeIn, level, sheet, proposing, viewsOpen } = useAppSelector((s) => s.view)
   const now = useAppSelector((s) => s.view.picked)
   const [exporting, setExporting] = useState(false)
-  const drawTool = desk === 'form' && (tool === 'rectangle' || tool === 'polygon') ? tool : null
+  const [importing, setImporting] = useState(false)
+  const [finding, setFinding] = useState(false)
+  const onExport = useCallback(() => setExporting(true), [])
+  const onImport = useCallback(() => setImporting(true), [])
+  const drawTool = desk === 'form' ? tool : null
 
   useEffect(() => { document.title = `${project.name}, ${desk} - Geotome` }, [project.name, desk])
   // A level to look at from the start: the storey at the datum, or the lowest.
@@ -62,13 +74,15 @@ function Desk({ id, desk }: { id: string; desk: string }) {
   }, [study, level, desk, dispatch])
   useEffect(() => { dispatch(toolTaken(null)); dispatch(proposed(null)); tryEdit(null) }, [desk, dispatch])
 
-  const verbs = useVerbs(desk, () => setExporting(true))
+  const verbs = useVerbs(desk, onExport, onImport)
   const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
     const command = e.ctrlKey || e.metaKey
     if (command && e.key.toLowerCase() === 'z' && !typing) { e.preventDefault(); void stepBack(e.shiftKey ? 'redo' : 'undo'); return }
+    if (command && e.key.toLowerCase() === 'k') { e.preventDefault(); setFinding(true); return }
     if (command && e.key.toLowerCase() === 'y' && !typing) { e.preventDefault(); void stepBack('redo'); return }
     if (typing || command || e.altKey || document.querySelector('dialog[open]')) return
     if (/^[1-6]$/.test(e.key)) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
+    if (e.key.toLowerCase() === 'v') { dispatch(viewsToggled(!viewsOpen)); return }
     if (e.key.toLowerCase() === 'f') { document.querySelector<HTMLButtonElement>('[data-fit]')?.click(); return }
     if (e.key === 'Escape') {
       if (sheet) dispatch(sheetOpened(null))
@@ -79,37 +93,40 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     if (e.key === 'Delete' && desk !== 'form') return
     const verb = verbs.find((v) => v.key?.toLowerCase() === e.key.toLowerCase())
     if (verb && !verb.off && !(e.key === 'Delete' && now.kind !== 'mass')) { e.preventDefault(); verb.run() }
-  }, [desk, dispatch, id, navigate, now.kind, proposing, sheet, verbs])
+  }, [desk, dispatch, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen])
   useKeys(keys)
 
   return (
     <div className="flex h-full flex-col">
-      <Header id={id} />
+      <Header id={id} onFind={() => setFinding(true)} />
       <div className="flex min-h-0 flex-1">
         <Spine />
         <main className="relative flex min-w-0 flex-1 flex-col">
-          {drawTool ? <DrawingStage key={drawTool} kind={drawTool} level={level ?? ''} project={project} scheme={scheme} onExport={() => setExporting(true)} /> : (
+          {drawTool ? <DrawingStage key={`${drawTool} ${holeIn}`} kind={drawTool} holeIn={holeIn} level={level ?? ''} project={project} scheme={scheme} onExport={onExport} onImport={onImport} /> : (
             <>
               <Stage desk={desk} drawing={null} />
-              {COMING[desk] ? <p className="absolute inset-x-0 bottom-6 text-center text-ink2"><span className="rounded bg-paper px-3 py-1">{COMING[desk]}</span></p> : <Verbs desk={desk} hint={hintFor(desk, now.kind, study?.masses.length ?? 0, proposing !== null)} onExport={() => setExporting(true)} />}
+              {COMING[desk] ? <p className="absolute inset-x-0 bottom-6 text-center text-ink2"><span className="rounded bg-paper px-3 py-1">{COMING[desk]}</span></p> : <Verbs desk={desk} hint={hintFor(desk, now.kind, study?.masses.length ?? 0, proposing !== null)} onExport={onExport} onImport={onImport} />}
             </>
           )}
+          <ViewsPanel desk={desk} />
+          <Dependents />
           <OpenSheet />
         </main>
         <Details desk={desk} />
       </div>
       <Figures />
+      {finding && <Find onClose={() => setFinding(false)} onExport={onExport} onImport={onImport} />}
+      {importing && <ImportDialog onClose={() => setImporting(false)} />}
       {exporting && <ExportDialog onClose={() => setExporting(false)} />}
     </div>
   )
 }
 
 /** The stage while a mass is drawn. */
-function DrawingStage({ kind, level, project, scheme, onExport }: { kind: 'rectangle' | 'polygon'; level: string; project: ReturnType<typeof useProject>['project']; scheme: ReturnType<typeof useProject>['scheme']; onExport: () => void }) {
-  const study = useStudy()
+function DrawingStage({ kind, holeIn, level, project, scheme, onExport, onImport }: { kind: DrawKind; holeIn: string | null; level: string; project: Project; scheme: Scheme; onExport: () => void; onImport: () => void }) {
   const known = useMemo(() => new Set(Object.keys(scheme.masses)), []) // eslint-disable-line react-hooks/exhaustive-deps
-  const outlines = useMemo(() => (study ? study.masses.filter((m) => known.has(m.id)).map((m) => m.outline.map(([x, y]): [number, number] => [x + study.origin[0], y + study.origin[1]])) : []), [study, known])
-  const drawing = useDraw(kind, project, scheme, level, outlines)
+  const edges = useMemo(() => catchEdges(project, scheme, (id) => !known.has(id)), [project, scheme, known])
+  const drawing = useDraw(kind, holeIn, project, scheme, level, edges)
   const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
     if (typing) return
     if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); drawing.back() }
@@ -119,13 +136,13 @@ function DrawingStage({ kind, level, project, scheme, onExport }: { kind: 'recta
   return (
     <>
       <Stage desk="form" drawing={drawing} />
-      <Verbs desk="form" hint={drawHint(drawing.state)} onExport={onExport} />
+      <Verbs desk="form" hint={drawHint(drawing.state, holeIn ? scheme.masses[holeIn]?.name ?? null : null)} onExport={onExport} onImport={onImport} />
     </>
   )
 }
 
 function hintFor(desk: string, picked: string, masses: number, proposing: boolean): string {
-  if (masses === 0) return desk === 'form' ? 'Take Rectangle or Polygon, and draw the first mass' : 'Nothing is drawn yet: begin at the Form desk'
+  if (masses === 0) return desk === 'form' ? 'Take Rectangle, Polygon or Circle, and draw the first mass' : 'Nothing is drawn yet: begin at the Form desk'
   if (desk === 'form') return picked === 'mass' ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it' : 'Click a mass to pick it, Shift-click a second one to join them'
   if (desk === 'slice') return 'Click a floor in the spine to bring the blade there, or drag its level'
   return proposing ? 'Choose build-ups at the right, then make the parts' : picked === 'part' ? 'Change its build-up at the right' : 'Click a wall, slab or roof to pick it'

@@ -5,6 +5,9 @@ import { Dialog } from '../common/Dialog'
 
 const FORMATS = [
   { id: 'ifc', label: 'Building model, IFC4', say: 'Storeys, walls with their build-ups, slabs, roofs. A mass without parts goes along as a body.' },
+  { id: 'glb', label: 'Building, GLB', say: 'Parts and forms with their materials, for viewers and renderers.' },
+  { id: 'obj', label: 'Forms, OBJ', say: 'Every mass with its faces by name, metres, z up, in full precision.' },
+  { id: 'stl', label: 'Forms, STL', say: 'Closed triangles, for printing a model.' },
   { id: 'csv', label: 'Ledger, CSV', say: 'Level by use, with totals, for a spreadsheet.' },
   { id: 'geotome', label: 'Project file', say: 'Everything, to open again here or on another machine.' },
   { id: 'json', label: 'Project file, plain text', say: 'The same as JSON, for the command line.' },

@@ -2,7 +2,7 @@ import { Trash2 } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { applyEdit, type Edit } from '@geotome/core/edits'
 import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
-import { showNumber, type Level, type Num } from '@geotome/core/project'
+import { showNumber, showQuantity, type Level, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
@@ -24,7 +24,7 @@ export function LevelDetails({ level }: { level: Level }) {
   const floor = study?.floors.find((f) => f.level === level.id)
   const on = level.tie.kind === 'stacked' ? scheme.levels[level.tie.on] : undefined
   const above = levels.find((l) => l.kind === 'storey' && l.height > (own?.height ?? 0) + 1e-6)
-  const length = (z: number) => `${showNumber(z, 'length', project.unit)} ${project.unit}`
+  const length = (z: number) => showQuantity(z, 'length', project)
   const set = (label: string, fields: Partial<Level>) => makeEdit(`${label} of ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: fields })
 
   /** Made at once where there is one way; otherwise both results are shown first. */

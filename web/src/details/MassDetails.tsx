@@ -9,6 +9,7 @@ import { NumField } from '../common/NumField'
 import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
 import { deleteMasses } from '../form/delete-masses'
+import { Appearance } from './Appearance'
 import { RecipeFields } from './RecipeFields'
 
 /** A picked mass: its use, base, numbers, storeys, and its recipe move by move. */
@@ -29,6 +30,7 @@ export function MassDetails({ mass }: { mass: Mass }) {
     <>
       <p className="eyebrow mb-2">Mass</p>
       <NameField label="name" value={mass.name} onAccept={(name) => set('name', { name })} />
+       <ChoiceField label="it is" value={mass.context ? 'context' : 'mass'} options={[{ value: 'mass', label: 'a mass of the scheme' }, { value: 'context', label: 'context, not counted' }]} onChange={(as) => set('role', { context: as === 'context' })} />
       <ChoiceField label="use" value={mass.use} options={uses.map((u) => ({ value: u.id, label: u.name }))} onChange={(use) => set('use', { use })} />
       <ChoiceField label="stands on" value={mass.base.level} options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))} onChange={(level) => set('base', { base: { ...mass.base, level } })} />
       <NumField label="above it by" value={mass.base.above} onAccept={(above) => set('base', { base: { ...mass.base, above } })} />
@@ -45,14 +47,15 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <Section title="Storeys it takes">
         <ul className="max-h-44 overflow-auto rounded-md border border-line bg-field px-2.5 py-1">
           {[...within].reverse().map((l) => (
-            <li key={l.id}><label className="flex cursor-pointer items-center justify-between py-[3px]"><span>{l.name} <span className="text-ink2">{showNumber(l.height, 'length', project.unit, project.unit === 'm' ? 2 : 0)}</span></span><input type="checkbox" className="checkbox checkbox-xs" checked={takes(l.id)} onChange={() => toggle(l.id)} /></label></li>
+            <li key={l.id}><label className="flex cursor-pointer items-center justify-between py-[3px]"><span>{l.name} <span className="text-ink2">{showNumber(l.height, 'length', project)}</span></span><input type="checkbox" className="checkbox checkbox-xs" checked={takes(l.id)} onChange={() => toggle(l.id)} /></label></li>
           ))}
         </ul>
       </Section>
+      <Appearance mass={mass} faces={shown?.faces ?? []} set={set} />
       {shown && <Section title="Figures">
         <Figure label="floor, all storeys">{showNumber(study?.floors.reduce((s, f) => s + f.plates.filter((p) => p.mass === mass.id).reduce((a, p) => a + p.area, 0), 0) ?? 0, 'area', 'm')} m²</Figure>
         <Figure label="volume">{showNumber(shown.volume, 'area', 'm')} m³</Figure>
-        <Figure label="from, to">{showNumber(shown.base, 'length', project.unit)} to {showNumber(shown.top, 'length', project.unit)}</Figure>
+        <Figure label="from, to">{showNumber(shown.base, 'length', project)} to {showNumber(shown.top, 'length', project)}</Figure>
       </Section>}
       <button className="act w-full text-error" onClick={() => void deleteMasses([mass.id])}><Trash2 size={14} /> Delete mass</button>
     </>

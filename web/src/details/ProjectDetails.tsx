@@ -1,11 +1,14 @@
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { inOrder, nextOrder, readTyped, Refusal, type Dial } from '@geotome/core/project'
+import { inOrder, nextOrder, PRECISIONS, readTyped, Refusal, usualPrecision, type Dial, type Unit } from '@geotome/core/project'
 import { useProject, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { ChoiceField, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { Materials } from './Materials'
+
+export const UNIT_NAMES: { value: Unit; label: string }[] = [{ value: 'm', label: 'metres' }, { value: 'mm', label: 'millimetres' }, { value: 'ft', label: 'feet and inches' }]
 
 /** What the desk shows when nothing is picked: the project's own numbers. */
 export function ProjectDetails() {
@@ -17,15 +20,22 @@ export function ProjectDetails() {
       <p className="eyebrow mb-2">Project</p>
       <NameField label="name" value={project.name} onAccept={(name) => set('project name', { name })} />
       <NameField label="scheme" value={scheme.name} onAccept={(name) => makeEdit('scheme name', { edit: 'scheme.change', id: scheme.id, set: { name } })} />
-      <ChoiceField label="unit" value={project.unit} options={[{ value: 'm', label: 'metres' }, { value: 'mm', label: 'millimetres' }]} onChange={(unit) => set('unit', { unit })} />
+      <ChoiceField label="unit" value={project.unit} options={UNIT_NAMES} onChange={(unit) => set('unit', { unit, precision: usualPrecision(unit) })} />
+      <ChoiceField label="shown to" value={String(project.precision)} options={PRECISIONS[project.unit].map((o) => ({ value: String(o.value), label: o.label }))} onChange={(v) => set('display precision', { precision: Number(v) })} />
       {project.siteArea === null
         ? <button className="act mb-1.5 w-full" onClick={() => set('site area', { siteArea: 1000 })}>Give the site an area</button>
         : <NumField label="site area" quantity="area" value={project.siteArea} onAccept={(siteArea) => set('site area', { siteArea })} />}
       <NumField label="headroom" value={project.headroom} onAccept={(headroom) => set('headroom', { headroom })} hint="Floor with less clear height is low and not counted." />
       <NumField label="smallest area" quantity="area" value={project.smallestArea} onAccept={(smallestArea) => set('smallest area', { smallestArea })} />
       <NumField label="stride of drags" value={project.stride.length} onAccept={(_, value) => { if (value <= 0) { toast.error('The stride is above zero. Type, for example, 0.1 m.'); return false } return set('stride', { stride: { ...project.stride, length: value } }) }} />
+      <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5"><summary className="cursor-pointer text-ink2">slopes of faces</summary>
+        <div className="mt-1.5">
+          <NumField label="upright within" quantity="angle" value={project.upright} onAccept={(_, upright) => set('slope of upright faces', { upright })} />
+          <NumField label="wall-like within" quantity="angle" value={project.wallLike} hint="From upright. What leans more is roof-like, or soffit-like where it looks down." onAccept={(_, wallLike) => set('slope of walls', { wallLike })} />
+        </div></details>
       <div className="mt-4" />
       <Dials />
+      <Materials />
       <Section title="Uses">
         {uses.map((u) => (
           <div key={u.id} className="row items-center">

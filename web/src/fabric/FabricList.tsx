@@ -1,38 +1,29 @@
-import { useState } from 'react'
-import { nextOrder, numbersOf, showNumber, type BuildUp } from '@geotome/core/project'
-import { buildUpThickness } from '@geotome/core/fabric'
-import { inOrder } from '@geotome/core/project'
+import { showNumber } from '@geotome/core/project'
+import { letGo } from '@geotome/core/fabric'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
-import { NameField, Section } from '../common/fields'
-import { NumField } from '../common/NumField'
+import { Section } from '../common/fields'
 import { studyWorker } from '../worker/client'
+import type { PartView } from '../worker/protocol'
+import { BuildUps } from './BuildUps'
+import { ROLES } from './roles'
+import { useState } from 'react'
 
-/** All parts: first those that have drifted, with one action that brings them in line; then by role; and the build-ups. */
+/** All parts: first those that are off their faces, with what can be done about some or all of them; then by role; and the build-ups. */
 export function FabricList() {
   const dispatch = useAppDispatch()
-  const { scheme } = useProject()
   const study = useStudy()
   if (!study) return null
-  const off = study.parts.filter((p) => p.bond.status !== 'bonded')
-  const drifted = off.filter((p) => p.bond.status === 'drifted')
-  const loose = off.filter((p) => p.bond.status === 'loose')
-  const roles = [...new Set(study.parts.map((p) => p.role))]
   return (
     <>
-      {off.length > 0 && (
-        <Section title={`Drifted and loose, ${off.length}`}>
-          {drifted.length > 0 && <button className="act act-main mb-2 w-full" onClick={() => void makeComputedEdit(`bring ${drifted.length} parts in line`, () => studyWorker.bringInLine(scheme.id, null))}>Bring {drifted.length} in line</button>}
-          {loose.length > 0 && <button className="act mb-2 w-full" onClick={() => makeEdit(`remove ${loose.length} loose parts`, { edit: 'batch', edits: loose.map((p) => ({ edit: 'part.remove' as const, scheme: scheme.id, id: p.id })) })}>Remove {loose.length} loose</button>}
-          <ul>{off.map((p) => <li key={p.id} data-drifted><button className="w-full cursor-pointer border-b border-line py-1.5 text-left hover:bg-field" onClick={() => dispatch(picked({ kind: 'part', ids: [p.id] }))}><span className="block font-medium">{p.name}</span><span className="text-[12px] text-warn">{p.bond.why}</span></button></li>)}</ul>
-        </Section>
-      )}
+      <OffTheirFaces parts={study.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left)} />
+      <LeftAsTheyAre parts={study.parts.filter((p) => p.bond.left)} />
       <Section title="Parts">
         {study.parts.length === 0 && <p className="rounded-md border border-line bg-field p-3 text-ink2">No walls yet. Take <b className="text-ink">Make building</b> below the stage: it shows what each face would become before it makes anything.</p>}
-        {roles.map((role) => { const all = study.parts.filter((p) => p.role === role); return (
+        {ROLES.map((role) => { const all = study.parts.filter((p) => p.role === role); return all.length === 0 ? null : (
           <details key={role} className="border-b border-line py-1.5"><summary className="flex cursor-pointer justify-between"><span>{role} <span className="text-ink2">{all.length}</span></span><span className="font-semibold">{showNumber(all.reduce((s, p) => s + p.area, 0), 'area', 'm')} m²</span></summary>
             <ul className="mt-1">{all.map((p) => <li key={p.id}><button className="flex w-full cursor-pointer justify-between gap-2 rounded px-1 py-0.5 text-left text-[12px] hover:bg-field" onClick={() => dispatch(picked({ kind: 'part', ids: [p.id] }))}><span className="truncate">{p.name}</span><span className="shrink-0 text-ink2">{showNumber(p.area, 'area', 'm')}</span></button></li>)}</ul></details>) })}
       </Section>
@@ -41,28 +32,39 @@ export function FabricList() {
   )
 }
 
-/** The kinds of wall, slab and roof, with their layers from outside to inside. */
-function BuildUps() {
-  const { project, scheme } = useProject()
-  const numbers = numbersOf(project, scheme)
-  const [open, setOpen] = useState<string | null>(null)
-  const change = (b: BuildUp, set: Partial<BuildUp>) => makeEdit(`build-up ${b.name}`, { edit: 'build-up.change', id: b.id, set })
-  const copy = (b: BuildUp) => {
-    const id = crypto.randomUUID()
-    if (makeEdit(`copy ${b.name}`, { edit: 'build-up.add', thing: { ...b, id, name: `${b.name}, copy`, order: nextOrder(project.buildUps) } })) setOpen(id)
-  }
+function OffTheirFaces({ parts }: { parts: PartView[] }) {
+  const dispatch = useAppDispatch()
+  const { scheme } = useProject()
+  const [marked, setMarked] = useState<string[]>([])
+  if (parts.length === 0) return null
+  const some = parts.filter((p) => marked.includes(p.id))
+  const meant = some.length ? some : parts
+  const drifted = meant.filter((p) => p.bond.status === 'drifted')
+  const loose = meant.filter((p) => p.bond.status === 'loose')
+  const toggle = (id: string) => setMarked((m) => (m.includes(id) ? m.filter((o) => o !== id) : [...m, id]))
+  const done = (made: boolean) => { if (made) setMarked([]) }
   return (
-    <Section title="Build-ups">
-      {inOrder(project.buildUps).map((b) => (
-        <details key={b.id} className="border-b border-line py-1.5" open={open === b.id} onToggle={(e) => { if (e.currentTarget.open) setOpen(b.id); else if (open === b.id) setOpen(null) }}>
-          <summary className="flex cursor-pointer justify-between"><span>{b.name} <span className="text-ink2">{b.for}</span></span><span className="font-semibold">{Math.round(buildUpThickness(b, numbers) * 1000)} mm</span></summary>
-          {open === b.id && <div className="mt-1.5">
-            <NameField label="name" value={b.name} onAccept={(name) => change(b, { name })} />
-            {b.layers.map((l, i) => <NumField key={i} label={`${l.name}, ${l.material}`} value={l.thickness} onAccept={(thickness) => change(b, { layers: b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)) })} />)}
-            <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => copy(b)}>Copy this build-up</button>
-          </div>}
-        </details>
-      ))}
+    <Section title={`Drifted and loose, ${parts.length}`} aside={some.length > 0 && <button className="cursor-pointer text-[11px] text-ink2 underline" onClick={() => setMarked([])}>{some.length} marked: all</button>}>
+      {drifted.length > 0 && <button className="act act-main mb-2 w-full" onClick={() => void makeComputedEdit(`bring ${drifted.length} parts in line`, () => studyWorker.bringInLine(scheme.id, some.length ? drifted.map((p) => p.id) : null)).then(done)}>Bring {drifted.length} in line</button>}
+      <div className="mb-2 flex gap-1.5">
+        <button className="act h-7 flex-1 text-[12px]" title="They stay as they are, and ask for nothing until their faces change again" onClick={() => void makeComputedEdit(`keep ${meant.length} parts as they are`, () => studyWorker.keepAsIs(scheme.id, meant.map((p) => p.id))).then(done)}>Keep {meant.length}</button>
+        <button className="act h-7 flex-1 text-[12px]" title="They stay where they are, whatever becomes of the form" onClick={() => done(makeEdit(`let ${meant.length} parts go`, () => letGo({ scheme }, meant.map((p) => p.id))))}>Let {meant.length} go</button>
+        {loose.length > 0 && <button className="act h-7 flex-1 text-[12px]" onClick={() => done(makeEdit(`remove ${loose.length} loose parts`, { edit: 'batch', edits: loose.map((p) => ({ edit: 'part.remove' as const, scheme: scheme.id, id: p.id })) }))}>Remove {loose.length} loose</button>}
+      </div>
+      <ul>{parts.map((p) => (
+        <li key={p.id} data-drifted className="flex items-start gap-2 border-b border-line py-1.5">
+          <input type="checkbox" className="checkbox checkbox-xs mt-0.5" aria-label={`mark ${p.name}`} checked={marked.includes(p.id)} onChange={() => toggle(p.id)} />
+          <button className="min-w-0 flex-1 cursor-pointer text-left hover:bg-field" onClick={() => dispatch(picked({ kind: 'part', ids: [p.id] }))}><span className="block font-medium">{p.name}</span><span className="text-[12px] text-warn">{p.bond.status}: {p.bond.why}</span></button>
+        </li>))}</ul>
     </Section>
+  )
+}
+
+function LeftAsTheyAre({ parts }: { parts: PartView[] }) {
+  const dispatch = useAppDispatch()
+  if (parts.length === 0) return null
+  return (
+    <details className="mb-4"><summary className="cursor-pointer text-[12px] text-ink2">{parts.length} kept as they are or let go</summary>
+      <ul className="mt-1">{parts.map((p) => <li key={p.id}><button className="w-full cursor-pointer rounded px-1 py-0.5 text-left text-[12px] hover:bg-field" onClick={() => dispatch(picked({ kind: 'part', ids: [p.id] }))}>{p.name}</button></li>)}</ul></details>
   )
 }

@@ -2,6 +2,7 @@ import { showNumber } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { sheetOpened } from '../app/view-slice'
+import type { StoredView } from '../stage/geometry-store'
 
 /** The figures that are steered by, at every desk; a figure opens to how it was computed. */
 export function Figures() {
@@ -15,10 +16,11 @@ export function Figures() {
   const { totals } = study?.ledger ?? {}
   const area = (v: number) => showNumber(v, 'area', 'm')
   const change = totals && before !== null ? totals.area - before : 0
-  const top = Math.max(0, ...(study?.masses ?? []).map((m) => m.top))
+  const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context).map((m) => m.top))
   const permitted = study?.levels.find((l) => l.kind === 'mark' && l.name.toLowerCase() === 'permitted')
   const over = permitted ? top - permitted.height : 0
-  const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded').length ?? 0
+  const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
+  const open = study?.findings.filter((f) => !f.muted).length ?? 0
   return (
     <footer className="flex h-[42px] shrink-0 items-center gap-6 border-t border-line bg-panel px-4 whitespace-nowrap" aria-label="Figures">
       {totals ? (
@@ -30,15 +32,16 @@ export function Figures() {
           {totals.net !== null && <Item label="net of walls" name="net">{area(totals.net)} m²</Item>}
           <Item label="volume" name="volume">{area(totals.volume)} m³</Item>
           <Item label="floor area ratio" name="ratio">{totals.ratio === null ? <span className="font-normal text-ink2">no site area yet</span> : totals.ratio.toFixed(2)}</Item>
-          <Item label="height" name="height">{showNumber(top, 'length', project.unit, 2)}{permitted && <> <span className="font-normal text-ink2">of {showNumber(permitted.height, 'length', project.unit, 2)}</span>{over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project.unit, 2)}</span>}</>}</Item>
+          <Item label="height" name="height">{showNumber(top, 'length', project)}{permitted && <> <span className="font-normal text-ink2">of {showNumber(permitted.height, 'length', project)}</span>{over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project)}</span>}</>}</Item>
           {totals.low > 0.005 && <Item label="low, not counted" name="low">{area(totals.low)}</Item>}
         </>
       ) : <span className="text-ink2">{refused ?? 'Computing the first figures ...'}</span>}
+      {study?.compare && <CompareFigures compare={study.compare} totals={study.ledger.totals} />}
       <span className="flex-1" />
       {refused && totals && <span role="alert" className="truncate text-warn">{refused}</span>}
       {busy && <span className="text-ink2" role="status">computing ...</span>}
-      <button className={`cursor-pointer font-semibold ${study?.findings.length ? 'text-warn' : 'text-ink2'}`} aria-expanded={sheet === 'findings'} data-figure="findings" onClick={() => dispatch(sheetOpened(sheet === 'findings' ? null : 'findings'))}>
-        {study ? `${study.findings.length} ${study.findings.length === 1 ? 'finding' : 'findings'}${drifted ? `, ${drifted} drifted` : ''}` : ''}
+      <button className={`cursor-pointer font-semibold ${open ? 'text-warn' : 'text-ink2'}`} aria-expanded={sheet === 'findings'} data-figure="findings" onClick={() => dispatch(sheetOpened(sheet === 'findings' ? null : 'findings'))}>
+        {study ? `${open} ${open === 1 ? 'finding' : 'findings'}${drifted ? `, ${drifted} drifted` : ''}` : ''}
       </button>
       <span className="sr-only">scheme {scheme.name}</span>
     </footer>
@@ -46,3 +49,14 @@ export function Figures() {
 }
 
 const Item = ({ label, name, children }: { label: string; name: string; children: React.ReactNode }) => <span className="flex items-baseline gap-1.5"><span className="text-ink2">{label}</span><b className="text-[14px]" data-figure={name}>{children}</b></span>
+
+/** The other scheme's total beside this one's, on demand; opens the whole comparison. */
+function CompareFigures({ compare, totals }: { compare: NonNullable<StoredView['compare']>; totals: StoredView['ledger']['totals'] }) {
+  const dispatch = useAppDispatch()
+  const by = totals.area - compare.ledger.totals.area
+  return (
+    <button className="flex cursor-pointer items-baseline gap-1.5" data-figure="compare" title="Opens the two side by side" onClick={() => dispatch(sheetOpened('compare'))}>
+      <span className="text-ink2">{compare.name}</span><b className="text-[14px]">{showNumber(compare.ledger.totals.area, 'area', 'm')} m²</b><span className="font-semibold text-ink2">{by >= 0 ? '+' : ''}{showNumber(by, 'area', 'm')} here</span>
+    </button>
+  )
+}

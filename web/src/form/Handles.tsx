@@ -1,8 +1,8 @@
 import { useRef, useState, type PointerEvent as PE } from 'react'
 import { changeRecipe, moveCorner, moveMasses } from '@geotome/core/form'
-import { corners as cornersOf, polygonOf, withMove } from '@geotome/core/moves'
+import { corners as cornersOf, polygonOf, raisedBy, withMove } from '@geotome/core/moves'
 import type { Edit } from '@geotome/core/edits'
-import { numbersOf, showQuantity, tidy, type Mass } from '@geotome/core/project'
+import { heightsOf, numbersOf, showQuantity, standingNumbers, tidy, type Mass } from '@geotome/core/project'
 import { placePoint, type Vec2 } from '@geotome/core/solid'
 import { useProject, useStudy } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
@@ -24,10 +24,13 @@ export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Ve
   if (!shown || !study || outline?.move !== 'outline' || raise?.move !== 'raise') return null
   const numbers = numbersOf(project, scheme)
   const place = { x: numbers.length(mass.place.x) - study.origin[0], y: numbers.length(mass.place.y) - study.origin[1], z: 0, turn: numbers.angle(mass.place.turn) }
-  const local = cornersOf(outline.shape, numbers)
-  const ids = polygonOf(outline.shape, numbers).map((c) => c.id)
-  const middle: Vec2 = placePoint(local.reduce<Vec2>((s, p) => [s[0] + p[0] / local.length, s[1] + p[1] / local.length], [0, 0]), place)
-  const height = numbers.length(raise.height)
+  // A circle has one dot, on its rim.
+  const { shape } = outline
+  const local: Vec2[] = shape.kind === 'circle' ? [[numbers.length(shape.radius), 0]] : cornersOf(shape, numbers)
+  const ids = shape.kind === 'circle' ? ['round'] : polygonOf(shape, numbers).map((c) => c.id)
+  const middle: Vec2 = placePoint(shape.kind === 'circle' ? [0, 0] : local.reduce<Vec2>((s, p) => [s[0] + p[0] / local.length, s[1] + p[1] / local.length], [0, 0]), place)
+  const heights = heightsOf(scheme, numbers)
+  const height = raisedBy(raise, standingNumbers(mass, numbers, heights))
   const stride = project.stride
   const px = (p: Vec2, z: number) => toPane(view, size, [p[0], p[1], z])
   const inPane = (e: PE): Vec2 => { const box = (e.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect(); return [e.clientX - (box?.left ?? 0), e.clientY - (box?.top ?? 0)] }
@@ -49,12 +52,16 @@ export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Ve
   const cornerDrag = (i: number) => drag(() => (e) => {
     const world = atHeight(view, size, inPane(e), shown.base)
     const [x, y] = placePoint([world[0] - place.x, world[1] - place.y], { x: 0, y: 0, z: 0, turn: -place.turn })
+    if (shape.kind === 'circle') {
+      const radius = Math.max(stride.length, snap(Math.hypot(x, y), stride.length))
+      return { text: showQuantity(radius, 'length', project), edit: () => { const b = base(); return changeRecipe(b.scheme, b.mass, (recipe) => withMove(recipe, outline, { shape: { ...shape, radius } })) } }
+    }
     const to: Vec2 = [snap(x, stride.length), snap(y, stride.length)]
-    return { text: `${showQuantity(to[0], 'length', project.unit)}, ${showQuantity(to[1], 'length', project.unit)}`, edit: () => { const b = base(); return moveCorner(b.project, b.scheme, mass.id, ids[i] ?? '', to) } }
+    return { text: `${showQuantity(to[0], 'length', project)}, ${showQuantity(to[1], 'length', project)}`, edit: () => { const b = base(); return moveCorner(b.project, b.scheme, mass.id, ids[i] ?? '', to) } }
   })
   const heightDrag = drag((e0) => { const y0 = inPane(e0)[1]; const up = Math.max(0.2, axesOf(view).up[2]); return (e) => {
     const to = Math.max(stride.length, snap(height + (y0 - inPane(e)[1]) / view.scale / up, stride.length))
-    return { text: showQuantity(to, 'length', project.unit), edit: () => { const b = base(); return changeRecipe(b.scheme, b.mass, (recipe) => withMove(recipe, raise, { height: tidy(to) })) } }
+    return { text: showQuantity(to, 'length', project), edit: () => { const b = base(); return changeRecipe(b.scheme, b.mass, (recipe) => withMove(recipe, raise, raise.upTo ? { upTo: { ...raise.upTo, above: tidy(numbers.length(raise.upTo.above) + to - height) } } : { height: tidy(to) })) } }
   } })
   const turnDrag = drag((e0) => { const a0 = angleAt(atHeight(view, size, inPane(e0), shown.base), middle); return (e) => {
     const by = snap(angleAt(atHeight(view, size, inPane(e), shown.base), middle) - a0, stride.angle)

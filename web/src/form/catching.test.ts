@@ -1,15 +1,30 @@
 import { describe, expect, it } from 'vitest'
 import type { Vec2 } from '@geotome/core/solid'
-import { catchPoint, type CatchContext } from './catching'
+import { catchPoint, type CatchContext, type CatchEdge } from './catching'
 
-const there: Vec2[] = [[0, 0], [10, 0], [10, 6], [0, 6]]
-const at = (raw: Vec2, more: Partial<CatchContext> = {}) => catchPoint(raw, { outlines: [], drawn: [], pixel: 0.05, stride: 0.1, held: false, ...more })
+const sides = (...points: Vec2[]): CatchEdge[] => points.map((a, i) => ({ kind: 'side', a, b: points[(i + 1) % points.length] ?? a }))
+const there = sides([0, 0], [10, 0], [10, 6], [0, 6])
+const round: CatchEdge[] = [{ kind: 'arc', arc: { x: 20, y: 0, r: 5, from: 0, sweep: 2 * Math.PI, n: 24 } }]
+const at = (raw: Vec2, more: Partial<CatchContext> = {}) => catchPoint(raw, { edges: [], drawn: [], pixel: 0.05, stride: 0.1, held: false, ...more })
 
 describe('the pointer catches', () => {
   it('ends and middles of what is there, the nearest one', () => {
-    expect(at([9.8, 0.2], { outlines: [there] })).toMatchObject({ point: [10, 0], word: 'end' })
-    expect(at([5.2, -0.1], { outlines: [there] })).toMatchObject({ point: [5, 0], word: 'middle' })
-    expect(at([2.52, 0.2], { outlines: [there] })).toMatchObject({ point: [2.5, 0], word: 'on side' })
+    expect(at([9.8, 0.2], { edges: there })).toMatchObject({ point: [10, 0], word: 'end' })
+    expect(at([5.2, -0.1], { edges: there })).toMatchObject({ point: [5, 0], word: 'middle' })
+    expect(at([2.52, 0.2], { edges: there })).toMatchObject({ point: [2.5, 0], word: 'on side' })
+  })
+  it('the centre of what is round, its line, and where a line from the last corner touches it', () => {
+    expect(at([20.2, 0.1], { edges: round })).toMatchObject({ point: [20, 0], word: 'centre' })
+    expect(at([23.6, 3.6], { edges: round })).toMatchObject({ word: 'on arc' })
+    // From 13 m away a line touches a circle of 5 m after 12 m.
+    const touched = at([20 - 25 / 13, 60 / 13], { edges: round, drawn: [[7, 0]], pixel: 0.01 })
+    expect(touched.word).toBe('tangent to')
+    expect(Math.hypot(touched.point[0] - 7, touched.point[1])).toBeCloseTo(12, 5)
+  })
+  it('crossings, and the foot of a perpendicular', () => {
+    expect(at([10.1, 3.05], { edges: [...there, ...sides([8, 3], [12, 3])] })).toMatchObject({ point: [10, 3], word: 'crossing' })
+    expect(at([10.1, 2.1], { edges: sides([10, 0], [10, 6]), drawn: [[4, 2]] })).toMatchObject({ point: [10, 2], word: 'square to' })
+    expect(at([5.05, 1.0], { edges: sides([2, -2], [8, 4], [8, 4]), drawn: [[0, 1]] })).toMatchObject({ point: [5, 1] })
   })
   it('the axes through the last corner', () => {
     expect(at([7.03, 0.2], { drawn: [[0, 0]] })).toMatchObject({ point: [7, 0], word: 'along east' })
@@ -31,6 +46,6 @@ describe('the pointer catches', () => {
     expect(at([33.33, -4.47], { stride: 0.5 }).point).toEqual([33.5, -4.5])
   })
   it('only an axis while it is held to one, however far', () => {
-    expect(at([7, 3], { drawn: [[0, 0]], held: true, outlines: [[[7, 3], [8, 3], [8, 4]]] }).point).toEqual([7, 0])
+    expect(at([7, 3], { drawn: [[0, 0]], held: true, edges: sides([7, 3], [8, 3], [8, 4]) }).point).toEqual([7, 0])
   })
 })

@@ -1,11 +1,14 @@
-import type { Vec2 } from '@geotome/core/solid'
+import type { Arc, Vec2 } from '@geotome/core/solid'
 
 /** A point that the pointer caught, with the word that says what it is. */
 export interface Caught { point: Vec2; word: string | null; /** the line it lies on, to be drawn */ along: [Vec2, Vec2] | null }
 
+/** An edge of what is there already, m: a straight side, or an arc. */
+export type CatchEdge = { kind: 'side'; a: Vec2; b: Vec2 } | { kind: 'arc'; arc: Arc }
+
 export interface CatchContext {
-  /** outlines of what is there already, m */
-  outlines: Vec2[][]
+  /** edges of what is there already */
+  edges: CatchEdge[]
   /** corners drawn so far */
   drawn: Vec2[]
   /** m to a pixel */
@@ -19,33 +22,100 @@ export interface CatchContext {
 const REACH = 9
 
 /**
- * Catches, nearest first: ends, middles, the beginning of what is drawn; then lines: along the axes through the last corner,
- * square to the last side, in line with the first corner; then the stride.
+ * Catches, nearest first: ends, centres, middles, crossings, the beginning of what is drawn; then the feet of perpendiculars and tangents
+ * from the last corner, and the edges themselves; then lines through it: along the axes, square to or on from the last side, in line
+ * with the first corner; then the stride.
  */
 export function catchPoint(raw: Vec2, context: CatchContext): Caught {
   const reach = REACH * context.pixel
-  const near = (p: Vec2) => Math.hypot(p[0] - raw[0], p[1] - raw[1]) <= reach
+  const near = (p: Vec2) => distance(p, raw) <= reach
   const [first, last] = [context.drawn[0], context.drawn.at(-1)]
-  if (first && context.drawn.length > 2 && near(first)) return { point: first, word: 'close here', along: null }
+  if (first && context.drawn.length > 1 && near(first)) return { point: first, word: 'close here', along: null }
   if (!context.held) {
-    const sides = context.outlines.flatMap((o) => o.map((a, i): [Vec2, Vec2] => [a, o[(i + 1) % o.length] as Vec2]))
-    const spots = [...sides.map(([a]) => ({ point: a, word: 'end' })), ...sides.map(([a, b]) => ({ point: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2] as Vec2, word: 'middle' }))]
-    const spot = spots.filter((s) => near(s.point)).sort((s, t) => distance(s.point, raw) - distance(t.point, raw))[0]
+    const nearest = (spots: { point: Vec2; word: string }[]) => spots.filter((s) => near(s.point)).sort((s, t) => distance(s.point, raw) - distance(t.point, raw))[0]
+    const spot = nearest(spotsOf(context.edges)) ?? nearest(crossingsNear(context.edges, raw, reach))
     if (spot) return { ...spot, along: null }
-    const onSide = sides.map(([a, b]) => ({ foot: footOn(a, b, raw), a, b })).filter(({ foot }) => foot && near(foot)).sort((s, t) => distance(s.foot as Vec2, raw) - distance(t.foot as Vec2, raw))[0]
-    if (onSide?.foot && !last) return { point: alongStride(onSide.a, onSide.b, onSide.foot, context.stride), word: 'on side', along: [onSide.a, onSide.b] }
+    const foot = last ? nearest(feetFrom(context.edges, last)) : undefined
+    if (foot && last) return { ...foot, along: [last, foot.point] }
   }
   if (last) {
-    const lines = linesFrom(context.drawn)
-    const caught = lines.map((l) => ({ ...l, foot: projected(last, l.direction, raw) })).filter((l) => context.held || near(l.foot)).sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
-    if (caught) {
-      const reachTo = Math.round(((caught.foot[0] - last[0]) * caught.direction[0] + (caught.foot[1] - last[1]) * caught.direction[1]) / context.stride) * context.stride
-      const aligned = first && context.drawn.length > 1 ? alignedWith(first, last, caught.direction, raw, reach) : null
-      const point: Vec2 = aligned ?? [last[0] + caught.direction[0] * reachTo, last[1] + caught.direction[1] * reachTo]
-      return { point: clean(point), word: aligned ? `${caught.word}, in line with the first corner` : caught.word, along: [last, point] }
-    }
+    const caught = alongLine(raw, context, last, first, near)
+    if (caught) return caught
+  }
+  if (!context.held) {
+    const on = context.edges.flatMap((e) => { const foot = footOn(e, raw); return foot && near(foot) ? [{ foot, e }] : [] }).sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
+    if (on) return on.e.kind === 'side' ? { point: alongStride(on.e.a, on.e.b, on.foot, context.stride), word: 'on side', along: [on.e.a, on.e.b] } : { point: clean(on.foot), word: 'on arc', along: null }
   }
   return { point: clean([Math.round(raw[0] / context.stride) * context.stride, Math.round(raw[1] / context.stride) * context.stride]), word: null, along: null }
+}
+
+/** Ends, middles and centres. */
+function spotsOf(edges: CatchEdge[]): { point: Vec2; word: string }[] {
+  return edges.flatMap((e) => {
+    if (e.kind === 'side') return [{ point: e.a, word: 'end' }, { point: e.b, word: 'end' }, { point: [(e.a[0] + e.b[0]) / 2, (e.a[1] + e.b[1]) / 2] as Vec2, word: 'middle' }]
+    const { arc } = e
+    const at = (t: number): Vec2 => clean([arc.x + arc.r * Math.cos(arc.from + arc.sweep * t), arc.y + arc.r * Math.sin(arc.from + arc.sweep * t)])
+    const whole = Math.abs(arc.sweep) > 6.28
+    return [{ point: clean([arc.x, arc.y]), word: 'centre' }, ...(whole ? [] : [{ point: at(0), word: 'end' }, { point: at(1), word: 'end' }, { point: at(0.5), word: 'middle' }])]
+  })
+}
+
+/** Where two edges that both pass near the pointer cross. */
+function crossingsNear(edges: CatchEdge[], raw: Vec2, reach: number): { point: Vec2; word: string }[] {
+  const close = edges.filter((e) => { const foot = footOn(e, raw); return foot && distance(foot, raw) < reach * 2 }).slice(0, 12)
+  return close.flatMap((e, i) => close.slice(0, i).flatMap((f) => meetings(e, f).map((point) => ({ point: clean(point), word: 'crossing' }))))
+}
+
+function meetings(e: CatchEdge, f: CatchEdge): Vec2[] {
+  if (e.kind === 'side' && f.kind === 'side') {
+    const [ux, uy, wx, wy] = [e.b[0] - e.a[0], e.b[1] - e.a[1], f.b[0] - f.a[0], f.b[1] - f.a[1]]
+    const det = ux * wy - uy * wx
+    if (Math.abs(det) < 1e-9) return []
+    const [t, s] = [((f.a[0] - e.a[0]) * wy - (f.a[1] - e.a[1]) * wx) / det, ((f.a[0] - e.a[0]) * uy - (f.a[1] - e.a[1]) * ux) / det]
+    return t >= 0 && t <= 1 && s >= 0 && s <= 1 ? [[e.a[0] + ux * t, e.a[1] + uy * t]] : []
+  }
+  if (e.kind === 'arc' && f.kind === 'arc') return []
+  const [side, arc] = e.kind === 'side' && f.kind === 'arc' ? [e, f.arc] : f.kind === 'side' && e.kind === 'arc' ? [f, e.arc] : [null, null]
+  if (!side || !arc) return []
+  const length = distance(side.a, side.b) || 1
+  const d: Vec2 = [(side.b[0] - side.a[0]) / length, (side.b[1] - side.a[1]) / length]
+  const [px, py] = [side.a[0] - arc.x, side.a[1] - arc.y]
+  const b = px * d[0] + py * d[1]
+  const root = b * b - (px * px + py * py - arc.r * arc.r)
+  if (root < 0) return []
+  return [-b - Math.sqrt(root), -b + Math.sqrt(root)].filter((t) => t >= 0 && t <= length).map((t): Vec2 => [side.a[0] + d[0] * t, side.a[1] + d[1] * t]).filter((p) => onSweep(arc, p))
+}
+
+/** Feet of perpendiculars from a point on sides, and the points where lines from it touch arcs. */
+function feetFrom(edges: CatchEdge[], from: Vec2): { point: Vec2; word: string }[] {
+  return edges.flatMap((e): { point: Vec2; word: string }[] => {
+    if (e.kind === 'side') {
+      const foot = footOn(e, from)
+      return foot && distance(foot, from) > 1e-3 ? [{ point: clean(foot), word: 'square to' }] : []
+    }
+    const { arc } = e
+    const away = Math.hypot(from[0] - arc.x, from[1] - arc.y)
+    if (away <= arc.r + 1e-6) return []
+    const [middle, half] = [Math.atan2(from[1] - arc.y, from[0] - arc.x), Math.acos(arc.r / away)]
+    return [-half, half, Math.PI].flatMap((turn, k): { point: Vec2; word: string }[] => {
+      const a = k === 2 ? middle : middle + turn
+      const point = clean([arc.x + arc.r * Math.cos(a), arc.y + arc.r * Math.sin(a)])
+      return onSweep(arc, point) ? [{ point, word: k === 2 ? 'square to' : 'tangent to' }] : []
+    })
+  })
+}
+
+/** On a line through the last corner that is worth catching; where it crosses an edge near the pointer, there. */
+function alongLine(raw: Vec2, context: CatchContext, last: Vec2, first: Vec2 | undefined, near: (p: Vec2) => boolean): Caught | null {
+  const caught = linesFrom(context.drawn).map((l) => ({ ...l, foot: projected(last, l.direction, raw) })).filter((l) => context.held || near(l.foot)).sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
+  if (!caught) return null
+  const far = 1e5
+  const ray: CatchEdge = { kind: 'side', a: [last[0] - caught.direction[0] * far, last[1] - caught.direction[1] * far], b: [last[0] + caught.direction[0] * far, last[1] + caught.direction[1] * far] }
+  const met = context.edges.flatMap((e) => meetings(ray, e)).filter((p) => near(p) && distance(p, last) > 1e-3).sort((p, q) => distance(p, raw) - distance(q, raw))[0]
+  const reachTo = Math.round(((caught.foot[0] - last[0]) * caught.direction[0] + (caught.foot[1] - last[1]) * caught.direction[1]) / context.stride) * context.stride
+  const aligned = first && context.drawn.length > 1 ? alignedWith(first, last, caught.direction, near) : null
+  const point: Vec2 = met ?? aligned ?? [last[0] + caught.direction[0] * reachTo, last[1] + caught.direction[1] * reachTo]
+  return { point: clean(point), word: met ? `${caught.word}, crossing` : aligned ? `${caught.word}, in line with the first corner` : caught.word, along: [last, point] }
 }
 
 /** Directions worth catching from the last corner: the axes, and square to or along the last side. */
@@ -59,13 +129,13 @@ function linesFrom(drawn: Vec2[]): { direction: Vec2; word: string }[] {
   return [{ direction: [-d[1], d[0]], word: 'square to' }, { direction: d, word: 'straight on' }, ...lines]
 }
 
-function alignedWith(first: Vec2, last: Vec2, direction: Vec2, raw: Vec2, reach: number): Vec2 | null {
+function alignedWith(first: Vec2, last: Vec2, direction: Vec2, near: (p: Vec2) => boolean): Vec2 | null {
   for (const axis of [0, 1] as const) {
     const other = direction[axis]
     if (Math.abs(other) < 1e-6) continue
     const t = (first[axis] - last[axis]) / other
     const p: Vec2 = [last[0] + direction[0] * t, last[1] + direction[1] * t]
-    if (Math.abs(t) > 1e-6 && distance(p, raw) < reach) return p
+    if (Math.abs(t) > 1e-6 && near(p)) return p
   }
   return null
 }
@@ -78,11 +148,24 @@ function projected(from: Vec2, direction: Vec2, p: Vec2): Vec2 {
   return [from[0] + direction[0] * t, from[1] + direction[1] * t]
 }
 
-function footOn(a: Vec2, b: Vec2, p: Vec2): Vec2 | null {
-  const length = distance(a, b)
+function onSweep(arc: Arc, p: Vec2): boolean {
+  const turn = (Math.atan2(p[1] - arc.y, p[0] - arc.x) - arc.from) * Math.sign(arc.sweep)
+  const whole = 2 * Math.PI
+  return ((turn % whole) + whole) % whole <= Math.abs(arc.sweep) + 1e-9
+}
+
+/** The point of an edge that lies nearest to p, where p lies beside it. */
+function footOn(edge: CatchEdge, p: Vec2): Vec2 | null {
+  if (edge.kind === 'arc') {
+    const { arc } = edge
+    const a = Math.atan2(p[1] - arc.y, p[0] - arc.x)
+    const foot: Vec2 = [arc.x + arc.r * Math.cos(a), arc.y + arc.r * Math.sin(a)]
+    return onSweep(arc, foot) ? foot : null
+  }
+  const length = distance(edge.a, edge.b)
   if (length < 1e-6) return null
-  const foot = projected(a, [(b[0] - a[0]) / length, (b[1] - a[1]) / length], p)
-  return distance(a, foot) <= length && distance(b, foot) <= length ? foot : null
+  const foot = projected(edge.a, [(edge.b[0] - edge.a[0]) / length, (edge.b[1] - edge.a[1]) / length], p)
+  return distance(edge.a, foot) <= length && distance(edge.b, foot) <= length ? foot : null
 }
 
 function alongStride(a: Vec2, b: Vec2, foot: Vec2, stride: number): Vec2 {

@@ -1,35 +1,49 @@
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { newMass } from '@geotome/core/form'
+import { addHole, newMass, type DrawnShape } from '@geotome/core/form'
+import { levelHeights } from '@geotome/core/levels'
 import { outlineFault } from '@geotome/core/moves'
 import { inOrder, readTyped, Refusal, type Num, type Project, type Scheme } from '@geotome/core/project'
-import type { Vec2 } from '@geotome/core/solid'
+import { bulgeAlong, bulgeThrough, type Vec2 } from '@geotome/core/solid'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { picked, toolTaken } from '../app/view-slice'
-import { catchPoint, type Caught } from './catching'
+import { catchPoint, type CatchEdge, type Caught } from './catching'
+
+export type DrawKind = 'rectangle' | 'polygon' | 'circle'
+/** How the next side of a polygon runs: straight, as an arc through a point, as an arc that goes on from the last side. */
+export type SideKind = 'straight' | 'arc' | 'tangent'
+export const SIDE_KINDS: SideKind[] = ['straight', 'arc', 'tangent']
 
 export interface DrawState {
-  kind: 'rectangle' | 'polygon'
+  kind: DrawKind
   stage: 'outline' | 'height'
   points: Vec2[]
+  /** for the side behind each point, above zero where it swells to the right of the way */
+  bulges: number[]
+  side: SideKind
+  /** the point that the arc under way goes through */
+  through: Vec2 | null
   cursor: Caught | null
   /** what is typed into the live fields; empty: the pointer tells */
-  typed: [string, string]
+  typed: [string, string, string]
   /** m, in the height stage */
   height: number
+  /** the level that the height was caught at */
+  upTo: { id: string; name: string } | null
 }
 
 /** Where the pointer is, and how fine it can tell. */
-export interface PointerAt { raw: Vec2; pixel: number; held: boolean; /** px the pointer has gone up since the outline was closed */ rise: number }
+export interface PointerAt { raw: Vec2; pixel: number; held: boolean; /** m the pointer has gone up since the outline was closed */ rise: number }
 
-const START: DrawState = { kind: 'rectangle', stage: 'outline', points: [], cursor: null, typed: ['', ''], height: 9 }
+const START: DrawState = { kind: 'rectangle', stage: 'outline', points: [], bulges: [], side: 'straight', through: null, cursor: null, typed: ['', '', ''], height: 9, upTo: null }
+const CLEAR: DrawState['typed'] = ['', '', '']
 
 /**
- * Drawing a mass: an outline by clicks and typed lengths in any mix, then its height by moving or typing. Enter accepts, Escape goes
- * one step back. World coordinates in m.
+ * Drawing a mass, or a hole in one: an outline by clicks and typed lengths in any mix, then the mass's height by moving or typing, caught
+ * at levels. Enter accepts, Escape goes one step back. World coordinates in m.
  */
-export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme: Scheme, level: string, outlines: Vec2[][]) {
+export function useDraw(kind: DrawKind, holeIn: string | null, project: Project, scheme: Scheme, level: string, edges: CatchEdge[]) {
   const dispatch = useAppDispatch()
   const [state, setState] = useState<DrawState>({ ...START, kind })
   const mints = useRef<string[]>([])
@@ -45,6 +59,7 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
     const at = s.cursor?.point ?? null
     const [first, second] = [number(s.typed[0]), number(s.typed[1], secondIs(s))]
     if (!last) { const [x, y] = [first ?? at?.[0], second ?? at?.[1]]; return x === undefined || y === undefined ? null : [x, y] }
+    if (s.kind === 'circle') { const r = first ?? (at ? Math.hypot(at[0] - last[0], at[1] - last[1]) : null); return r ? [round(last[0] + r), last[1]] : null }
     if (s.kind === 'rectangle') {
       const [dx, dy] = at ? [at[0] - last[0], at[1] - last[1]] : [1, 1]
       const width = first ?? Math.abs(dx)
@@ -53,8 +68,28 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
     }
     const length = first ?? (at ? Math.hypot(at[0] - last[0], at[1] - last[1]) : null)
     const angle = second !== null ? second * Math.PI / 180 : at ? Math.atan2(at[1] - last[1], at[0] - last[0]) : 0
+    if (first === null && second === null) return at
     return length ? [round(last[0] + length * Math.cos(angle)), round(last[1] + length * Math.sin(angle))] : null
   }, [number])
+
+  /** The bulge of the side that leads to a point. */
+  const bulgeTo = useCallback((s: DrawState, to: Vec2): number => {
+    const last = s.points.at(-1)
+    if (!last || s.kind !== 'polygon' || s.side === 'straight') return 0
+    const rise = number(s.typed[2])
+    const chord = Math.hypot(to[0] - last[0], to[1] - last[1])
+    if (rise !== null && chord > 0) return round((2 * rise) / chord)
+    if (s.side === 'arc') return s.through ? round(bulgeThrough(last, s.through, to)) : 0
+    const direction = endDirection(s)
+    return direction ? round(bulgeAlong(last, direction, to)) : 0
+  }, [number])
+
+  const drawn = useCallback((s: DrawState): DrawnShape => {
+    const [a, b] = [s.points[0] ?? [0, 0], s.points[1] ?? [1, 1]] as [Vec2, Vec2]
+    if (s.kind === 'rectangle') return { kind: 'rectangle', from: a, to: b }
+    if (s.kind === 'circle') return { kind: 'circle', centre: a, radius: round(Math.hypot(b[0] - a[0], b[1] - a[1])) }
+    return { kind: 'polygon', points: s.points, bulges: s.points.map((_, i) => s.bulges[i] ?? 0) }
+  }, [])
 
   const massOf = useCallback((s: DrawState, height: Num) => {
     let n = 0
@@ -62,9 +97,8 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
     const names = new Set(Object.values(scheme.masses).filter((m) => !mints.current.includes(m.id)).map((m) => m.name))
     let count = names.size + 1
     while (names.has(`Mass ${count}`)) count++
-    const shape = s.kind === 'rectangle' ? { kind: 'rectangle' as const, from: s.points[0] ?? [0, 0] as Vec2, to: s.points[1] ?? [1, 1] as Vec2 } : { kind: 'polygon' as const, points: s.points }
-    return newMass(scheme, mint, { name: `Mass ${count}`, use: inOrder(project.uses)[0]?.id ?? '', level, height, shape })
-  }, [project, scheme, level])
+    return newMass(scheme, mint, { name: `Mass ${count}`, use: inOrder(project.uses)[0]?.id ?? '', level, height, upTo: s.upTo && !s.typed[0].trim() ? { level: s.upTo.id, above: 0 } : null, shape: drawn(s) })
+  }, [scheme, project, level, drawn])
 
   const preview = useCallback((s: DrawState) => {
     if (s.stage !== 'height') return
@@ -76,16 +110,25 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
 
   const move = useCallback((at: PointerAt) => {
     const stride = project.stride.length
-    if (state.stage === 'height') change({ ...state, height: Math.max(stride, Math.round((START.height + at.rise) / stride) * stride) })
-    else setState({ ...state, cursor: catchPoint(at.raw, { outlines, drawn: state.points, pixel: at.pixel, stride, held: at.held }) })
-  }, [change, outlines, project.stride.length, state])
+    if (state.stage === 'height') {
+      const levels = levelHeights(project, scheme)
+      const base = levels.find((l) => l.id === level)?.height ?? 0
+      const raw = START.height + at.rise
+      const caught = levels.filter((l) => l.height > base + 1e-3 && Math.abs(l.height - base - raw) < 6 * at.pixel).sort((p, q) => Math.abs(p.height - base - raw) - Math.abs(q.height - base - raw))[0]
+      change({ ...state, height: caught ? round(caught.height - base) : Math.max(stride, Math.round(raw / stride) * stride), upTo: caught ? { id: caught.id, name: caught.name } : null })
+    } else setState({ ...state, cursor: catchPoint(at.raw, { edges, drawn: state.points, pixel: at.pixel, stride, held: at.held }) })
+  }, [change, edges, level, project, scheme, state])
 
   const close = useCallback((s: DrawState) => {
-    const fault = s.kind === 'polygon' ? outlineFault(s.points) : null
+    const fault = s.kind === 'polygon' ? outlineFault(s.points, null, s.bulges.some((b) => b !== 0) ? 2 : 3) : null
     if (fault) { toast.error(`The outline ${fault.what}. ${fault.remedy}`); return }
+    if (holeIn) {
+      if (makeEdit(`hole in ${scheme.masses[holeIn]?.name ?? 'the mass'}`, () => addHole(project, scheme, holeIn, drawn(s)))) dispatch(toolTaken(null))
+      return
+    }
     mints.current = []
-    change({ ...s, stage: 'height', typed: ['', ''], cursor: null })
-  }, [change])
+    change({ ...s, stage: 'height', typed: CLEAR, cursor: null, through: null })
+  }, [change, dispatch, drawn, holeIn, project, scheme])
 
   const finish = useCallback((s: DrawState) => {
     const typed = s.typed[0].trim()
@@ -104,44 +147,69 @@ export function useDraw(kind: 'rectangle' | 'polygon', project: Project, scheme:
   const accept = useCallback((byEnter: boolean) => {
     const s = state
     if (s.stage === 'height') { finish(s); return }
-    try { s.typed.forEach((text, i) => { if (text.trim()) readTyped(text, i === 0 ? 'length' : secondIs(s), project, scheme) }) } catch (e) { if (e instanceof Refusal) { toast.error(e.message); return } throw e }
-    if (byEnter && s.kind === 'polygon' && s.points.length >= 3 && !s.typed[0] && !s.typed[1]) { close(s); return }
-    if (s.kind === 'polygon' && s.cursor?.word === 'close here' && !s.typed[0]) { close(s); return }
-    const point = nextPoint(s)
+    try { s.typed.forEach((text, i) => { if (text.trim()) readTyped(text, i === 1 ? secondIs(s) : 'length', project, scheme) }) } catch (e) { if (e instanceof Refusal) { toast.error(e.message); return } throw e }
+    const closing = s.kind === 'polygon' && s.points.length >= 2 && !s.typed[0] && !s.typed[1] && (byEnter ? s.points.length >= 3 || s.bulges.some((b) => b !== 0) : s.cursor?.word === 'close here')
+    const point = closing ? s.points[0] ?? null : nextPoint(s)
     if (!point) return
+    // An arc through three points takes the point in between first.
+    if (s.kind === 'polygon' && s.side === 'arc' && !s.through && s.points.length && !s.typed[2] && !(closing && byEnter)) { setState({ ...s, through: point, typed: CLEAR }); return }
     const last = s.points.at(-1)
-    if (last && Math.hypot(point[0] - last[0], point[1] - last[1]) < 1e-3) return
-    const next: DrawState = { ...s, points: [...s.points, point], typed: ['', ''] }
-    if (s.kind === 'rectangle' && next.points.length === 2) {
+    if (!closing && last && Math.hypot(point[0] - last[0], point[1] - last[1]) < 1e-3) return
+    const bulges = last ? [...s.bulges.slice(0, s.points.length - 1), bulgeTo(s, point)] : []
+    if (closing) {
+      if (s.points.length < 3 && bulges.every((b) => b === 0)) return
+      close({ ...s, bulges })
+      return
+    }
+    const next: DrawState = { ...s, points: [...s.points, point], bulges, through: null, typed: CLEAR }
+    if (s.kind !== 'polygon' && next.points.length === 2) {
       const [a, b] = next.points as [Vec2, Vec2]
-      if (Math.abs(a[0] - b[0]) < 1e-3 || Math.abs(a[1] - b[1]) < 1e-3) return
+      if (s.kind === 'rectangle' && (Math.abs(a[0] - b[0]) < 1e-3 || Math.abs(a[1] - b[1]) < 1e-3)) return
       close(next)
     } else change(next)
-  }, [state, change, close, finish, nextPoint, project, scheme])
+  }, [state, bulgeTo, change, close, finish, nextPoint, project, scheme])
 
   const back = useCallback(() => {
     const s = state
-    if (s.typed[0] || s.typed[1]) { change({ ...s, typed: ['', ''] }); return }
-    if (s.stage === 'height') { tryEdit(null); setState({ ...s, stage: 'outline', points: s.kind === 'rectangle' ? s.points.slice(0, 1) : s.points }); return }
-    if (s.points.length) setState({ ...s, points: s.points.slice(0, -1) })
+    if (s.typed.some(Boolean)) { change({ ...s, typed: CLEAR }); return }
+    if (s.stage === 'height') { tryEdit(null); setState({ ...s, stage: 'outline', points: s.kind === 'polygon' ? s.points : s.points.slice(0, 1) }); return }
+    if (s.through) { setState({ ...s, through: null }); return }
+    if (s.points.length) setState({ ...s, points: s.points.slice(0, -1), bulges: s.bulges.slice(0, Math.max(0, s.points.length - 2)) })
     else { tryEdit(null); dispatch(toolTaken(null)) }
   }, [change, dispatch, state])
 
-  const type = useCallback((field: 0 | 1, text: string) => change({ ...state, typed: field === 0 ? [text, state.typed[1]] : [state.typed[0], text] }), [change, state])
+  const type = useCallback((field: 0 | 1 | 2, text: string) => change({ ...state, typed: state.typed.map((t, i) => (i === field ? text : t)) as DrawState['typed'] }), [change, state])
+  const sideKind = useCallback((side: SideKind) => setState((s) => ({ ...s, side, through: null })), [])
   const next = useMemo(() => nextPoint(state), [nextPoint, state])
-  return { state, next, move, accept, back, type }
+  const bulge = next ? bulgeTo(state, next) : 0
+  return { state, next, bulge, holeIn, move, accept, back, type, sideKind }
 }
 
 export type Drawing = ReturnType<typeof useDraw>
 
-export const drawHint = (s: DrawState): string => {
-  if (s.stage === 'height') return 'Move up or down for the height, or type it. Enter or a click accepts, Escape goes back'
-  if (s.points.length === 0) return s.kind === 'rectangle' ? 'Click the first corner of the rectangle, or type its place east, Tab, north, Enter' : 'Click the first corner of the outline, or type its place east, Tab, north, Enter'
+/** The direction in which the side drawn last ends. */
+function endDirection({ points, bulges }: DrawState): Vec2 | null {
+  const [a, b] = [points.at(-2), points.at(-1)]
+  if (!a || !b) return null
+  // At its end an arc has turned by half its sweep from its chord: to the left where it swells to the right.
+  const turn = 2 * Math.atan(bulges[points.length - 2] ?? 0)
+  const [c, s] = [Math.cos(turn), Math.sin(turn)]
+  return [c * (b[0] - a[0]) - s * (b[1] - a[1]), s * (b[0] - a[0]) + c * (b[1] - a[1])]
+}
+
+export const drawHint = (s: DrawState, hole: string | null): string => {
+  const what = hole ? `the hole in ${hole}` : 'the outline'
+  if (s.stage === 'height') return 'Move up or down for the height (it catches levels), or type it. Enter or a click accepts, Escape goes back'
+  if (s.points.length === 0) return s.kind === 'circle' ? `Click the centre of ${hole ? what : 'the circle'}, or type its place east, Tab, north, Enter` : s.kind === 'rectangle' ? `Click the first corner of ${hole ? what : 'the rectangle'}, or type its place east, Tab, north, Enter` : `Click the first corner of ${what}, or type its place east, Tab, north, Enter`
+  if (s.kind === 'circle') return 'Click a point on the circle, or type its radius, Enter'
   if (s.kind === 'rectangle') return 'Click the opposite corner, or type the width, Tab, the depth, Enter'
-  return s.points.length < 3 ? 'Click the next corner, or type a length (Tab: direction), Enter. Shift holds to an axis' : 'Click the next corner; Enter or a click on the first corner closes the outline'
+  if (s.side === 'arc' && !s.through) return 'Click a point that the arc passes, then its end; or type its rise. A changes to the next kind of side'
+  if (s.side === 'arc') return 'Click where the arc ends'
+  if (s.side === 'tangent') return 'Click where the arc ends that goes on from the last side. A changes to the next kind of side'
+  return s.points.length < 3 ? 'Click the next corner, or type a length (Tab: direction), Enter. A draws an arc, Shift holds to an axis' : 'Click the next corner; Enter or a click on the first corner closes the outline. A draws an arc'
 }
 
 /** What the second live field measures: the direction of a polygon's side, else a length. */
 const secondIs = (s: DrawState): 'angle' | 'length' => (s.kind === 'polygon' && s.points.length > 0 ? 'angle' : 'length')
 
-const round = (v: number) => Math.round(v * 1e6) / 1e6
+const round = (v: number) => Math.round(v * 1e9) / 1e9

@@ -64,7 +64,7 @@ function NewProject({ onClose }: { onClose: () => void }) {
     <Dialog title="New project" onClose={onClose} onAccept={() => void accept()} accept="Make project">
       <label className="mb-2 flex items-center justify-between">name<input autoFocus className={field} {...register('name', { validate: (v) => v.trim() !== '' || 'A project needs a name.' })} aria-invalid={!!errors.name} /></label>
       {errors.name && <p role="alert" className="mb-2 text-right text-[12px] text-error">{errors.name.message}</p>}
-      <label className="mb-2 flex items-center justify-between">unit<select className={field} {...register('unit')}><option value="m">metres</option><option value="mm">millimetres</option></select></label>
+      <label className="mb-2 flex items-center justify-between">unit<select className={field} {...register('unit')}><option value="m">metres</option><option value="mm">millimetres</option><option value="ft">feet and inches</option></select></label>
       <label className="flex items-center justify-between">site area, m²<input className={field} placeholder="not known yet" {...register('siteArea', { validate: (v) => v.trim() === '' || areaFrom(v) > 0 || 'Type a number above zero, for example 4200, or leave it empty.' })} aria-invalid={!!errors.siteArea} /></label>
       {errors.siteArea && <p role="alert" className="mt-1 text-right text-[12px] text-error">{errors.siteArea.message}</p>}
     </Dialog>

@@ -31,7 +31,7 @@ export function Ledger() {
             const level = study.levels.find((l) => l.id === f.level)
             return (
               <tr key={f.level} data-row={level?.name} className={`cursor-pointer border-b border-line hover:bg-field ${f.level === shown ? 'bg-cutsoft' : ''}`} onClick={() => { dispatch(levelShown(f.level)); dispatch(picked({ kind: 'level', ids: [f.level] })) }}>
-                <th scope="row" className="px-3 py-[5px] text-left font-medium"><button className="cursor-pointer">{level?.name}</button></th><td className={`${cell} text-ink2`}>{showNumber(level?.height ?? 0, 'length', project.unit, project.unit === 'm' ? 2 : 0)}</td>
+                <th scope="row" className="px-3 py-[5px] text-left font-medium"><button className="cursor-pointer">{level?.name}</button></th><td className={`${cell} text-ink2`}>{showNumber(level?.height ?? 0, 'length', project)}</td>
                 {uses.map((u) => <td key={u.id} className={cell}>{share(f.uses[u.id])}</td>)}
                 <td className={`${cell} font-semibold`} data-cell="area">{figure(f.area)}</td><td className={cell} data-cell="low">{figure(f.low)}</td><td className={cell} data-cell="net">{f.net === null ? '' : figure(f.net)}</td><td className={`${cell} pr-3`} data-cell="perimeter">{showNumber(f.perimeter, 'length', 'm', 2)}</td>
               </tr>)

@@ -18,7 +18,7 @@ export function AddLevels({ how, above, onClose }: { how: 'one' | 'many'; above:
   const storeys = levels.filter((l) => l.kind === 'storey')
   const [on, setOn] = useState(() => (how === 'one' && above ? above : (storeys.at(-1) ?? levels.at(-1))?.id ?? ''))
   const [name, setName] = useState(how === 'one' ? `Level ${levels.length}` : 'Storey {n}')
-  const [by, setBy] = useState(project.unit === 'mm' ? '3150' : '3.15')
+  const [by, setBy] = useState({ m: '3.15', mm: '3150', ft: '10\' 4"' }[project.unit])
   const [kind, setKind] = useState<'storey' | 'mark'>('storey')
   const [count, setCount] = useState('20')
   const [first, setFirst] = useState(String(storeys.length))

@@ -19,7 +19,7 @@ export function LevelLabel({ level, y, on, chosen, area, onPointerDown, onPointe
   const dispatch = useAppDispatch()
   const [editing, setEditing] = useState<'name' | 'height' | null>(null)
   const mark = level.kind === 'mark'
-  const height = `${level.height > 0 ? '+' : ''}${showNumber(level.height, 'length', project.unit, project.unit === 'm' ? 2 : 0)}`
+  const height = `${level.height > 0 ? '+' : ''}${showNumber(level.height, 'length', project)}`
 
   const accept = (text: string) => {
     setEditing(null)
@@ -36,7 +36,7 @@ export function LevelLabel({ level, y, on, chosen, area, onPointerDown, onPointe
         onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerUp} onDoubleClick={(e) => setEditing(e.clientX - e.currentTarget.getBoundingClientRect().left > (mark ? 190 : 66) ? 'height' : 'name')}
         onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); onShow(); setEditing(e.shiftKey ? 'height' : 'name') } else onKeyDown(e) }} />
       {editing === 'name' ? <Typing start={level.name} label={`name of ${level.name}`} onAccept={accept} onCancel={() => setEditing(null)} /> : <span className="pointer-events-none truncate pr-0.5">{level.name}</span>}
-      {editing === 'height' ? <Typing start={editNumber(level.height, 'length', project.unit)} label={`height of ${level.name}`} onAccept={accept} onCancel={() => setEditing(null)} /> : <span className="pointer-events-none shrink-0 pl-1 font-normal text-ink2">{height}</span>}
+      {editing === 'height' ? <Typing start={editNumber(level.height, 'length', project)} label={`height of ${level.name}`} onAccept={accept} onCancel={() => setEditing(null)} /> : <span className="pointer-events-none shrink-0 pl-1 font-normal text-ink2">{height}</span>}
     </li>
   )
 }

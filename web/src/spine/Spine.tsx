@@ -73,7 +73,7 @@ export function Spine() {
     const both = (['carried', 'held'] as const).map((how) => moveLevel(base, baseScheme, d.id, z, how))
     d.edit = () => moveLevel(base, baseScheme, d.id, z, held ? 'held' : 'carried')
     tryEdit(d.edit)
-    setDrag({ id: d.id, y: scale.y(z), text: [`${showNumber(z, 'length', project.unit)}`, JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)'] })
+    setDrag({ id: d.id, y: scale.y(z), text: [`${showNumber(z, 'length', project)}`, JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)'] })
   }
   const up = (e: PE) => {
     const d = dragging.current

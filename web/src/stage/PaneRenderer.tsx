@@ -1,7 +1,7 @@
 import { useFrame, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, type RefObject } from 'react'
 import { Color, OrthographicCamera, type Object3D, type WebGLRenderer } from 'three'
-import { axesOf } from './camera'
+import { axesOf, type View } from './camera'
 import { cutting, type Materials } from './materials'
 import { onViews, viewOf, type PaneName } from './views'
 
@@ -11,7 +11,7 @@ export interface Marks { pane: PaneName | null; cutOnly: boolean; aboveGround: b
 export interface PaneCut { name: PaneName; /** m above the datum, or null: nothing is cut */ cut: number | null; buried: boolean }
 
 /** Draws one scene into every pane, each with its own view and its own cut. */
-export function PaneRenderer({ panes, boxes, materials, paper }: { panes: PaneCut[]; boxes: RefObject<Map<PaneName, HTMLDivElement>>; materials: Materials; paper: string }) {
+export function PaneRenderer({ panes, boxes, materials, paper, views = viewOf }: { panes: PaneCut[]; boxes: RefObject<Map<PaneName, HTMLDivElement>>; materials: Materials; paper: string; /** the view of a pane; the stage's own unless told otherwise */ views?: (name: PaneName) => View }) {
   const invalidate = useThree((s) => s.invalidate)
   const canvas = useThree((s) => s.gl.domElement)
   const camera = useMemo(() => new OrthographicCamera(-1, 1, 1, -1, -20000, 20000), [])
@@ -30,8 +30,8 @@ export function PaneRenderer({ panes, boxes, materials, paper }: { panes: PaneCu
       const bottom = whole.bottom - box.bottom
       gl.setViewport(box.left - whole.left, bottom, box.width, box.height)
       gl.setScissor(box.left - whole.left, bottom, box.width, box.height)
-      aim(camera, pane.name, box.width, box.height)
-      prepare(scene, pane, materials, gl)
+      aim(camera, views(pane.name), box.width, box.height)
+      prepare(scene, pane, views(pane.name).scale, materials, gl)
       gl.clear()
       gl.render(scene, camera)
     }
@@ -39,8 +39,7 @@ export function PaneRenderer({ panes, boxes, materials, paper }: { panes: PaneCu
   return null
 }
 
-function aim(camera: OrthographicCamera, name: PaneName, w: number, h: number): void {
-  const view = viewOf(name)
+function aim(camera: OrthographicCamera, view: View, w: number, h: number): void {
   const { toward, up } = axesOf(view)
   const half = [w / 2 / view.scale, h / 2 / view.scale] as const
   Object.assign(camera, { left: -half[0], right: half[0], top: half[1], bottom: -half[1], near: -3000, far: 3000 })
@@ -51,12 +50,11 @@ function aim(camera: OrthographicCamera, name: PaneName, w: number, h: number): 
   camera.updateMatrixWorld()
 }
 
-function prepare(scene: Object3D, pane: PaneCut, materials: Materials, gl: WebGLRenderer): void {
+function prepare(scene: Object3D, pane: PaneCut, scale: number, materials: Materials, gl: WebGLRenderer): void {
   const top = pane.cut ?? 1e6
   cutting.below.constant = top + 1e-3
   cutting.above.constant = -top - 1e-2
   cutting.overGround.constant = pane.buried ? 1e6 : 1e-3
-  const { scale } = viewOf(pane.name)
   for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) { material.dashSize = 5 / scale; material.gapSize = 4 / scale }
   for (const material of [materials.cap, materials.low]) if (material.uniforms.dpr) material.uniforms.dpr.value = gl.getPixelRatio()
   for (const child of scene.children) {

@@ -1,13 +1,13 @@
 import { Canvas } from '@react-three/fiber'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
-import { usePickedMasses, useStudy, useUnit } from '../app/hooks'
+import { usePickedMasses, useProject, useStudy, useUnit } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { panesChosen, type Panes } from '../app/view-slice'
+import { panesChosen, viewsToggled, type Panes } from '../app/view-slice'
 import { DrawOverlay } from '../form/DrawOverlay'
 import { Handles } from '../form/Handles'
 import type { Drawing } from '../form/use-draw'
-import { fitted } from './camera'
+import { axesOf, fitted } from './camera'
 import type { StoredView } from './geometry-store'
 import { PlateLabels } from './Labels'
 import { makeMaterials } from './materials'
@@ -19,6 +19,7 @@ import { paletteOf, useTheme } from './theme'
 import { setView, useView, viewOf, type PaneName } from './views'
 
 const NOWHERE: Vec2 = [0, 0]
+const towardViewer = () => axesOf(viewOf('3d')).toward
 const CHOICES: { id: Panes; label: string }[] = [{ id: '3d', label: '3D' }, { id: 'plan', label: 'Plan' }, { id: 'both', label: 'Side by side' }]
 
 /** The stage: one scene in one, or two, panes in step; over it labels, handles and what is being drawn. */
@@ -27,6 +28,9 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
   const study = useStudy()
   const panes = useAppSelector((s) => s.view.panes)
   const levelId = useAppSelector((s) => s.view.level)
+  const { shows, hidden, viewsOpen, kept: keptId } = useAppSelector((s) => s.view)
+  const { scheme } = useProject()
+  const kept = keptId ? scheme.views[keptId] : undefined
   const masses = usePickedMasses()
   const theme = useTheme()
   const palette = useMemo(() => paletteOf(theme), [theme])
@@ -49,7 +53,7 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
     <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper">
       <div className="absolute inset-0" aria-hidden>
         <Canvas linear flat legacy frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, localClippingEnabled: true } as never} onCreated={({ gl }) => { gl.debug.checkShaderErrors = import.meta.env.DEV }}>
-          {study && <Scene view={study} desk={desk} materials={materials} palette={palette} />}
+          {study && <Scene view={study} desk={desk} materials={materials} palette={palette} shows={shows} hidden={hidden} direction={towardViewer} picking />}
           <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} />
         </Canvas>
       </div>
@@ -58,7 +62,7 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
           <div key={name} className={`relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`}>
             <Pane name={name} label={`${name === '3d' ? 'View' : 'Plan'} of the form${level ? ` at ${level.name}` : ''}; everything in it is also in the lists`} register={register} ground={z} cut={cuts.find((c) => c.name === name)?.cut ?? null} buried={buried} movable={desk === 'form'} onPointer={onPointer}
               draw={drawing ? { move: drawing.move, accept: () => drawing.accept(false), rising: drawing.state.stage === 'height' } : null}>
-              {(size) => <PaneOverlay name={name} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
+              {(size) => <PaneOverlay name={name} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor && shows.labels ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
             </Pane>
             {name === 'plan' && <PlanCaption text={level ? `${level.name}  ${level.height > 0 ? '+' : ''}${level.height.toFixed(2)}` : ''} />}
           </div>
@@ -68,6 +72,7 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
         {CHOICES.map((c) => <button key={c.id} className="pill" aria-pressed={panes === c.id} onClick={() => dispatch(panesChosen(c.id))}>{c.label}</button>)}
         <button className="pill" onClick={fit} title="Show everything (F)" data-fit>Show all</button>
       </div>
+      <button className="pill absolute top-3 right-3" aria-pressed={viewsOpen} title="Kept views, and what is shown (V)" onClick={() => dispatch(viewsToggled(!viewsOpen))}>Views{kept ? `: ${kept.name}` : ''}</button>
     </div>
   )
 }

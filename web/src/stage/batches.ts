@@ -5,9 +5,9 @@ import type { Geometry, MassView, PlateView } from '../worker/protocol'
 import type { Palette } from './theme'
 
 /** Everything of one kind as one geometry, so that a frame is a handful of calls. Metres from the view's origin. */
-export interface Batch { faces: BufferGeometry; edges: Float32Array; /** the owner of each triangle */ owners: string[] }
+export interface Batch { faces: BufferGeometry; edges: Float32Array; /** two ends and two directions of each soft line; see protocol.ts */ contours: Float32Array; /** the owner of each triangle */ owners: string[] }
 
-export interface Placed { owner: string; geometry: Geometry; at: MassView['at']; tint: string | null; /** how much of the tint, 0 to 1 */ strength?: number }
+export interface Placed { owner: string; geometry: Geometry; at: MassView['at']; tint: string | null; /** how much of the tint, 0 to 1 */ strength?: number; /** what it is made of, and its faces where they differ; null: paper */ colour?: string | null; faceColours?: (string | null)[] }
 
 /** Bodies placed and shaded: light on what looks up, two greys for what looks to either side of the light. */
 export function batchOf(items: Placed[], palette: Palette): Batch {
@@ -15,12 +15,15 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
   const positions = new Float32Array(count)
   const colours = new Float32Array(count)
   const edges = new Float32Array(items.reduce((n, i) => n + i.geometry.edges.length, 0))
+  const contours = new Float32Array(items.reduce((n, i) => n + i.geometry.contours.length, 0))
+  let contourAt = 0
   const owners: string[] = []
   const [up, lit, shade] = [new Color(palette.up), new Color(palette.lit), new Color(palette.shade)]
   const colour = new Color()
   let at = 0
   let edgeAt = 0
-  for (const { owner, geometry, at: place, tint, strength = 0.32 } of items) {
+  const brightest = lightOf(up.clone().lerp(lit, lightOf(up) < lightOf(lit) ? 1 : 0))
+  for (const { owner, geometry, at: place, tint, strength = 0.32, colour: made = null, faceColours } of items) {
     const { c, s } = turnOf(place.turn)
     const { positions: p, normals: n } = geometry
     for (let i = 0; i < p.length; i += 3) {
@@ -32,6 +35,8 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
       const [wx, wy] = [c * nx - s * ny, s * nx + c * ny]
       const toLight = Math.max(0, Math.min(1, 0.5 + 0.62 * (wx * LIGHT[0] + wy * LIGHT[1])))
       colour.copy(shade).lerp(lit, toLight).lerp(up, Math.max(0, nz))
+      const own = faceColours?.[geometry.faceOf[i / 9 | 0] ?? -1] ?? made
+      if (own) { const light = lightOf(colour) / brightest; colour.set(own).multiplyScalar(DIM + (1 - DIM) * light * light) }
       if (tint) colour.lerp(TINT.set(tint), strength)
       colours[at + i] = colour.r
       colours[at + i + 1] = colour.g
@@ -44,18 +49,40 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
       edges[edgeAt + i + 1] = place.y + s * x + c * y
       edges[edgeAt + i + 2] = place.z + z
     }
+    for (let i = 0; i < geometry.contours.length; i += 3) {
+      const [x, y, z] = [geometry.contours[i] ?? 0, geometry.contours[i + 1] ?? 0, geometry.contours[i + 2] ?? 0]
+      const point = i % 12 < 6 ? 1 : 0
+      contours[contourAt + i] = point * place.x + c * x - s * y
+      contours[contourAt + i + 1] = point * place.y + s * x + c * y
+      contours[contourAt + i + 2] = point * place.z + z
+    }
+    contourAt += geometry.contours.length
     at += p.length
     edgeAt += geometry.edges.length
   }
   const faces = new BufferGeometry()
   faces.setAttribute('position', new BufferAttribute(positions, 3))
   faces.setAttribute('color', new BufferAttribute(colours, 3))
-  return { faces, edges, owners }
+  return { faces, edges, contours, owners }
 }
 
 /** where the light comes from, in plan: over the viewer's left shoulder in the first view */
 const LIGHT = [-0.35, -0.94] as const
 const TINT = new Color()
+/** how dark a material gets in the shade */
+const DIM = 0.62
+const lightOf = (c: Color) => 0.3 * c.r + 0.59 * c.g + 0.11 * c.b
+
+/** Those soft lines at which one facet is seen and the other is not: the contour of what is round, seen along a direction. */
+export function contoursSeen(contours: Float32Array, [dx, dy, dz]: readonly [number, number, number]): Float32Array {
+  const seen: number[] = []
+  for (let i = 0; i < contours.length; i += 12) {
+    const at = (k: number) => contours[i + k] ?? 0
+    if ((at(6) * dx + at(7) * dy + at(8) * dz > 1e-6) !== (at(9) * dx + at(10) * dy + at(11) * dz > 1e-6)) for (let k = 0; k < 6; k++) seen.push(at(k))
+  }
+  return Float32Array.from(seen)
+}
+
 export const HERE = { x: 0, y: 0, z: 0, turn: 0 }
 
 /** Line segments of a constant width in pixels. */

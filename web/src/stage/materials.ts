@@ -26,8 +26,10 @@ export function makeMaterials(p: Palette) {
   const flat = (color: string, opacity = 1) => new MeshBasicMaterial({ color, side: DoubleSide, transparent: opacity < 1, opacity, depthWrite: opacity === 1 })
   const faces = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, clippingPlanes: solid })
   const offered = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 0.5, polygonOffsetUnits: 0.5, clippingPlanes: [cutting.below] })
+  const seeThrough = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, transparent: true, opacity: 0.3, depthWrite: false, clippingPlanes: solid })
   return {
-    faces, offered,
+    faces, offered, seeThrough,
+    around: line(p.ghost, 0.9, solid),
     ink: line(p.ink, 1.3, solid),
     soft: behind(line(p.ghost, 1, solid)),
     picked: forward(line(p.ink, 3, solid)),

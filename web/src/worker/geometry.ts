@@ -1,43 +1,53 @@
-import { facesOf, type Mesh, type Solid, type Vec2 } from '@geotome/core/solid'
+import type { Mesh, Vec2 } from '@geotome/core/solid'
 import type { Body } from '@geotome/core/form'
 import type { Geometry } from './protocol'
 
-/** A body's triangles with flat normals, and the lines where its faces meet at an angle. */
+/** A body's triangles with flat normals, the lines where its faces meet at an angle, and those along which a curved face may turn out of sight. */
 export function bodyGeometry(key: string, body: Body): Geometry {
   const { solid } = body
-  const planes = new Map(body.faces().map((f) => [f.name.split('~')[0] ?? '', f.plane.n]))
-  const edges: number[] = []
-  for (const face of body.faces()) for (const loop of face.loops) loop.points.forEach((a, i) => {
-    const b = loop.points[(i + 1) % loop.points.length] ?? a
-    const other = planes.get((loop.beyond[i] ?? '').split('~')[0] ?? '')
-    const flat = other && other[0] * face.plane.n[0] + other[1] * face.plane.n[1] + other[2] * face.plane.n[2] > 0.9999
-    // Each line belongs to two faces; the one named first draws it.
-    if (!flat && face.name < (loop.beyond[i] ?? '')) edges.push(...a, ...b)
-  })
-  return { key, ...flatTriangles(solid.positions, solid.triangles, [0, 0]), edges: Float32Array.from(edges) }
+  const names = facesNamed(body)
+  return { key, ...flatTriangles(solid.positions, solid.triangles, [0, 0]), ...linesOf(solid, [0, 0], (t, other) => solid.facets[solid.facetOf[t] ?? 0]?.surface !== undefined && solid.facets[solid.facetOf[t] ?? 0]?.surface === solid.facets[solid.facetOf[other] ?? 0]?.surface), faceOf: solid.facetOf.map((f) => names.indexOf(solid.facets[f]?.name ?? '')) }
 }
 
-/** A part's mesh, from the origin; its ink lines are the edges between triangles that do not lie in one plane. */
+/** The names of a body's faces, in the order in which its triangles are numbered by them. */
+export function facesNamed(body: Body): string[] {
+  let names = known.get(body)
+  if (!names) known.set(body, names = [...new Set(body.solid.facets.map((f) => f.name))])
+  return names
+}
+const known = new WeakMap<Body, string[]>()
+
+/** A part's mesh, from the origin; its ink lines are the edges between triangles that do not lie in one plane, nor bend by less than an arc's facets do. */
 export function meshGeometry(key: string, mesh: Mesh, origin: Vec2): Geometry {
-  const facets = new Map<string, number>()
-  const normals: [number, number, number][] = []
-  const facetOf = new Uint32Array(mesh.triangles.length / 3)
-  for (let t = 0; t < facetOf.length; t++) {
-    const n = normalOf(mesh.positions, mesh.triangles, t)
-    const a = (mesh.triangles[t * 3] ?? 0) * 3
-    const d = n[0] * ((mesh.positions[a] ?? 0) - origin[0]) + n[1] * ((mesh.positions[a + 1] ?? 0) - origin[1]) + n[2] * (mesh.positions[a + 2] ?? 0)
-    const name = [...n.map((c) => Math.round(c * 1000)), Math.round(d * 200)].join(',')
-    let f = facets.get(name)
-    if (f === undefined) { facets.set(name, f = normals.length); normals.push(n) }
-    facetOf[t] = f
-  }
-  const solid: Solid = { ...mesh, facetOf, facets: normals.map((n, i) => ({ name: String(i), plane: { n, d: 0 } })) }
+  return { key, ...flatTriangles(mesh.positions, mesh.triangles, origin), ...linesOf(mesh, origin, () => false), faceOf: new Uint32Array() }
+}
+
+/** cosine of the angle below which two triangles are drawn as one surface: the facets of an arc are not to be seen */
+const BEND = Math.cos(9 * Math.PI / 180)
+
+/** Ink where triangles meet at an angle; contours, with both directions, where they bend softly or belong to one curved face. */
+function linesOf({ positions: p, triangles }: Mesh, [ox, oy]: Vec2, oneFace: (t: number, other: number) => boolean): Pick<Geometry, 'edges' | 'contours'> {
+  const across = new Map<number, number>()
+  const count = p.length / 3
+  for (let i = 0; i < triangles.length; i++) across.set((triangles[i] ?? 0) * count + (triangles[i % 3 === 2 ? i - 2 : i + 1] ?? 0), Math.floor(i / 3))
   const edges: number[] = []
-  for (const face of facesOf(solid)) for (const loop of face.loops) loop.points.forEach((a, i) => {
-    const b = loop.points[(i + 1) % loop.points.length] ?? a
-    if (Number(face.name.split('~')[0]) < Number(loop.beyond[i])) edges.push(a[0] - origin[0], a[1] - origin[1], a[2], b[0] - origin[0], b[1] - origin[1], b[2])
-  })
-  return { key, ...flatTriangles(mesh.positions, mesh.triangles, origin), edges: Float32Array.from(edges) }
+  const contours: number[] = []
+  const normals = new Map<number, [number, number, number]>()
+  const normal = (t: number) => { let n = normals.get(t); if (!n) normals.set(t, n = normalOf(p, triangles, t)); return n }
+  for (let i = 0; i < triangles.length; i++) {
+    const [a, b] = [triangles[i] ?? 0, triangles[i % 3 === 2 ? i - 2 : i + 1] ?? 0]
+    const t = Math.floor(i / 3)
+    const other = across.get(b * count + a)
+    if (other !== undefined && other < t) continue
+    const line = [(p[a * 3] ?? 0) - ox, (p[a * 3 + 1] ?? 0) - oy, p[a * 3 + 2] ?? 0, (p[b * 3] ?? 0) - ox, (p[b * 3 + 1] ?? 0) - oy, p[b * 3 + 2] ?? 0]
+    if (other === undefined) { edges.push(...line); continue }
+    const [n, m] = [normal(t), normal(other)]
+    const cos = n[0] * m[0] + n[1] * m[1] + n[2] * m[2]
+    if (cos > 1 - 1e-7) continue
+    if (cos > BEND || oneFace(t, other)) contours.push(...line, ...n, ...m)
+    else edges.push(...line)
+  }
+  return { edges: Float32Array.from(edges), contours: Float32Array.from(contours) }
 }
 
 /** Several geometries as one. */
@@ -48,7 +58,7 @@ export function merged(key: string, all: Geometry[]): Geometry {
     for (const g of all) { out.set(pick(g), at); at += pick(g).length }
     return out
   }
-  return { key, positions: join((g) => g.positions), normals: join((g) => g.normals), edges: join((g) => g.edges) }
+  return { key, positions: join((g) => g.positions), normals: join((g) => g.normals), edges: join((g) => g.edges), contours: join((g) => g.contours), faceOf: new Uint32Array() }
 }
 
 function flatTriangles(p: Float64Array, triangles: Uint32Array, [ox, oy]: Vec2): { positions: Float32Array; normals: Float32Array } {

@@ -1,15 +1,19 @@
 import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
+import ifcWasm from 'web-ifc/web-ifc.wasm?url'
 import { applyEdit, type Edit } from '@geotome/core/edits'
-import { addParts, bringInLine, partsFrom, propose } from '@geotome/core/fabric'
+import { readBodies } from '@geotome/core/exchange'
+import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { Refusal, refuse, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
-import { StudyCache, studySteps, type Study } from '@geotome/core/study'
+import { ledgerOf, StudyCache, studySteps, type Study } from '@geotome/core/study'
 import type { Answer, Ask, StudyWorker } from './protocol'
 import { forget, viewOf } from './view'
 
 /** Runs studies off the page's thread; pauses between masses and drops a study when a newer one is asked for. */
-const cache = new StudyCache()
+/** one for each scheme: duplicates share the ids of their things */
+const caches = new Map<string, StudyCache>()
+const cacheOf = (scheme: string) => { let cache = caches.get(scheme); if (!cache) caches.set(scheme, cache = new StudyCache()); return cache }
 const sent = new Set<string>()
 let project: Project | null = null
 let newest = 0
@@ -18,7 +22,7 @@ const mint = () => crypto.randomUUID()
 const SLICE = 24
 
 const api: StudyWorker = {
-  open(opened) { project = opened; sent.clear() },
+  open(opened) { project = opened; sent.clear(); caches.clear() },
   edit(edits) { for (const edit of edits) if (project) project = applyEdit(project, edit).project },
   async study(ask) {
     const mine = ++newest
@@ -27,21 +31,37 @@ const api: StudyWorker = {
       const study = await compute(ask, () => mine !== newest)
       if (!study) return { dropped: true } satisfies Answer
       const view = viewOf(study, ask, sent, performance.now() - started)
+      const other = ask.compare && ask.compare !== ask.scheme && project?.schemes[ask.compare] ? await compute({ ...ask, scheme: ask.compare, preview: null }, () => mine !== newest) : null
+      if (other) view.compare = { scheme: other.scheme.id, name: other.scheme.name, ledger: ledgerOf(other), parts: other.parts.length, findings: other.findings.length }
       forget(view, sent)
-      return transfer({ view } satisfies Answer, view.geometry.flatMap((g) => [g.positions.buffer, g.normals.buffer, g.edges.buffer]))
+      return transfer({ view } satisfies Answer, view.geometry.flatMap((g) => [g.positions.buffer, g.normals.buffer, g.edges.buffer, g.contours.buffer, g.faceOf.buffer]))
     } catch (e) {
       return refused(e)
     }
   },
   accept: (ask) => edited({ ...ask, preview: null }, (study) => {
     if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
-    const { candidates } = propose(study.context, ask.proposal.masses ?? undefined)
+    const { candidates } = propose(study.context, ask.proposal.masses ?? undefined, howOf(ask.proposal.choices))
     return addParts(study.context, partsFrom(study.context, mint, candidates, ask.proposal.choices))
   }),
-  bringInLine: (scheme, parts) => edited({ scheme, preview: null, proposal: null }, (study) => bringInLine(study.context, study.parts.filter((p) => !parts || parts.includes(p.id)))),
-  mend: (scheme, key) => edited({ scheme, preview: null, proposal: null }, (study) =>
+  bringInLine: (scheme, parts) => edited(plain(scheme), (study) => bringInLine(study.context, study.parts.filter((p) => !parts || parts.includes(p.id)))),
+  keepAsIs: (scheme, parts) => edited(plain(scheme), (study) => keepAsIs(study.context, study.parts.filter((p) => parts.includes(p.id)))),
+  attach: (scheme, part, place) => edited(plain(scheme), (study) => attach(study.context, partOf(study, part), place)),
+  async places(scheme, part) {
+    try {
+      const study = await compute(plain(scheme), () => false)
+      return { places: study ? placesFor(study.context, partOf(study, part)) : [] }
+    } catch (e) { return refused(e) }
+  },
+  async read(name, bytes, together) {
+    try { return { bodies: await readBodies(name, bytes, together, ifcWasm) } } catch (e) { return refused(e) }
+  },
+  mend: (scheme, key) => edited(plain(scheme), (study) =>
     study.findings.find((f) => f.key === key)?.fix?.edit(mint) ?? refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.')),
 }
+
+const plain = (scheme: string): Ask => ({ scheme, preview: null, proposal: null, compare: null })
+const partOf = (study: Study, id: string) => study.scheme.parts[id] ?? refuse('unknown-id', 'That part is not there any more.', 'Pick another one.')
 
 /** An edit that needs a study of the project as it stands. */
 async function edited(ask: Ask, make: (study: Study) => Edit): Promise<{ edit: Edit } | { refused: string }> {
@@ -57,7 +77,7 @@ async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
   await openKernel(wasmUrl)
   if (!project) return null
   const tried: Project = ask.preview ? applyEdit(project, ask.preview as Edit).project : project
-  const steps = studySteps(tried, ask.scheme, cache)
+  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme))
   for (let last = performance.now(); ;) {
     const step = steps.next()
     if (step.done) return step.value

@@ -1,10 +1,10 @@
 import polylabel from 'polylabel'
-import { bodyMesh, bodyVolume, partsFrom, propose, studyParts, type PartStudy } from '@geotome/core/fabric'
+import { bodyMesh, bodyVolume, eavesOf, faceLabel, howOf, isWall, partsFrom, propose, studyParts, type PartStudy } from '@geotome/core/fabric'
 import { placePoint, piecesOf, subtractRegions, areaOf, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo } from '@geotome/core/project'
 import type { Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
-import { bodyGeometry, meshGeometry, merged } from './geometry'
+import { bodyGeometry, facesNamed, meshGeometry, merged } from './geometry'
 import type { Ask, FloorShape, FloorView, Geometry, PlateView, ProposalView, StudyView } from './protocol'
 
 /** What the page needs of a study, as plain data; bodies are sent once. `sent` remembers what the page has. */
@@ -14,20 +14,22 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
   const shapes = new Map<string, FloorShape>()
   const send = (key: string, make: () => Geometry) => { if (!sent.has(key)) { sent.add(key); geometry.push(make()) } return key }
   const shift = (region: Region) => shifted(region, origin)
-  const masses = study.forms.map((f) => ({
+  const masses = [...study.forms, ...study.around].map((f) => ({
     id: f.id, name: f.name, use: f.use, body: send(hash(f.body.key), () => bodyGeometry(hash(f.body.key), f.body)),
     at: { ...f.at, x: f.at.x - origin[0], y: f.at.y - origin[1] }, base: f.base, top: f.top, ridge: f.ridge, volume: f.body.volume,
-    outline: footOf(f.body.faces()).map((p): Vec2 => { const [x, y] = placePoint(p, f.at); return [x - origin[0], y - origin[1]] }),
+    context: study.scheme.masses[f.id]?.context ?? false, faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel({ name }) })),
+    outline: footOf(f.body.flats()).map((p): Vec2 => { const [x, y] = placePoint(p, f.at); return [x - origin[0], y - origin[1]] }),
     storeys: study.floors.filter((floor) => floor.plates.some((p) => p.mass === f.id)).map((floor) => floor.level.id),
   }))
   const parts = study.parts.map((p) => ({
     id: p.id, name: p.part.name, role: p.role, mass: p.part.host.mass, level: p.part.base?.level ?? null, buildUp: p.part.buildUp, area: p.area, volume: p.volume, thickness: p.thickness, length: p.length, bond: p.bond,
-    mesh: p.body ? sendPart(p, origin, send) : null, plan: p.role === 'wall' ? shift(p.plan) : [],
+    mesh: p.body ? sendPart(p, origin, send) : null, kind: p.part.kind, plan: isWall(p.role) ? shift(p.plan) : [], eaves: p.role.endsWith('roof') ? eavesOf(study.context, p.part).map((face) => ({ face, label: faceLabel({ name: face }) })) : [],
   }))
   return {
     scheme: study.scheme.id, origin, levels: study.levels, masses, parts, geometry, took,
     floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent, shapes)), shapes: [...shapes.values()], ledger: ledgerOf(study),
-    findings: study.findings.map((f) => ({ ...f, region: shift(f.region), fix: f.fix?.label ?? null })),
+    findings: [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({ ...f, region: shift(f.region), fix: f.fix?.label ?? null, muted: mute && { id: mute.id, reason: mute.reason } })),
+    compare: null,
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
 }
@@ -82,14 +84,14 @@ const shifted = (region: Region, [ox, oy]: Vec2): Region => region.map((loop) =>
 const memo = new Memo()
 
 function proposalView(study: Study, ask: NonNullable<Ask['proposal']>, origin: Vec2, send: (key: string, make: () => Geometry) => string): ProposalView {
-  const proposal = propose(study.context, ask.masses ?? undefined)
+  const proposal = propose(study.context, ask.masses ?? undefined, howOf(ask.choices))
   let n = 0
   const trial = partsFrom(study.context, () => `offered-${n++}`, proposal.candidates, ask.choices)
   const shaped = studyParts(study.context, [...Object.values(study.scheme.parts), ...trial]).filter((p) => p.id.startsWith('offered-') && p.body)
   const key = `offer:${hash(shaped.map((p) => partKey(p)).join())}`
   return {
-    candidates: proposal.candidates.map((c, i) => ({ key: c.key, name: c.part.name, role: c.role, mass: c.part.host.mass, level: c.part.base?.level ?? null, area: shaped.find((s) => s.id === `offered-${i}`)?.area ?? c.area })),
-    leftOut: proposal.leftOut, remarks: proposal.remarks, volume: shaped.reduce((sum, p) => sum + p.volume, 0),
+    candidates: proposal.candidates.map((c, i) => ({ key: c.key, off: c.off, name: c.part.name, role: c.role, mass: c.part.host.mass, level: c.part.base?.level ?? null, area: shaped.find((s) => s.id === `offered-${i}`)?.area ?? c.area })),
+    leftOut: proposal.leftOut, remarks: proposal.remarks, faces: proposal.faces, volume: shaped.reduce((sum, p) => sum + p.volume, 0),
     mesh: shaped.length ? send(key, () => merged(key, shaped.flatMap((p) => (p.body ? [meshGeometry(p.id, bodyMesh(p.body), origin)] : [])))) : null,
   }
 }

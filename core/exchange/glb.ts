@@ -1,0 +1,69 @@
+import { Document, WebIO, type Material as GltfMaterial } from '@gltf-transform/core'
+import type { Material } from '../project'
+import type { Study } from '../study'
+import { buildingBodies, type NamedBody } from './bodies'
+
+/**
+ * The building, and the forms that have no parts yet, as binary glTF 2.0: a node for each, metres, y up as the standard has it, flat
+ * normals. A node's place holds what single precision cannot: sites at map coordinates keep their millimetres.
+ */
+export async function writeGlb(study: Study): Promise<Uint8Array> {
+  const document = new Document()
+  document.getRoot().getAsset().generator = 'Geotome'
+  const buffer = document.createBuffer()
+  const scene = document.createScene(study.scheme.name)
+  const materials = new Map<string, GltfMaterial>()
+  const materialOf = (material: Material | null): GltfMaterial => {
+    const key = material?.id ?? 'paper'
+    let made = materials.get(key)
+    if (!made) {
+      const [r, g, b] = material ? linear(material.colour) : linear('#f4efe4')
+      made = document.createMaterial(material?.name ?? 'paper').setBaseColorFactor([r, g, b, material?.opacity ?? 1]).setMetallicFactor(0).setRoughnessFactor(0.9)
+      if (material && material.opacity < 1) made.setAlphaMode('BLEND').setDoubleSided(true)
+      materials.set(key, made)
+    }
+    return made
+  }
+  for (const body of buildingBodies(study)) {
+    const [ox, oy, oz] = [body.mesh.positions[0] ?? 0, body.mesh.positions[1] ?? 0, body.mesh.positions[2] ?? 0].map(Math.round) as [number, number, number]
+    const mesh = document.createMesh(body.name)
+    for (const [material, triangles] of byMaterial(body)) {
+      const { positions, normals } = flat(body, triangles, [ox, oy, oz])
+      const accessor = (array: Float32Array) => document.createAccessor().setType('VEC3').setArray(array).setBuffer(buffer)
+      mesh.addPrimitive(document.createPrimitive().setAttribute('POSITION', accessor(positions)).setAttribute('NORMAL', accessor(normals)).setMaterial(materialOf(material)))
+    }
+    scene.addChild(document.createNode(body.name).setMesh(mesh).setTranslation([ox, oz, -oy]))
+  }
+  return new WebIO().writeBinary(document)
+}
+
+/** The body's triangles by what they are drawn in. */
+function byMaterial({ mesh, faceOf, faces, material }: NamedBody): Map<Material | null, number[]> {
+  const groups = new Map<Material | null, number[]>()
+  for (let t = 0; t < mesh.triangles.length / 3; t++) {
+    const own = (faceOf ? faces[faceOf[t] ?? 0]?.material : null) ?? material
+    const list = groups.get(own)
+    if (list) list.push(t)
+    else groups.set(own, [t])
+  }
+  return groups
+}
+
+function flat({ mesh }: NamedBody, triangles: number[], [ox, oy, oz]: [number, number, number]): { positions: Float32Array; normals: Float32Array } {
+  const positions = new Float32Array(triangles.length * 9)
+  const normals = new Float32Array(triangles.length * 9)
+  triangles.forEach((t, i) => {
+    const corners = [0, 1, 2].map((k) => { const v = (mesh.triangles[t * 3 + k] ?? 0) * 3; return [(mesh.positions[v] ?? 0) - ox, (mesh.positions[v + 2] ?? 0) - oz, -((mesh.positions[v + 1] ?? 0) - oy)] as [number, number, number] }) as [[number, number, number], [number, number, number], [number, number, number]]
+    const [a, b, c] = corners
+    const [u, w] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as [[number, number, number], [number, number, number]]
+    const n = [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]]
+    const length = Math.hypot(...n)
+    // A sliver without area still needs a direction of length one.
+    const unit = length > 1e-12 ? n.map((x) => x / length) : [0, 1, 0]
+    corners.forEach((p, k) => { positions.set(p, i * 9 + k * 3); normals.set(unit, i * 9 + k * 3) })
+  })
+  return { positions, normals }
+}
+
+/** A screen colour in the linear light that the standard wants. */
+const linear = (hex: string): [number, number, number] => [1, 3, 5].map((i) => { const c = parseInt(hex.slice(i, i + 2), 16) / 255; return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4 }) as [number, number, number]

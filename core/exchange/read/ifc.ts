@@ -1,0 +1,42 @@
+import { refuse } from '../../project'
+import type { Reader, ReadMesh } from './kind'
+
+/** IFC4 (and IFC2x3): every product with a shape, openings cut, spaces left out. */
+export const ifc: Reader = {
+  id: 'ifc', label: 'IFC', extensions: ['ifc'],
+  read: async (bytes, wasm) => {
+    const head = new TextDecoder().decode(bytes.slice(0, 200))
+    if (!head.trimStart().startsWith('ISO-10303-21')) refuse('file', 'The file is no IFC file in STEP form.', 'Choose a .ifc file; zipped or XML ones are not read.')
+    const { IfcAPI } = await import('web-ifc')
+    const api = new IfcAPI()
+    if (wasm) api.SetWasmPath(wasm.replace(/[^/]*$/, ''), true)
+    await api.Init(wasm ? () => wasm : undefined, true)
+    const model = api.OpenModel(bytes, { COORDINATE_TO_ORIGIN: false })
+    if (model < 0) return refuse('file', 'The IFC file cannot be read.', 'Export it once more as IFC4.')
+    try {
+      const meshes: ReadMesh[] = []
+      api.StreamAllMeshes(model, (product) => {
+        const line = api.GetLine(model, product.expressID) as { Name?: { value?: string } | null }
+        const out: ReadMesh = { name: line.Name?.value || 'body', corners: [], triangles: [] }
+        for (let g = 0; g < product.geometries.size(); g++) {
+          const placed = product.geometries.get(g)
+          const geometry = api.GetGeometry(model, placed.geometryExpressID)
+          const vertices = api.GetVertexArray(geometry.GetVertexData(), geometry.GetVertexDataSize())
+          const indices = api.GetIndexArray(geometry.GetIndexData(), geometry.GetIndexDataSize())
+          const m = placed.flatTransformation
+          const from = out.corners.length / 3
+          for (let i = 0; i < vertices.length; i += 6) {
+            const p = [vertices[i] ?? 0, vertices[i + 1] ?? 0, vertices[i + 2] ?? 0] as const
+            const [x, y, z] = [0, 1, 2].map((k) => (m[k] ?? 0) * p[0] + (m[4 + k] ?? 0) * p[1] + (m[8 + k] ?? 0) * p[2] + (m[12 + k] ?? 0)) as [number, number, number]
+            out.corners.push(x, -z, y)
+          }
+          for (const index of indices) out.triangles.push(from + index)
+        }
+        if (out.triangles.length) meshes.push(out)
+      })
+      return meshes
+    } finally {
+      api.CloseModel(model)
+    }
+  },
+}

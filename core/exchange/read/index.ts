@@ -1,0 +1,105 @@
+import { bodyFault, type Vec2 } from '../../solid'
+import { refuse, type BodyMove } from '../../project'
+import { glb } from './glb'
+import { ifc } from './ifc'
+import type { Reader, ReadMesh } from './kind'
+import { obj } from './obj'
+
+/** All formats that bodies are read from; a new one is a file and a line here. */
+export const READERS: Reader[] = [ifc, obj, glb]
+
+/** A body from a file: its data for a recipe, in a frame of its own, and where that frame lies, m. `fault` says what is wrong with it. */
+export interface ReadBody { name: string; body: Pick<BodyMove, 'file' | 'corners' | 'faces'>; place: Vec2; above: number; fault: 'open' | 'crossing' | null }
+
+const MOST_BYTES = 100 * 1024 * 1024
+const MOST_TRIANGLES = 200_000
+
+/**
+ * The bodies of a file, by its extension; `together` as one. Corners that lie together are one, flat neighbours are one face, named
+ * f1, f2 ... from the lowest up. Errors: 'file' with what is wrong and what to do.
+ */
+export async function readBodies(fileName: string, bytes: Uint8Array, together: boolean, wasm: string | null = null): Promise<ReadBody[]> {
+  const extension = fileName.split('.').at(-1)?.toLowerCase() ?? ''
+  const reader = READERS.find((r) => r.extensions.includes(extension)) ?? refuse('file', `"${fileName}" is no file that bodies are read from.`, `Choose one of ${READERS.flatMap((r) => r.extensions.map((e) => `.${e}`)).join(', ')}.`)
+  if (bytes.length === 0) refuse('file', 'The file is empty.', 'Export it once more.')
+  if (bytes.length > MOST_BYTES) refuse('file', `The file has ${Math.round(bytes.length / 1e6)} MB; up to 100 MB are read.`, 'Export only what is needed.')
+  const meshes = await reader.read(bytes, wasm)
+  const count = meshes.reduce((n, m) => n + m.triangles.length / 3, 0)
+  if (count === 0) refuse('file', `There is no body in "${fileName}".`, 'Export the forms as surfaces or solids.')
+  if (count > MOST_TRIANGLES) refuse('file', `"${fileName}" has ${count} triangles; up to ${MOST_TRIANGLES} are read.`, 'Export it coarser, or only what is needed.')
+  const all = together || meshes.length > 60 ? [merged(fileName, meshes)] : meshes
+  return all.map((mesh) => bodyOf(fileName, mesh)).filter((b) => b.body.faces.length > 0)
+}
+
+function merged(name: string, meshes: ReadMesh[]): ReadMesh {
+  const out: ReadMesh = { name: name.replace(/\.[^.]*$/, ''), corners: [], triangles: [] }
+  for (const mesh of meshes) {
+    const from = out.corners.length / 3
+    for (const c of mesh.corners) out.corners.push(c)
+    for (const t of mesh.triangles) out.triangles.push(from + t)
+  }
+  return out
+}
+
+function bodyOf(file: string, mesh: ReadMesh): ReadBody {
+  const { corners, triangles } = welded(mesh)
+  let [x0, y0, z0] = [Infinity, Infinity, Infinity]
+  for (let i = 0; i < corners.length; i += 3) { x0 = Math.min(x0, corners[i] ?? 0); y0 = Math.min(y0, corners[i + 1] ?? 0); z0 = Math.min(z0, corners[i + 2] ?? 0) }
+  const own = corners.map((c, i) => Math.round((c - ([x0, y0, z0][i % 3] ?? 0)) * 1e9) / 1e9 + 0)
+  const faces = byPlane(own, triangles)
+  const fault = bodyFault({ positions: Float64Array.from(own), triangles: Uint32Array.from(faces.flat()) })
+  return { name: mesh.name.slice(0, 120), place: [x0, y0], above: z0, fault: fault?.fault ?? null, body: { file: file.slice(0, 120), corners: own, faces: faces.map((t, i) => ({ name: `f${i + 1}`, triangles: t })) } }
+}
+
+/** Corners within a hundredth of a millimetre are one; triangles without area go. */
+function welded({ corners, triangles }: ReadMesh): { corners: number[]; triangles: number[] } {
+  const number = new Map<string, number>()
+  const out: number[] = []
+  const to = Array.from({ length: corners.length / 3 }, (_, v) => {
+    const p = corners.slice(v * 3, v * 3 + 3)
+    const key = p.map((c) => Math.round(c * 1e5)).join()
+    let n = number.get(key)
+    if (n === undefined) { number.set(key, n = out.length / 3); out.push(...p) }
+    return n
+  })
+  const kept: number[] = []
+  for (let t = 0; t < triangles.length; t += 3) {
+    const [a, b, c] = [to[triangles[t] ?? 0] ?? 0, to[triangles[t + 1] ?? 0] ?? 0, to[triangles[t + 2] ?? 0] ?? 0]
+    if (a !== b && b !== c && c !== a) kept.push(a, b, c)
+  }
+  return { corners: out, triangles: kept }
+}
+
+/** Neighbouring triangles in one plane as one face each, the lowest first. */
+function byPlane(p: number[], triangles: number[]): number[][] {
+  const count = triangles.length / 3
+  const planes = Array.from({ length: count }, (_, t) => planeAt(p, triangles, t))
+  const across = new Map<string, number>()
+  for (let i = 0; i < triangles.length; i++) across.set(`${triangles[i]}/${triangles[i % 3 === 2 ? i - 2 : i + 1]}`, Math.floor(i / 3))
+  const seen = new Uint8Array(count)
+  const faces: { triangles: number[]; low: number }[] = []
+  for (let seed = 0; seed < count; seed++) {
+    if (seen[seed]) continue
+    seen[seed] = 1
+    const members = [seed]
+    const n = planes[seed] as number[]
+    for (const t of members) for (let e = 0; e < 3; e++) {
+      const other = across.get(`${triangles[t * 3 + ((e + 1) % 3)]}/${triangles[t * 3 + e]}`)
+      if (other === undefined || seen[other]) continue
+      const m = planes[other] as number[]
+      const inPlane = [0, 1, 2].every((k) => { const v = (triangles[other * 3 + k] ?? 0) * 3; return Math.abs((n[0] ?? 0) * (p[v] ?? 0) + (n[1] ?? 0) * (p[v + 1] ?? 0) + (n[2] ?? 0) * (p[v + 2] ?? 0) - (n[3] ?? 0)) < 2e-5 })
+      if (inPlane && (n[0] ?? 0) * (m[0] ?? 0) + (n[1] ?? 0) * (m[1] ?? 0) + (n[2] ?? 0) * (m[2] ?? 0) > 0.9) { seen[other] = 1; members.push(other) }
+    }
+    const own = members.flatMap((t) => [triangles[t * 3] ?? 0, triangles[t * 3 + 1] ?? 0, triangles[t * 3 + 2] ?? 0])
+    faces.push({ triangles: own, low: Math.min(...own.map((v) => p[v * 3 + 2] ?? 0)) })
+  }
+  return faces.sort((a, b) => a.low - b.low).map((f) => f.triangles)
+}
+
+function planeAt(p: number[], triangles: number[], t: number): number[] {
+  const [a, b, c] = [0, 1, 2].map((k) => { const v = (triangles[t * 3 + k] ?? 0) * 3; return [p[v] ?? 0, p[v + 1] ?? 0, p[v + 2] ?? 0] as const }) as [readonly [number, number, number], readonly [number, number, number], readonly [number, number, number]]
+  const [u, w] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as const
+  const n = [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]] as const
+  const length = Math.hypot(...n) || 1
+  return [n[0] / length, n[1] / length, n[2] / length, (n[0] * a[0] + n[1] * a[1] + n[2] * a[2]) / length]
+}

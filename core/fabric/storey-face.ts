@@ -1,0 +1,104 @@
+import type { MassForm } from '../form'
+import type { CutLoop, Arc, Vec2, Vec3 } from '../solid'
+import { alongArc, exact, girthOf, type FacePrint, type Ties, type WorldFace } from './print'
+import type { FabricContext } from './context'
+
+/** A stretch of a floor's outline that one face of the mass was cut along, m; `arc` where it is round. */
+export interface Run { points: Vec2[]; arc: Arc | null; key: string }
+
+/** How a bent face is taken in one storey: by an upright wall over its foot, or by flat facets from foot to head. `off` m at most. */
+export interface StoreyFace { face: WorldFace; rows: [Vec3[], Vec3[]] | null; off: number; key: string }
+
+/** The runs of a face at a height (m), in the sense of the floor's outline; `key` names each by the faces at its ends. */
+export function runsAt(context: FabricContext, form: MassForm, face: string, z: number): Run[] {
+  const plate = context.plateAt(form, Math.min(z, form.top - 1e-4))
+  return (plate?.loops ?? []).flatMap((loop) => runsOf(loop, face))
+}
+
+function runsOf(loop: CutLoop, face: string): Run[] {
+  const n = loop.points.length
+  const on = (i: number) => loop.faces[(i + n) % n] === face
+  const first = loop.points.findIndex((_, i) => on(i) && !on(i - 1))
+  if (first < 0) return on(0) ? [{ points: loop.points, arc: loop.arcs[0] ?? null, key: `${face}>${face}` }] : []
+  const runs: Run[] = []
+  for (let k = 0; k < n; k++) {
+    const i = (first + k) % n
+    if (!on(i)) continue
+    const points = [loop.points[i] as Vec2]
+    const arc = loop.arcs[i] ?? null
+    let j = i
+    for (; on(j) && points.length <= n; j = (j + 1) % n, k++) points.push(loop.points[(j + 1) % n] as Vec2)
+    runs.push({ points, arc: arc && part(arc, points), key: `${loop.faces[(i + n - 1) % n]}>${loop.faces[j]}` })
+  }
+  return runs
+}
+
+/** The part of an arc between the first and the last point of a run. */
+function part(arc: Arc, points: Vec2[]): Arc {
+  const [a, b] = [alongArc(arc, points[0] as Vec2, girthOf(arc) / 2), alongArc(arc, points.at(-1) as Vec2, girthOf(arc) / 2)]
+  const [from, to] = [a / arc.r, b / arc.r].map((t) => t * Math.sign(arc.sweep)) as [number, number]
+  return { ...arc, from: arc.from + from, sweep: to - from, n: points.length - 1 }
+}
+
+/** A bent face in a storey from z0 to z1 (m); several where the floor's outline meets the face more than once. */
+export function storeyFaces(context: FabricContext, form: MassForm, face: WorldFace, z0: number, z1: number, follow: 'upright' | 'facets'): StoreyFace[] {
+  const lowest = Math.min(...face.flats.flat().map((p) => p[2]))
+  const highest = Math.max(...face.flats.flat().map((p) => p[2]))
+  const [low, high] = [Math.max(z0, lowest), Math.min(z1, highest)]
+  if (high - low < 1e-3) return []
+  const name = face.name.split('~')[0] ?? face.name
+  const heads = runsAt(context, form, name, high)
+  const middles = runsAt(context, form, name, (low + high) / 2)
+  return runsAt(context, form, name, low).flatMap((run): StoreyFace[] => {
+    const closed = run.points[0] !== undefined && run.key === `${name}>${name}`
+    const points = closed ? [...run.points, run.points[0] as Vec2] : run.points
+    const head = heads.find((h) => h.key === run.key) ?? heads[0]
+    const middle = middles.find((h) => h.key === run.key) ?? middles[0]
+    if (points.length < 2) return []
+    if (follow === 'facets') {
+      if (!head || !middle) return []
+      const top = head.points.length === run.points.length ? (closed ? [...head.points, head.points[0] as Vec2] : head.points) : [head.points[0] as Vec2, head.points.at(-1) as Vec2]
+      const foot = top.length === points.length ? points : [points[0] as Vec2, points.at(-1) as Vec2]
+      const rows: [Vec3[], Vec3[]] = [foot.map(([x, y]): Vec3 => [x, y, low]), top.map(([x, y]): Vec3 => [x, y, high])]
+      const half = foot.map((p, i): Vec2 => { const q = top[i] as Vec2; return [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2] })
+      return [{ face: uprightFace(name, foot, null, low, high), rows, off: Math.max(...middle.points.map((p) => offLine(p, half)), ...half.map((p) => offLine(p, closed ? [...middle.points, middle.points[0] as Vec2] : middle.points))), key: run.key }]
+    }
+    const upright = uprightFace(name, points, run.arc, low, high)
+    const arc = run.arc
+    const far = (p: Vec2) => (arc ? Math.abs(Math.hypot(p[0] - arc.x, p[1] - arc.y) - arc.r) : Math.abs(upright.plane.n[0] * p[0] + upright.plane.n[1] * p[1] - upright.plane.d))
+    return [{ face: upright, rows: null, off: Math.max(0, ...[head, middle].flatMap((r) => r?.points.map(far) ?? [])), key: run.key }]
+  })
+}
+
+/** An upright face over a run, from one height to another. */
+function uprightFace(name: string, points: Vec2[], arc: Arc | null, z0: number, z1: number): WorldFace {
+  const [a, b] = [points[0] as Vec2, points.at(-1) as Vec2]
+  const ring = arc ? points : [a, b]
+  const loop: Vec3[] = [...ring.map(([x, y]): Vec3 => [x, y, z0]), ...[...ring].reverse().map(([x, y]): Vec3 => [x, y, z1])]
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+  const n: Vec3 = length > 1e-9 ? [(b[1] - a[1]) / length, (a[0] - b[0]) / length, 0] : [1, 0, 0]
+  return { name, plane: { n, d: n[0] * a[0] + n[1] * a[1] }, loops: [loop], beyond: [loop.map(() => '')], round: arc, bent: false, flats: [] }
+}
+
+/** What a part remembers of a bent face in its storey: foot and head hang on the levels that it stands on and reaches. */
+export function storeyPrint(found: StoreyFace, ties: Ties, base: { level: string; height: number }, top: { level: string; height: number } | null): FacePrint {
+  const corner = ([x, y, z]: Vec3): number[] => (top && Math.abs(z - top.height) < 1e-5 ? [exact(x), exact(y), exact(z - top.height), 1] : [exact(x), exact(y), exact(z - base.height)])
+  const { face, rows } = found
+  const r = face.round
+  return {
+    kind: 'face', zFrom: base.level, zTo: top?.level ?? null, normal: face.plane.n, distance: exact(face.plane.d), form: ties.form,
+    loops: face.loops.map((l) => l.map(corner)), edges: face.beyond, round: r && [exact(r.x), exact(r.y), exact(r.r), exact(r.from), exact(r.sweep), r.n],
+    rows: rows && [rows[0].map(corner), rows[1].map(corner)],
+  }
+}
+
+function offLine(p: Vec2, line: Vec2[]): number {
+  let best = Infinity
+  for (let i = 0; i + 1 < line.length; i++) {
+    const [a, b] = [line[i] as Vec2, line[i + 1] as Vec2]
+    const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
+    const t = Math.min(1, Math.max(0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy || 1)))
+    best = Math.min(best, Math.hypot(p[0] - a[0] - dx * t, p[1] - a[1] - dy * t))
+  }
+  return best
+}

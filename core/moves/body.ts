@@ -1,0 +1,48 @@
+import * as v from 'valibot'
+import type { Facet, Plane, Solid, Vec3 } from '../solid'
+import { FiniteSchema, IdSchema, NameSchema, refuse } from '../values'
+import type { MoveBase, MoveKind } from './kind'
+
+/** A body as it was read from a file: xyz of its corners in m, and its faces, each with a name and three corner numbers per triangle. */
+export interface BodyMove extends MoveBase { move: 'body'; file: string; corners: number[]; faces: { name: string; triangles: number[] }[] }
+
+const FaceSchema = v.strictObject({ name: v.pipe(v.string(), v.regex(/^[a-zA-Z0-9-]{1,40}$/, 'A face is named by letters, digits and dashes.')), triangles: v.pipe(v.array(v.pipe(v.number(), v.integer(), v.minValue(0))), v.minLength(3)) })
+
+/** A body from a file as the first move of a recipe; its faces are named <id>/<name>. */
+export const body: MoveKind<BodyMove> = {
+  move: 'body',
+  schema: () => v.strictObject({
+    id: IdSchema, on: v.boolean(), move: v.literal('body'), file: NameSchema,
+    corners: v.pipe(v.array(FiniteSchema), v.minLength(12, 'A body has at least four corners.'), v.maxLength(600000, 'A body has at most 200,000 corners.')), faces: v.pipe(v.array(FaceSchema), v.minLength(1), v.maxLength(200000)),
+  }),
+  numbers: () => [],
+  inner: () => null,
+  check: (m, { place, name }) => {
+    if (place > 0) refuse('geometry', `"${name}" has a body from a file behind another move.`, 'Join it as another mass instead.')
+    const count = m.corners.length / 3
+    if (!Number.isInteger(count) || m.faces.some((f) => f.triangles.length % 3 !== 0 || f.triangles.some((t) => t >= count))) refuse('geometry', `The body of "${name}" refers to corners that it does not have.`, 'Import the file once more.')
+  },
+  build: (form, m) => {
+    const positions = Float64Array.from(m.corners)
+    const facets: Facet[] = m.faces.map((f) => ({ name: `${m.id}/${f.name}`, plane: planeOf(positions, f.triangles) }))
+    const solid: Solid = { positions, triangles: Uint32Array.from(m.faces.flatMap((f) => f.triangles)), facetOf: Uint32Array.from(m.faces.flatMap((f, i) => Array.from({ length: f.triangles.length / 3 }, () => i))), facets }
+    let top = -Infinity
+    for (let i = 2; i < positions.length; i += 3) top = Math.max(top, positions[i] as number)
+    return { ...form, solid, swept: null, eaves: top }
+  },
+}
+
+/** The plane of a flat face: the sum of its triangles' normals, through the middle of its corners. */
+function planeOf(p: Float64Array, triangles: number[]): Plane {
+  const n: Vec3 = [0, 0, 0]
+  const at = (v: number): Vec3 => [p[v * 3] as number, p[v * 3 + 1] as number, p[v * 3 + 2] as number]
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [at(triangles[i] as number), at(triangles[i + 1] as number), at(triangles[i + 2] as number)]
+    const [u, w] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as [Vec3, Vec3]
+    n[0] += u[1] * w[2] - u[2] * w[1]; n[1] += u[2] * w[0] - u[0] * w[2]; n[2] += u[0] * w[1] - u[1] * w[0]
+  }
+  const length = Math.hypot(...n) || 1
+  const unit: Vec3 = [n[0] / length + 0, n[1] / length + 0, n[2] / length + 0]
+  const ds = [...new Set(triangles)].map((v) => { const q = at(v); return unit[0] * q[0] + unit[1] * q[1] + unit[2] * q[2] })
+  return { n: unit, d: ds.reduce((a, b) => a + b, 0) / ds.length }
+}

@@ -1,0 +1,53 @@
+import type { Vec3 } from './solid'
+
+/** What is wrong with a mesh as a body: an edge that has no triangle on its other side, or triangles that pass through one another; null when it is sound. */
+export function bodyFault({ positions, triangles }: { positions: Float64Array; triangles: Uint32Array }): { fault: 'open' | 'crossing'; at: Vec3 } | null {
+  const point = (v: number): Vec3 => [positions[v * 3] as number, positions[v * 3 + 1] as number, positions[v * 3 + 2] as number]
+  const open = new Map<string, [number, number]>()
+  for (let i = 0; i < triangles.length; i++) {
+    const [a, b] = [triangles[i] as number, triangles[i % 3 === 2 ? i - 2 : i + 1] as number]
+    if (!open.delete(`${b}/${a}`)) open.set(`${a}/${b}`, [a, b])
+  }
+  const [edge] = open.values()
+  if (edge) return { fault: 'open', at: point(edge[0]) }
+  const count = triangles.length / 3
+  const boxes = Array.from({ length: count }, (_, t) => {
+    const corners = [0, 1, 2].map((k) => point(triangles[t * 3 + k] as number)) as [Vec3, Vec3, Vec3]
+    return { t, corners, low: [0, 1, 2].map((k) => Math.min(...corners.map((c) => c[k] as number))), high: [0, 1, 2].map((k) => Math.max(...corners.map((c) => c[k] as number))) }
+  }).sort((a, b) => (a.low[0] as number) - (b.low[0] as number))
+  let active: typeof boxes = []
+  for (const box of boxes) {
+    active = active.filter((o) => (o.high[0] as number) > (box.low[0] as number) + 1e-9)
+    for (const other of active) {
+      if ([1, 2].some((k) => (other.high[k] as number) <= (box.low[k] as number) + 1e-9 || (box.high[k] as number) <= (other.low[k] as number) + 1e-9)) continue
+      const at = crossing(box.corners, other.corners) ?? crossing(other.corners, box.corners)
+      if (at) return { fault: 'crossing', at }
+    }
+    active.push(box)
+  }
+  return null
+}
+
+/** A point where an edge of the first triangle passes through the inside of the second; touching is no crossing. */
+function crossing(one: [Vec3, Vec3, Vec3], two: [Vec3, Vec3, Vec3]): Vec3 | null {
+  const [a, b, c] = two
+  const n = cross(sub(b, a), sub(c, a))
+  const size = Math.hypot(...n)
+  if (size < 1e-12) return null
+  const off = one.map((p) => dot(n, sub(p, a)) / size)
+  for (let i = 0; i < 3; i++) {
+    const j = (i + 1) % 3
+    const [d, e] = [off[i] as number, off[j] as number]
+    if (!((d > 1e-6 && e < -1e-6) || (d < -1e-6 && e > 1e-6))) continue
+    const t = d / (d - e)
+    const [p, q] = [one[i] as Vec3, one[j] as Vec3]
+    const x: Vec3 = [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]
+    const inside = [[a, b], [b, c], [c, a]].every(([u, w]) => dot(cross(sub(w as Vec3, u as Vec3), sub(x, u as Vec3)), n) > -1e-9 * size * size)
+    if (inside) return x
+  }
+  return null
+}
+
+const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
+const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]

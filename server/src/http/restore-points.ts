@@ -1,0 +1,37 @@
+import express, { type Router } from 'express'
+import type { DataSource } from 'typeorm'
+import * as v from 'valibot'
+import { NameSchema } from '@geotome/core/project'
+import { RestorePointRow } from '../db/entities'
+import type { EditLog } from '../log/log'
+import { checked } from './problems'
+
+const NewPoint = v.strictObject({ id: v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes')), name: NameSchema })
+const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
+
+/** Named moments of a project's log: the list, a new one for the present, and the project as it was at one. */
+export function restorePointRoutes(routes: Router, source: DataSource, log: EditLog): void {
+  routes.get('/:id/restore-points', async (request, response) => {
+    await log.head(request.params.id)
+    const rows = await source.manager.find(RestorePointRow, { where: { projectId: request.params.id }, order: { seq: 'DESC', at: 'DESC' } })
+    response.json(rows.map((r) => ({ id: r.id, name: r.name, seq: r.seq, at: r.at.toISOString() })))
+  })
+
+  routes.post('/:id/restore-points', express.json(), async (request, response) => {
+    const projectId = (request.params as { id: string }).id
+    const { id, name } = checked(NewPoint, request.body)
+    const { seq } = await log.head(projectId)
+    await source.manager.upsert(RestorePointRow, { projectId, id, name, seq, at: new Date() }, ['projectId', 'id'])
+    response.status(201).json({ id, seq })
+  })
+
+  routes.delete('/:id/restore-points/:point', async (request, response) => {
+    await source.manager.delete(RestorePointRow, { projectId: request.params.id, id: request.params.point })
+    response.status(204).end()
+  })
+
+  routes.get('/:id/at/:seq', async (request, response) => {
+    const seq = checked(Seq, request.params.seq)
+    response.json({ seq, project: await log.at(request.params.id, seq) })
+  })
+}
