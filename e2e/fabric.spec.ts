@@ -60,7 +60,7 @@ test('the boat shed gives eight walls below and four above, and the figures of t
   await expect(details(page).locator('[data-figure="level-net"]')).toHaveText('165.47')
   await page.keyboard.press('Escape')
   await details(page).getByText('Brick wall 280').click()
-  await typeField(page, 'structure, concrete block', '170 mm')
+  await typeField(page, 'thickness 3', '170 mm')
   await expect(details(page).getByText('350 mm')).toHaveCount(2)
   await level(page, 'Ground').click()
   await expect(details(page).locator('[data-figure="plate"]')).toContainText('182.40')
@@ -90,7 +90,7 @@ test('a changed form lists what has drifted, and one action brings it in line', 
 
 test('the demo shows its drifted part, and a floor clicked in the spine', async ({ page }) => {
   await openDemo(page)
-  await expect(figure(page, 'findings')).toContainText('4 drifted')
+  await expect(figure(page, 'findings')).toContainText('6 drifted')
   await level(page, 'Fourth').click()
   await expect(details(page).locator('[data-figure="plate"]')).toContainText('973.44')
   await expect(page.locator('[data-pane="3d"] [data-label]').filter({ hasText: 'homes 829.44' })).toBeVisible()

@@ -3,9 +3,9 @@ import { addStoreys, cell, clickAt, desk, details, drawRectangle, figure, level,
 
 test('the list of projects shows the demo with the total that the server computed', async ({ page }) => {
   await page.goto('/')
-  await expect(page.locator('[data-project="Kiln Quay"]')).toContainText('11,883.60 m²')
+  await expect(page.locator('[data-project="Kiln Quay"]')).toContainText('12,548.29 m²')
   await openDemo(page)
-  await expect(figure(page, 'total')).toHaveText('11,883.60 m²')
+  await expect(figure(page, 'total')).toHaveText('12,548.29 m²')
 })
 
 test('a bar is drawn by a click and typed lengths, gets its storeys, and every floor shows its area', async ({ page }) => {

@@ -1,7 +1,7 @@
 import { expect, type Locator, type Page } from '@playwright/test'
 
 /** What a person does, in the words of the page. */
-export async function newProject(page: Page, name: string, options: { unit?: 'm' | 'mm'; site?: string } = {}): Promise<void> {
+export async function newProject(page: Page, name: string, options: { unit?: 'm' | 'mm' | 'ft'; site?: string } = {}): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'New project' }).click()
   await page.getByLabel('name', { exact: true }).fill(name)

@@ -66,6 +66,12 @@ describe('twisted faces', () => {
     expect(walls.map((w) => w.role)).toEqual(['curved wall'])
     expect(areaOf(walls[0]?.plan ?? [])).toBeCloseTo(Math.PI * (8.1 ** 2 - (8.1 - T) ** 2), 4)
   })
+  it('of a cone that twists can be facets too, all round and closed', () => {
+    const cone = withMoves(withMass(projectWith([0, 3]), { circle: [0, 0, 9], height: 6, name: 'C' }), 'C', taper(0.8), twist(30))
+    const walls = wallsOf(converted(cone, 0, minter('f'), { bent: 'facets' }), 'L1')
+    expect(walls.map((w) => w.role)).toEqual(['facet wall'])
+    for (const w of walls) { expect(w.body && bodyFault(bodyMesh(w.body))?.fault).not.toBe('open'); expect(w.volume).toBeCloseTo(T * 3 * 2 * Math.PI * (7.65 - T / 2), 0) }
+  })
   it('move with their levels and do not drift; twisted further they do, and come in line', () => {
     const project = converted(tower())
     const moved = apply(project, { edit: 'level.change', scheme: schemeOf(project).id, id: 'L1', set: { tie: { kind: 'stacked', on: 'L0', above: 3.4 } } })

@@ -19,7 +19,7 @@ function runsOf(loop: CutLoop, face: string): Run[] {
   const n = loop.points.length
   const on = (i: number) => loop.faces[(i + n) % n] === face
   const first = loop.points.findIndex((_, i) => on(i) && !on(i - 1))
-  if (first < 0) return on(0) ? [{ points: loop.points, arc: loop.arcs[0] ?? null, key: `${face}>${face}` }] : []
+  if (first < 0) return on(0) ? [{ points: fromStart(loop.points, loop.arcs[0] ?? null), arc: loop.arcs[0] ?? null, key: `${face}>${face}` }] : []
   const runs: Run[] = []
   for (let k = 0; k < n; k++) {
     const i = (first + k) % n
@@ -31,6 +31,15 @@ function runsOf(loop: CutLoop, face: string): Run[] {
     runs.push({ points, arc: arc && part(arc, points), key: `${loop.faces[(i + n - 1) % n]}>${loop.faces[j]}` })
   }
   return runs
+}
+
+/** The points of a whole circle from where its arc begins, so that those of one height correspond to those of another. */
+function fromStart(points: Vec2[], arc: Arc | null): Vec2[] {
+  if (!arc) return points
+  const [x, y] = [arc.x + arc.r * Math.cos(arc.from), arc.y + arc.r * Math.sin(arc.from)]
+  const gaps = points.map((p) => Math.hypot(p[0] - x, p[1] - y))
+  const first = gaps.indexOf(Math.min(...gaps))
+  return [...points.slice(first), ...points.slice(0, first)]
 }
 
 /** The part of an arc between the first and the last point of a run. */
@@ -61,7 +70,7 @@ export function storeyFaces(context: FabricContext, form: MassForm, face: WorldF
       const foot = top.length === points.length ? points : [points[0] as Vec2, points.at(-1) as Vec2]
       const rows: [Vec3[], Vec3[]] = [foot.map(([x, y]): Vec3 => [x, y, low]), top.map(([x, y]): Vec3 => [x, y, high])]
       const half = foot.map((p, i): Vec2 => { const q = top[i] as Vec2; return [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2] })
-      return [{ face: uprightFace(name, foot, null, low, high), rows, off: Math.max(...middle.points.map((p) => offLine(p, half)), ...half.map((p) => offLine(p, closed ? [...middle.points, middle.points[0] as Vec2] : middle.points))), key: run.key }]
+      return [{ face: uprightFace(name, foot, run.arc, low, high), rows, off: Math.max(...middle.points.map((p) => offLine(p, half)), ...half.map((p) => offLine(p, closed ? [...middle.points, middle.points[0] as Vec2] : middle.points))), key: run.key }]
     }
     const upright = uprightFace(name, points, run.arc, low, high)
     const arc = run.arc

@@ -30,3 +30,13 @@ export function town(masses: number, levels: number): Project {
   }
   return applyEdit(project, batch(adds)).project
 }
+
+/** One tower of 36 x 24 m with so many storeys of 3.5 m, twisted by 120 degrees. */
+export function twistedTower(levels: number): Project {
+  let project = blankProject(mint, 'Tower', 'm', 4000)
+  const scheme = () => firstScheme(project)
+  const ground = Object.keys(scheme().levels)[0] as string
+  project = applyEdit(project, addStoreys(project, scheme(), mint, { on: ground, count: levels, each: 3.5, pattern: 'Storey {n}', first: 1 }, 'carried')).project
+  const mass = newMass(scheme(), mint, { name: 'Tower', use: Object.keys(project.uses)[0] as string, level: ground, height: 3.5 * levels, shape: { kind: 'rectangle', from: [0, 0], to: [36, 24] } })
+  return applyEdit(project, { edit: 'mass.add', scheme: scheme().id, thing: { ...mass, recipe: [...mass.recipe, { id: mint(), move: 'twist', on: true, angle: 120, from: 0, to: null }] } }).project
+}

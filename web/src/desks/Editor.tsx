@@ -17,6 +17,7 @@ import { Spine } from '../spine/Spine'
 import { Stage } from '../stage/Stage'
 import { ViewsPanel } from '../views/ViewsPanel'
 import { Dependents } from '../figures/Dependents'
+import { arrived } from './after-desk'
 import { ExportDialog } from './ExportDialog'
 import { Find } from './Find'
 import { ImportDialog } from './ImportDialog'
@@ -72,7 +73,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     const start = desk === 'slice' ? storeys[Math.floor(storeys.length / 2)] : storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0]
     if (start) dispatch(levelShown(start.id))
   }, [study, level, desk, dispatch])
-  useEffect(() => { dispatch(toolTaken(null)); dispatch(proposed(null)); tryEdit(null) }, [desk, dispatch])
+  useEffect(() => { dispatch(toolTaken(null)); dispatch(proposed(null)); tryEdit(null); arrived(desk) }, [desk, dispatch])
 
   const verbs = useVerbs(desk, onExport, onImport)
   const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
@@ -82,6 +83,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     if (command && e.key.toLowerCase() === 'y' && !typing) { e.preventDefault(); void stepBack('redo'); return }
     if (typing || command || e.altKey || document.querySelector('dialog[open]')) return
     if (/^[1-6]$/.test(e.key)) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
+    if (e.key.toLowerCase() === 'l' || e.key.toLowerCase() === 'n') { const which = e.key.toLowerCase() === 'l' ? 'ledger' : 'findings'; dispatch(sheetOpened(sheet === which ? null : which)); return }
     if (e.key.toLowerCase() === 'v') { dispatch(viewsToggled(!viewsOpen)); return }
     if (e.key.toLowerCase() === 'f') { document.querySelector<HTMLButtonElement>('[data-fit]')?.click(); return }
     if (e.key === 'Escape') {
@@ -131,6 +133,9 @@ function DrawingStage({ kind, holeIn, level, project, scheme, onExport, onImport
     if (typing) return
     if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); drawing.back() }
     if (e.key === 'Enter') { e.preventDefault(); drawing.accept(true) }
+    // What is typed goes into the live fields, wherever the focus is.
+    if (/^[\d.('"-]$/.test(e.key) && !e.ctrlKey && !e.metaKey && !e.altKey) document.querySelector<HTMLInputElement>('[data-live] input')?.focus({ preventScroll: true })
+    if (e.key.toLowerCase() === 'a' && !e.ctrlKey && !e.metaKey && drawing.state.kind === 'polygon' && drawing.state.points.length > 0) { e.preventDefault(); e.stopImmediatePropagation(); drawing.nextSideKind() }
   }, [drawing])
   useKeys(keys)
   return (

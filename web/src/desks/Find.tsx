@@ -9,6 +9,7 @@ import { useAppDispatch } from '../app/store'
 import { levelShown, panesChosen, picked, schemeShown, sheetOpened, viewsToggled } from '../app/view-slice'
 import { setTheme, currentTheme } from '../stage/theme'
 import { openKept } from '../views/open-kept'
+import { atDesk } from './after-desk'
 import { DESKS } from './Header'
 import { useVerbs, type Verb } from './Verbs'
 
@@ -51,8 +52,7 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
   const study = useStudy()
   const verbs = { form: useVerbs('form', onExport, onImport), slice: useVerbs('slice', onExport, onImport), fabric: useVerbs('fabric', onExport, onImport) }
   const go = (desk: string) => void navigate(`/p/${id}/${desk}`)
-  // An action of another desk goes to that desk first: desks put down what was taken up at the last one.
-  const at = (desk: string, verb: Verb) => () => { if (location.pathname.endsWith(`/${desk}`)) verb.run(); else { go(desk); setTimeout(verb.run, 60) } }
+  const at = (desk: string, verb: Verb) => () => atDesk(desk, go, verb.run)
   const actions = (Object.entries(verbs)).flatMap(([desk, list]) => list.map((v): Entry => ({ group: 'Actions', name: v.label, note: `${desk} desk${v.key ? `, ${v.key}` : ''}`, off: v.off, run: at(desk, v) })))
   const once = actions.filter((a, i) => actions.findIndex((b) => b.name === a.name) === i)
   return [
@@ -69,6 +69,6 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
     ...inOrder(scheme.views).map((v): Entry => ({ group: 'Kept views', name: v.name, run: () => openKept(v, dispatch, go) })),
     ...inOrder(project.schemes).filter((s) => s.id !== scheme.id).map((s): Entry => ({ group: 'Schemes', name: s.name, run: () => dispatch(schemeShown(s.id)) })),
     ...(study?.findings ?? []).filter((f) => !f.muted).slice(0, 40).map((f): Entry => ({ group: 'Findings', name: f.say, run: () => dispatch(sheetOpened('findings')) })),
-    ...(study?.parts ?? []).slice(0, 400).map((p): Entry => ({ group: 'Parts', name: p.name, note: p.role, run: () => { go('fabric'); setTimeout(() => dispatch(picked({ kind: 'part', ids: [p.id] })), 60) } })),
+    ...(study?.parts ?? []).slice(0, 400).map((p): Entry => ({ group: 'Parts', name: p.name, note: p.role, run: () => atDesk('fabric', go, () => dispatch(picked({ kind: 'part', ids: [p.id] }))) })),
   ]
 }

@@ -47,7 +47,7 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
               <Word label={`material of layer ${i + 1}`} value={l.material} onAccept={(material) => layers(b.layers.map((o, k) => (k === i ? { ...o, material } : o)))} />
             </div>
             <div className="mt-1 flex items-start gap-1">
-              <div className="min-w-0 flex-1"><NumField compact label="thick" value={l.thickness} onAccept={(thickness) => layers(b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)))} /></div>
+              <div className="min-w-0 flex-1"><NumField compact label={`thickness ${i + 1}`} value={l.thickness} onAccept={(thickness) => layers(b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)))} /></div>
               <button className="cursor-pointer p-1 text-ink2 disabled:opacity-30" disabled={i === 0} aria-label={`Layer ${i + 1} towards the ${first}`} onClick={() => swap(i, i - 1)}><ArrowUp size={13} /></button>
               <button className="cursor-pointer p-1 text-ink2 disabled:opacity-30" disabled={i === b.layers.length - 1} aria-label={`Layer ${i + 1} towards the ${last}`} onClick={() => swap(i, i + 1)}><ArrowDown size={13} /></button>
               <button className="cursor-pointer p-1 text-ink2 disabled:opacity-30" disabled={b.layers.length === 1} aria-label={`Remove layer ${i + 1}`} onClick={() => layers(b.layers.filter((_, k) => k !== i))}><X size={13} /></button>

@@ -46,9 +46,8 @@ function LiveFields({ drawing, at }: { drawing: Drawing; at: Vec2 }) {
         : state.kind === 'rectangle' ? [{ label: 'width', live: next ? show(Math.abs(next[0] - last[0])) : '' }, { label: 'depth', live: next ? show(Math.abs(next[1] - last[1])) : '' }]
         : [{ label: 'length', live: next ? show(Math.hypot(next[0] - last[0], next[1] - last[1])) : '' }, { label: 'direction', live: next ? show((Math.atan2(next[1] - last[1], next[0] - last[0]) * 180) / Math.PI, 'angle') : '' }, ...(state.side === 'straight' ? [] : [{ label: 'rise', live: next ? show((bulge * Math.hypot(next[0] - last[0], next[1] - last[1])) / 2) : '' }])]
   const arcs = state.kind === 'polygon' && state.stage === 'outline' && last
-  const turnSide = () => drawing.sideKind(SIDE_KINDS[(SIDE_KINDS.indexOf(state.side) + 1) % SIDE_KINDS.length] ?? 'straight')
   return (
-    <div className="absolute z-20 w-36 rounded-md border border-ink3 bg-panel p-1 shadow-sm" style={{ left: at[0], top: at[1] }} onPointerDown={(e) => e.stopPropagation()}>
+    <div data-live className="absolute z-20 w-36 rounded-md border border-ink3 bg-panel p-1 shadow-sm" style={{ left: at[0], top: at[1] }} onPointerDown={(e) => e.stopPropagation()}>
       {arcs && <div className="flex justify-between px-1 pb-0.5" role="group" aria-label="The next side">{SIDE_KINDS.map((k) => <button key={k} type="button" tabIndex={-1} aria-pressed={state.side === k} className={`cursor-pointer rounded px-1 text-[11px] ${state.side === k ? 'bg-ink text-paper' : 'text-ink2'}`} onClick={() => { drawing.sideKind(k); first.current?.focus() }}>{k}</button>)}</div>}
       {fields.map((f, i) => (
         <label key={f.label} className="flex items-center justify-between gap-2 px-1.5 py-0.5">
@@ -57,7 +56,7 @@ function LiveFields({ drawing, at }: { drawing: Drawing; at: Vec2 }) {
             placeholder={f.live} value={state.typed[i] ?? ''} onChange={(e) => drawing.type(i as 0 | 1 | 2, e.target.value)}
             onKeyDown={(e) => {
               if (e.key === 'Enter') { e.preventDefault(); e.stopPropagation(); drawing.accept(true) }
-              if (arcs && e.key.toLowerCase() === 'a' && !e.ctrlKey && !e.currentTarget.value) { e.preventDefault(); turnSide() }
+              if (arcs && e.key.toLowerCase() === 'a' && !e.ctrlKey && !e.currentTarget.value) { e.preventDefault(); drawing.nextSideKind() }
               if (e.key === 'Escape') { e.preventDefault(); e.stopPropagation(); drawing.back() }
             }} />
         </label>

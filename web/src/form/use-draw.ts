@@ -180,9 +180,10 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
 
   const type = useCallback((field: 0 | 1 | 2, text: string) => change({ ...state, typed: state.typed.map((t, i) => (i === field ? text : t)) as DrawState['typed'] }), [change, state])
   const sideKind = useCallback((side: SideKind) => setState((s) => ({ ...s, side, through: null })), [])
+  const nextSideKind = useCallback(() => setState((s) => ({ ...s, side: SIDE_KINDS[(SIDE_KINDS.indexOf(s.side) + 1) % SIDE_KINDS.length] ?? 'straight', through: null })), [])
   const next = useMemo(() => nextPoint(state), [nextPoint, state])
   const bulge = next ? bulgeTo(state, next) : 0
-  return { state, next, bulge, holeIn, move, accept, back, type, sideKind }
+  return { state, next, bulge, holeIn, move, accept, back, type, sideKind, nextSideKind }
 }
 
 export type Drawing = ReturnType<typeof useDraw>

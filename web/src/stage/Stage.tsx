@@ -71,8 +71,8 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
       <div className="absolute left-3 top-3 flex gap-1.5" role="group" aria-label="Views">
         {CHOICES.map((c) => <button key={c.id} className="pill" aria-pressed={panes === c.id} onClick={() => dispatch(panesChosen(c.id))}>{c.label}</button>)}
         <button className="pill" onClick={fit} title="Show everything (F)" data-fit>Show all</button>
+        <button className="pill max-w-44 truncate" aria-pressed={viewsOpen} title="Kept views, and what is shown (V)" onClick={() => dispatch(viewsToggled(!viewsOpen))}>Views{kept ? `: ${kept.name}` : ''}</button>
       </div>
-      <button className="pill absolute top-3 right-3" aria-pressed={viewsOpen} title="Kept views, and what is shown (V)" onClick={() => dispatch(viewsToggled(!viewsOpen))}>Views{kept ? `: ${kept.name}` : ''}</button>
     </div>
   )
 }

@@ -4,18 +4,18 @@ import { store } from '../app/store'
 import { keptOpened } from '../app/view-slice'
 import type { View } from '../stage/camera'
 import { setView } from '../stage/views'
+import { atDesk } from '../desks/after-desk'
 
 /** Opens a kept view: at the Fabric desk where it shows fabric, at the Slice desk where it is cut, at the Form desk otherwise. */
 export function openKept(view: KeptView, dispatch: AppDispatch, go: (desk: string) => void): void {
-  go(view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form')
-  // Desks put down what was taken up before; panes are measured once they stand.
-  setTimeout(() => {
+  atDesk(view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form', go, () => {
     dispatch(keptOpened(view))
+    // Panes are measured once they stand.
     requestAnimationFrame(() => requestAnimationFrame(() => {
       const width = document.querySelector<HTMLElement>(`[data-pane="${view.pane}"]`)?.clientWidth ?? 1000
       setView(view.pane, cameraOf(view, width))
     }))
-  }, 60)
+  })
 }
 
 /** The camera of a kept view in a pane so many pixels wide. */
