@@ -120,6 +120,7 @@ test('forms are written as OBJ, read in again as bodies, and give the same ledge
   await newProject(page, 'There and back')
   await desk(page, 'Form')
   await page.keyboard.press('c')
+  await expect(page.locator('[data-hint]')).toContainText('centre of the circle')
   await clickAt(page, 'plan', [0, 0, 0])
   await page.keyboard.type('6.3')
   await page.keyboard.press('Enter')

@@ -64,7 +64,7 @@ test('the project is exported as IFC, CSV and a project file, and comes back in 
   expect(ifc).toContain("FILE_SCHEMA(('IFC4'))")
   expect(ifc.match(/=IFCBUILDINGSTOREY\(/g)).toHaveLength(13)
   const csv = await readFile((await save('csv')).path, 'utf8')
-  expect(csv).toContain('total,,11883.60')
+  expect(csv).toContain('total,,12548.29')
   const file = await save('geotome')
   expect(file.name).toBe('Kiln Quay.geotome')
   await page.goto('/')

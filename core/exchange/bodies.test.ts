@@ -1,6 +1,6 @@
 import { validateBytes } from 'gltf-validator'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { addBodies } from '../form'
+import { addBodies, joinMasses } from '../form'
 import { readProjectFile, writeProjectFile, type Project } from '../project'
 import { openKernel, volumeOf } from '../solid'
 import { ledgerOf } from '../study'
@@ -94,6 +94,14 @@ describe('a file that is no body is refused with a sentence', () => {
     const [problem] = studied(await lid(box(0, 0).replace(/f 5 6 7 8\n/, ''))).findings
     expect(problem?.fix?.label).toBe('Keep it as context')
   })
+})
+
+it('an open body that stands in another mass is a finding, not the end of the study', async () => {
+  const open = new TextEncoder().encode('v 0 0 0\nv 4 0 0\nv 4 4 0\nv 0 4 0\nv 0 0 4\nv 4 0 4\nv 4 4 4\nv 0 4 4\nf 4 3 2 1\nf 1 2 6 5\nf 2 3 7 6\nf 3 4 8 7\nf 4 1 5 8\n')
+  const project = withMass(await readAgain(withMass(projectWith([0, 3]), { box: [0, 0, 4, 4], height: 3 }), 'lid.obj', open), { box: [1, 1, 5, 5], height: 3, name: 'House' })
+  expect(studied(project).findings.map((f) => f.kind)).toContain('open or self-crossing body')
+  const [lid, house] = Object.values(schemeOf(project).masses)
+  expect(() => joinMasses(project, schemeOf(project), minter(), house?.id ?? '', lid?.id ?? '')).toThrow(/not closed/)
 })
 
 it('the project file comes back equal to the byte with everything that version 2 added', async () => {

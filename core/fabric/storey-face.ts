@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import type { CutLoop, Arc, Vec2, Vec3 } from '../solid'
+import { arcPoints, type Arc, type CutLoop, type Vec2, type Vec3 } from '../solid'
 import { alongArc, exact, girthOf, type FacePrint, type Ties, type WorldFace } from './print'
 import type { FabricContext } from './context'
 
@@ -12,25 +12,35 @@ export interface StoreyFace { face: WorldFace; rows: [Vec3[], Vec3[]] | null; of
 /** The runs of a face at a height (m), in the sense of the floor's outline; `key` names each by the faces at its ends. */
 export function runsAt(context: FabricContext, form: MassForm, face: string, z: number): Run[] {
   const plate = context.plateAt(form, Math.min(z, form.top - 1e-4))
-  return (plate?.loops ?? []).flatMap((loop) => runsOf(loop, face))
+  return (plate?.loops ?? []).flatMap((outline) => runsOf(outline, face))
 }
 
-function runsOf(loop: CutLoop, face: string): Run[] {
-  const n = loop.points.length
-  const on = (i: number) => loop.faces[(i + n) % n] === face
-  const first = loop.points.findIndex((_, i) => on(i) && !on(i - 1))
-  if (first < 0) return on(0) ? [{ points: fromStart(loop.points, loop.arcs[0] ?? null), arc: loop.arcs[0] ?? null, key: `${face}>${face}` }] : []
+function runsOf(outline: CutLoop, face: string): Run[] {
+  const n = outline.points.length
+  const on = (i: number) => outline.faces[(i + n) % n] === face
+  const first = outline.points.findIndex((_, i) => on(i) && !on(i - 1))
+  if (first < 0) return on(0) ? [{ points: fromStart(outline.points, outline.arcs[0] ?? null), arc: outline.arcs[0] ?? null, key: `${face}>${face}` }] : []
   const runs: Run[] = []
   for (let k = 0; k < n; k++) {
     const i = (first + k) % n
     if (!on(i)) continue
-    const points = [loop.points[i] as Vec2]
-    const arc = loop.arcs[i] ?? null
+    const points = [outline.points[i] as Vec2]
+    const arc = outline.arcs[i] ?? null
     let j = i
-    for (; on(j) && points.length <= n; j = (j + 1) % n, k++) points.push(loop.points[(j + 1) % n] as Vec2)
-    runs.push({ points, arc: arc && part(arc, points), key: `${loop.faces[(i + n - 1) % n]}>${loop.faces[j]}` })
+    for (; on(j) && points.length <= n; j = (j + 1) % n, k++) points.push(outline.points[(j + 1) % n] as Vec2)
+    runs.push({ points, arc: arc && part(arc, points), key: `${outline.faces[(i + n - 1) % n]}>${outline.faces[j]}` })
   }
   return runs
+}
+
+/** The points of a run below and above that belong together: of arcs facet by facet, of straight edges their ends. */
+function paired(run: Run, head: Run, closed: boolean): [Vec2[], Vec2[]] {
+  if (run.arc && head.arc) {
+    const row = (arc: Arc) => { const points = arcPoints({ ...arc, n: run.arc?.n ?? arc.n }); return closed ? [...points, points[0] as Vec2] : points }
+    return [row(run.arc), row(head.arc)]
+  }
+  const ends = (r: Run): Vec2[] => [r.points[0] as Vec2, r.points.at(-1) as Vec2]
+  return head.points.length === run.points.length ? [run.points, head.points] : [ends(run), ends(head)]
 }
 
 /** The points of a whole circle from where its arc begins, so that those of one height correspond to those of another. */
@@ -66,8 +76,7 @@ export function storeyFaces(context: FabricContext, form: MassForm, face: WorldF
     if (points.length < 2) return []
     if (follow === 'facets') {
       if (!head || !middle) return []
-      const top = head.points.length === run.points.length ? (closed ? [...head.points, head.points[0] as Vec2] : head.points) : [head.points[0] as Vec2, head.points.at(-1) as Vec2]
-      const foot = top.length === points.length ? points : [points[0] as Vec2, points.at(-1) as Vec2]
+      const [foot, top] = paired(run, head, closed)
       const rows: [Vec3[], Vec3[]] = [foot.map(([x, y]): Vec3 => [x, y, low]), top.map(([x, y]): Vec3 => [x, y, high])]
       const half = foot.map((p, i): Vec2 => { const q = top[i] as Vec2; return [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2] })
       return [{ face: uprightFace(name, foot, run.arc, low, high), rows, off: Math.max(...middle.points.map((p) => offLine(p, half)), ...half.map((p) => offLine(p, closed ? [...middle.points, middle.points[0] as Vec2] : middle.points))), key: run.key }]

@@ -2,7 +2,7 @@ import { batch, type Edit, type SingleEdit } from '../edits'
 import { levelHeights } from '../levels'
 import { moveIds, outlinesOf, ridgeAlong, withCorners, withMove, withPitch, type BodyMove, type Move, type OutlineShape } from '../moves'
 import { nextOrder, numbersOf, refuse, tidy, type AtLevel, type Id, type Mass, type Num, type Numbers, type Project, type Scheme } from '../project'
-import { loopArea, placePoint, turnOf, type Vec2 } from '../solid'
+import { bodyFault, loopArea, placePoint, turnOf, type Vec2 } from '../solid'
 
 /** An outline as it was drawn at world points (m): bulges go by corner, for the side from it to the next, above zero to the right of the way. */
 export type DrawnShape =
@@ -92,6 +92,7 @@ export function moveCorner(project: Project, scheme: Scheme, id: Id, corner: str
 export function joinMasses(project: Project, scheme: Scheme, mint: () => Id, first: Id, second: Id): Edit {
   const [a, b] = [massOf(scheme, first), massOf(scheme, second)]
   if (first === second) refuse('geometry', 'A mass cannot be joined to itself.', 'Pick two masses.')
+  for (const mass of [a, b]) closedOrRefused(mass)
   const numbers = numbersOf(project, scheme)
   const heights = new Map(levelHeights(project, scheme).map((l) => [l.id, l.height]))
   const zOf = (m: Mass) => (heights.get(m.base.level) ?? 0) + numbers.length(m.base.above)
@@ -158,6 +159,14 @@ export function moveMasses(project: Project, scheme: Scheme, ids: Id[], by: Vec2
     const set = { place: { x: by[0] || turn ? tidy(x + by[0]) : place.x, y: by[1] || turn ? tidy(y + by[1]) : place.y, turn: turn ? tidy(normal(numbers.angle(place.turn) + turn)) : place.turn } }
     return { edit: 'mass.change', scheme: scheme.id, id, set }
   }))
+}
+
+/** A body from a file that is open cannot be joined to anything. */
+function closedOrRefused(mass: Mass): void {
+  const body = mass.recipe.find((m) => m.move === 'body')
+  if (body?.move !== 'body') return
+  const fault = bodyFault({ positions: Float64Array.from(body.corners), triangles: Uint32Array.from(body.faces.flatMap((f) => f.triangles)) }, 'edges')
+  if (fault) refuse('geometry', `The body of "${mass.name}" is not closed, and cannot be joined.`, 'Mend it where it was drawn and import it again, or keep it as context.')
 }
 
 export const massOf = (scheme: Scheme, id: Id): Mass => scheme.masses[id] ?? refuse('unknown-id', 'That mass is not there any more.', 'Pick another one.')

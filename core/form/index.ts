@@ -1,2 +1,3 @@
 export * from './mass-form'
 export * from './commands'
+export * from './appearance'

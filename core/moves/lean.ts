@@ -1,20 +1,29 @@
-import { arcPoints, isCircle, loopArea, type Arc, type Outline, type Vec2 } from '../solid'
+import { arcPoints, inside, isCircle, loopArea, type Arc, type Outline, type Vec2 } from '../solid'
 import { refuse } from '../values'
+import { outlineFault } from './outline-fault'
 
 /**
  * Closed lines with every edge set off square to itself by a distance (m; above zero towards the body): lines stay parallel, arcs
  * concentric, corners where the moved edges meet. Points and names correspond. Errors: 'geometry' when an edge would vanish.
  */
 export function leaned(lines: Outline[], by: number, name: string): Outline[] {
-  return lines.map((line) => {
+  const meet = () => refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.')
+  const moved = lines.map((line) => {
     const moved = set(line, by)
     const vanished = moved === null || Math.sign(loopArea(moved.points)) !== Math.sign(loopArea(line.points)) || line.points.some((p, i) => {
       const j = (i + 1) % line.points.length
       const [q, a, b] = [line.points[j] as Vec2, moved.points[i] as Vec2, moved.points[j] as Vec2]
       return (q[0] - p[0]) * (b[0] - a[0]) + (q[1] - p[1]) * (b[1] - a[1]) <= 0
     })
-    return vanished || !moved ? refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.') : moved
+    return vanished || !moved ? meet() : moved
   })
+  // Holes grow as the outline shrinks: they must stay within it, and apart.
+  const [outer, ...holes] = moved.map((l) => l.points)
+  holes.forEach((hole, i) => {
+    const apart = [outer as Vec2[], ...holes.slice(0, i)].every((other) => outlineFault([...other, ...hole], other.length) === null)
+    if (!apart || !inside(outer as Vec2[], hole[0] as Vec2)) meet()
+  })
+  return moved
 }
 
 /** An edge of an outline: its first point's number, how many facets it has, and the arc it is, if it is one. */

@@ -1,7 +1,8 @@
 import type { Manifold, Mesh } from 'manifold-3d/manifold'
 import { refuse } from '../values'
+import { bodyFault } from './fault'
 import { withKernel } from './kernel'
-import type { Facet, Plane, Solid, Vec3 } from './solid'
+import { volumeOf, type Facet, type Plane, type Solid, type Vec3 } from './solid'
 import { TOLERANCE } from './tolerance'
 
 /** The union of two bodies in one frame; every facet of the result keeps its name. */
@@ -10,8 +11,17 @@ export const unite = (a: Solid, b: Solid): Solid => combine(a, b, 'union')
 /** What two bodies have in common. */
 export const intersect = (a: Solid, b: Solid): Solid => combine(a, b, 'intersection')
 
-/** m3 of the union of many bodies in one frame, near the origin. */
+/** m3 of the union of many bodies in one frame, near the origin. An open body cannot be united: it counts by itself, and is a finding. */
 export function unionVolume(solids: Solid[]): number {
+  const [sound, open] = [solids.filter((s) => !isOpen(s)), solids.filter(isOpen)]
+  const apart = open.reduce((sum, s) => sum + Math.abs(volumeOf(s)), 0)
+  return apart + (sound.length ? volumeTogether(sound) : 0)
+}
+
+/** Only what comes from files can be open; the kernel itself makes nothing that is. */
+const isOpen = (solid: Solid) => bodyFault(solid, 'edges') !== null
+
+function volumeTogether(solids: Solid[]): number {
   return withKernel((kernel, own) => {
     const bodies = solids.map((s) => own(toKernel(s, kernel.Mesh, kernel.Manifold, 0)))
     return own(kernel.Manifold.union(bodies)).volume()
@@ -38,13 +48,15 @@ function toKernel(solid: Solid, MeshType: new (o: ConstructorParameters<typeof M
     runIndex: Uint32Array.of(0, solid.triangles.length),
     runOriginalID: Uint32Array.of(ManifoldType.reserveIDs(1)),
   })
-  const body = ManifoldType.ofMesh(mesh)
-  if (body.status() !== 'NoError') {
-    const status = body.status()
-    body.delete()
-    refuse('geometry', `The form is not a closed body (${status}).`, 'Change the outline so that it does not touch itself.')
-  }
+  const open = () => refuse('geometry', 'The form is not a closed body.', 'Change the outline so that it does not touch itself, or keep a body from a file as context.')
+  const body = closedBody(ManifoldType, mesh) ?? open()
+  if (body.status() !== 'NoError') { body.delete(); open() }
   return body
+}
+
+/** null where the kernel finds an edge that has not two triangles. */
+function closedBody(ManifoldType: typeof Manifold, mesh: Mesh): Manifold | null {
+  try { return ManifoldType.ofMesh(mesh) } catch { return null }
 }
 
 /**

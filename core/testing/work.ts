@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import type { Edit } from '../edits'
-import { joinMasses, moveCorner, moveMasses, newMass, removeMass, setPitch } from '../form'
+import { letGo } from '../fabric'
+import { addHole, changeRecipe, joinMasses, moveCorner, moveMasses, newMass, removeMass, removeMaterial, setPitch } from '../form'
+import type { Move } from '../moves'
 import { addLevel, addStoreys, moveLevel, removeLevel, retieLevel, tieAs } from '../levels'
 import type { Project } from '../project'
 import { converted, minter, projectWith, schemeOf, withMass } from './make'
@@ -30,8 +32,23 @@ const STEPS: ((p: Project, pick: (n: number) => number, mint: () => string) => E
   (p, pick) => ({ edit: 'part.remove', scheme: schemeOf(p).id, id: anyOf(schemeOf(p).parts, pick) }),
   (p, pick) => ({ edit: 'part.change', scheme: schemeOf(p).id, id: anyOf(schemeOf(p).parts, pick), set: { name: `Part ${pick(99)}`, side: 'outside' } }),
   (p, pick, mint) => ({ edit: 'dial.add', scheme: schemeOf(p).id, thing: { id: mint(), order: pick(9), name: `d${mint().replace(/\W/g, '_')}`, quantity: 'length', value: pick(90) / 10, least: null, most: null, step: null } }),
+  (p, pick, mint) => reshaped(p, pick, (r) => [...r.slice(0, 2), { id: mint(), move: 'taper', on: true, by: pick(2) ? { kind: 'scale', scale: (5 + pick(9)) / 10 } : { kind: 'lean', angle: pick(8) - 3 } }, ...r.slice(2).filter((m) => m.move === 'join')]),
+  (p, pick, mint) => reshaped(p, pick, (r) => [...r.slice(0, 2), { id: mint(), move: 'twist', on: pick(4) > 0, angle: pick(90) - 45, from: 0, to: null }, ...r.slice(2).filter((m) => m.move === 'join')]),
+  (p, pick) => reshaped(p, pick, (r) => r.map((m) => (m.move === 'raise' ? { ...m, upTo: pick(3) ? { level: anyOf(schemeOf(p).levels, pick), above: pick(20) / 10 } : null } : m))),
+  (p, pick) => reshaped(p, pick, (r) => r.map((m) => (m.move === 'outline' ? { ...m, shape: m.shape.kind === 'polygon' ? { ...m.shape, corners: m.shape.corners.map((c, i) => (i === pick(3) ? { ...c, bulge: pick(20) / 20 - 0.4 } : c)) } : { kind: 'circle' as const, radius: 3 + pick(9) } } : m))),
+  (p, pick, mint) => { const mass = schemeOf(p).masses[anyOf(schemeOf(p).masses, pick)]; return mass ? addHole(p, schemeOf(p), mass.id, { kind: 'circle', centre: [pick(20), pick(10)], radius: 0.5 + pick(10) / 10 }) : (void mint, null) },
+  (p, pick, mint) => ({ edit: 'mute.add', scheme: schemeOf(p).id, thing: { id: mint(), finding: `level cuts nothing:L${pick(4)}`, reason: 'so it is' } }),
+  (p, pick) => { const mass = schemeOf(p).masses[anyOf(schemeOf(p).masses, pick)]; return mass ? { edit: 'mass.change', scheme: schemeOf(p).id, id: mass.id, set: { context: pick(2) === 1, material: Object.keys(p.materials)[pick(5)] ?? null } } : null },
+  (p, pick) => removeMaterial(p, anyOf(p.materials, pick)),
+  (p, pick) => letGo({ scheme: schemeOf(p) }, [anyOf(schemeOf(p).parts, pick)]),
+  (p) => ({ edit: 'whole.set', project: { ...p, name: 'Brought back' } }),
   (p, pick) => ({ edit: 'build-up.change', id: Object.values(p.buildUps).filter((b) => b.for === 'wall')[pick(2)]?.id ?? '', set: { layers: [{ name: 'wall', material: 'clay', thickness: 0.1 + pick(30) / 100 }] } }),
 ]
+/** An edit of the recipe of one of the masses. */
+const reshaped = (p: Project, pick: (n: number) => number, next: (recipe: Move[]) => Move[]): Edit | null => {
+  const mass = schemeOf(p).masses[anyOf(schemeOf(p).masses, pick)]
+  return mass ? changeRecipe(schemeOf(p), mass, next) : null
+}
 const anyOf = (things: Record<string, unknown>, pick: (n: number) => number) => { const keys = Object.keys(things); return keys[pick(Math.max(1, keys.length))] ?? 'none' }
 
 /** Dice for a person's work: each row decides one step. */

@@ -4,7 +4,7 @@ import { applyEdit, type Edit } from '@geotome/core/edits'
 import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
 import { showNumber, showQuantity, type Level, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
-import { makeEdit } from '../app/session'
+import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelMoved } from '../app/view-slice'
 import { ChoiceField, Figure, NameField, Section, UseMark } from '../common/fields'
@@ -69,7 +69,7 @@ export function LevelDetails({ level }: { level: Level }) {
         {choice && (
           <div role="group" aria-label="Two ways" className="mt-2 rounded-md border border-cut p-2.5">
             <p className="mb-2 text-[12px] text-ink2">The levels that stand on it can go with it, or stay:</p>
-            {(['carried', 'held'] as const).map((how) => <button key={how} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onClick={() => { makeEdit(choice.label, choice[how]); setChoice(null) }}><span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span><span className="text-[11px] font-normal text-ink2">topmost: {choice.tops[how]}</span></button>)}
+            {(['carried', 'held'] as const).map((how) => <button key={how} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onPointerEnter={() => tryEdit(() => choice[how])} onPointerLeave={() => tryEdit(null)} onFocus={() => tryEdit(() => choice[how])} onBlur={() => tryEdit(null)} onClick={() => { makeEdit(choice.label, choice[how]); setChoice(null) }}><span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span><span className="text-[11px] font-normal text-ink2">topmost: {choice.tops[how]}</span></button>)}
             <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setChoice(null)}>Leave it as it is</button>
           </div>
         )}

@@ -1,4 +1,5 @@
 import { Plus, X } from 'lucide-react'
+import { removeMaterial } from '@geotome/core/form'
 import { inOrder, nextOrder, PartKindSchema, type Material, type PartKind } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -24,7 +25,7 @@ export function Materials() {
           <input type="color" aria-label={`colour of ${m.name}`} className="h-4 w-4 shrink-0 cursor-pointer rounded border-0 bg-transparent p-0" value={m.colour} onChange={(e) => change(m, { colour: e.target.value })} />
           <input aria-label={`name of ${m.name}`} className="min-w-0 flex-1 rounded bg-transparent outline-none focus:bg-field" defaultValue={m.name} key={m.name} maxLength={120} onBlur={(e) => { const name = e.target.value.trim(); if (name && name !== m.name) change(m, { name }) }} onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur() }} />
           <label className="flex items-center gap-1 text-[11px] text-ink2">solid<input type="range" aria-label={`opacity of ${m.name}`} className="range range-xs w-14" min={0.05} max={1} step={0.05} value={m.opacity} onChange={(e) => change(m, { opacity: Number(e.target.value) })} /></label>
-          <button className="cursor-pointer text-ink2" aria-label={`Remove ${m.name}`} onClick={() => makeEdit(`remove ${m.name}`, { edit: 'material.remove', id: m.id })}><X size={12} /></button>
+          <button className="cursor-pointer text-ink2" aria-label={`Remove ${m.name}`} onClick={() => makeEdit(`remove ${m.name}`, () => removeMaterial(project, m.id))}><X size={12} /></button>
         </div>
       ))}
       <details className="mt-1.5"><summary className="cursor-pointer text-[12px] text-ink2">by kind of part</summary>

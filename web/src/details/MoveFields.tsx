@@ -70,7 +70,7 @@ export function TwistFields({ twist, change, attempt }: RecipeProps & { twist: O
   )
 }
 
-export function PitchFields({ recipe, pitch, change }: RecipeProps & { pitch: Of<'pitch'> }) {
+export function PitchFields({ recipe, pitch, change, attempt }: RecipeProps & { pitch: Of<'pitch'> }) {
   const { project, scheme } = useProject()
   const numbers = numbersOf(project, scheme)
   const [mass] = usePickedMasses()
@@ -80,7 +80,7 @@ export function PitchFields({ recipe, pitch, change }: RecipeProps & { pitch: Of
   const ridge = outline && raise ? ridgeHeight(outlinesOf(outline, numbers)[0]?.points ?? [], raisedBy(raise, { ...numbers, base, heights }), numbers.angle(pitch.angle), numbers.angle(pitch.direction)) : null
   return (
     <MoveBox move={pitch} title="pitch" change={change} off={(r) => withPitch(r, mint, null)}>
-      <NumField label="roof angle" quantity="angle" value={pitch.angle} onAccept={(angle) => change('roof angle', (r) => withMove(r, pitch, { angle }))} />
+      <NumField label="roof angle" quantity="angle" value={pitch.angle} onAccept={(angle) => change('roof angle', (r) => withMove(r, pitch, { angle }))} onTry={(angle) => attempt(angle === null ? null : (r) => withMove(r, pitch, { angle }))} />
       <NumField label="ridge direction" quantity="angle" value={pitch.direction} onAccept={(direction) => change('ridge direction', (r) => withMove(r, pitch, { direction }))} hint="0 runs east, 90 north" />
       {ridge !== null && pitch.on && <Figure label="ridge height"><span data-figure="ridge">{showQuantity(ridge, 'length', project)}</span></Figure>}
     </MoveBox>

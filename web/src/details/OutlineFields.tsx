@@ -8,16 +8,18 @@ import type { RecipeProps } from './RecipeFields'
 
 type Outline = Extract<Move, { move: 'outline' }>
 type SetShape = (label: string, shape: OutlineShape) => boolean
+type TryShape = (shape: OutlineShape | null) => void
 
 /** The outline that a form begins with: its numbers or corners, arcs by their rise, and its holes. */
-export function OutlineFields({ outline, change }: RecipeProps & { outline: Outline }) {
+export function OutlineFields({ outline, change, attempt }: RecipeProps & { outline: Outline }) {
   const { project, scheme } = useProject()
   const numbers = numbersOf(project, scheme)
   const set: SetShape = (label, shape) => change(label, (r) => withMove(r, outline, { shape }))
+  const tried: TryShape = (shape) => attempt(shape && ((r) => withMove(r, outline, { shape })))
   const setHole = (hole: Hole, fields: Partial<Hole>) => change('hole', (r) => withMove(r, outline, { holes: outline.holes.map((h) => (h.id === hole.id ? { ...h, ...fields } : h)) }))
   return (
     <>
-      <ShapeFields shape={outline.shape} set={set} open={outline.shape.kind !== 'polygon' || outline.shape.corners.length <= 6} />
+      <ShapeFields shape={outline.shape} set={set} tried={tried} open={outline.shape.kind !== 'polygon' || outline.shape.corners.length <= 6} />
       {outline.shape.kind !== 'polygon' && <p className="mb-2"><LinkButton onClick={() => change('outline', (r) => withCorners(r, numbers, (c) => c))}>Free its corners</LinkButton></p>}
       {outline.holes.map((hole, i) => (
         <details key={hole.id} className="mb-1.5 rounded-md border border-line px-2.5 py-1.5">
@@ -33,18 +35,20 @@ export function OutlineFields({ outline, change }: RecipeProps & { outline: Outl
   )
 }
 
-function ShapeFields({ shape, set, open }: { shape: OutlineShape; set: SetShape; open: boolean }) {
+function ShapeFields({ shape, set, tried, open }: { shape: OutlineShape; set: SetShape; tried?: TryShape; open: boolean }) {
   switch (shape.kind) {
-    case 'rectangle': return <>{(['width', 'depth'] as const).map((key) => <NumField key={key} label={key} value={shape[key]} onAccept={(num: Num) => set(key, { ...shape, [key]: num })} />)}</>
-    case 'circle': return <NumField label="radius" value={shape.radius} onAccept={(radius) => set('radius', { ...shape, radius })} />
-    case 'polygon': return <CornerFields corners={shape.corners} set={(corners) => set('corner', { ...shape, corners })} open={open} />
+    case 'rectangle': return <>{(['width', 'depth'] as const).map((key) => <NumField key={key} label={key} value={shape[key]} onAccept={(num: Num) => set(key, { ...shape, [key]: num })} onTry={(num) => tried?.(num === null ? null : { ...shape, [key]: num })} />)}</>
+    case 'circle': return <NumField label="radius" value={shape.radius} onAccept={(radius) => set('radius', { ...shape, radius })} onTry={(radius) => tried?.(radius === null ? null : { ...shape, radius })} />
+    case 'polygon': return <CornerFields corners={shape.corners} set={(corners) => set('corner', { ...shape, corners })} tried={(corners) => tried?.(corners && { ...shape, corners })} open={open} />
   }
 }
 
-function CornerFields({ corners, set, open }: { corners: Corner[]; set: (corners: Corner[]) => boolean; open: boolean }) {
+function CornerFields({ corners, set, tried, open }: { corners: Corner[]; set: (corners: Corner[]) => boolean; tried: (corners: Corner[] | null) => void; open: boolean }) {
   const { project, scheme } = useProject()
   const numbers = numbersOf(project, scheme)
-  const change = (id: string, fields: Partial<Corner>) => set(corners.map((c) => (c.id === id ? { ...c, ...fields } : c)))
+  const changed = (id: string, fields: Partial<Corner>) => corners.map((c) => (c.id === id ? { ...c, ...fields } : c))
+  const change = (id: string, fields: Partial<Corner>) => set(changed(id, fields))
+  const attempt = (id: string, key: 'x' | 'y') => (num: Num | null) => tried(num === null ? null : changed(id, { [key]: num }))
   return (
     <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5" open={open}>
       <summary className="cursor-pointer text-ink2">outline, {corners.length} corners</summary>
@@ -52,7 +56,7 @@ function CornerFields({ corners, set, open }: { corners: Corner[]; set: (corners
         {corners.map((c, i) => { const chord = chordOf(corners, i, numbers); return (
           <li key={c.id} className="group mb-0.5">
             <div className="flex items-start gap-1">
-              <div className="grid min-w-0 flex-1 grid-cols-2 gap-1"><NumField compact label={`${i + 1} x`} value={c.x} onAccept={(x) => change(c.id, { x })} /><NumField compact label={`${i + 1} y`} value={c.y} onAccept={(y) => change(c.id, { y })} /></div>
+              <div className="grid min-w-0 flex-1 grid-cols-2 gap-1"><NumField compact label={`${i + 1} x`} value={c.x} onAccept={(x) => change(c.id, { x })} onTry={attempt(c.id, 'x')} /><NumField compact label={`${i + 1} y`} value={c.y} onAccept={(y) => change(c.id, { y })} onTry={attempt(c.id, 'y')} /></div>
               <span className="flex flex-col pt-0.5 text-ink3">
                 <button className="cursor-pointer p-0.5 hover:text-ink" aria-label={`Add a corner behind corner ${i + 1}`} title="Add a corner half-way to the next" onClick={() => set(insertCorner(corners, c.id, numbers))}><Plus size={12} /></button>
                 <button className="cursor-pointer p-0.5 hover:text-error disabled:opacity-30" aria-label={`Remove corner ${i + 1}`} title="Remove this corner" disabled={corners.length <= 3} onClick={() => set(corners.filter((o) => o.id !== c.id))}><X size={12} /></button>

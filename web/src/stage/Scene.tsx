@@ -185,9 +185,11 @@ function solids(view: StoredView, fabric: boolean, palette: Palette, shows: Show
   return {
     solid: [...partItems.filter((p) => !p.clear), ...(see ? [] : masses.filter((m) => !clearMass(m.owner)))],
     clear: [...partItems.filter((p) => p.clear), ...(see ? masses : masses.filter((m) => clearMass(m.owner)))],
-    around: shows.context ? dressed(contextItems(view)).map((item) => ({ ...item, tint: palette.paper, strength: 0.6 })) : [],
+    around: shows.context ? paled(dressed(contextItems(view)), palette) : [],
   }
 }
+
+const paled = (items: Placed[], palette: Palette): Placed[] => items.map((item) => ({ ...item, tint: palette.paper, strength: 0.6 }))
 
 /** The view without what is hidden. */
 function without(view: StoredView, hidden: readonly string[], shows: Shows): StoredView {
@@ -196,7 +198,7 @@ function without(view: StoredView, hidden: readonly string[], shows: Shows): Sto
   return { ...view, masses: view.masses.filter((m) => !gone.has(m.id)), parts: view.parts.filter((p) => !gone.has(p.id)) }
 }
 
-const contextItems = (view: StoredView): Placed[] => view.masses.filter((m) => m.context).flatMap((m): Placed[] => {
+const contextItems = ({ masses }: StoredView): Placed[] => masses.filter((m) => m.context).flatMap((m): Placed[] => {
   const geometry = stageGeometry.get(m.body)
   return geometry ? [{ owner: m.id, geometry, at: m.at, tint: null }] : []
 })
