@@ -38,7 +38,7 @@ export const faceKey = (mass: string, face: string): string => `${mass}|${face}`
  * not cuts: a piece of face that borders only roof space gives no wall, the wall below runs up instead.
  */
 export function propose(context: FabricContext, masses: string[] = inOrder(context.scheme.masses).map((m) => m.id), how: How = USUAL): Proposal {
-  const made = new Set(Object.values(context.scheme.parts).map(partKey))
+  const made = context.memo.of(context.scheme, 'made', [context.scheme.parts], () => new Set(Object.values(context.scheme.parts).map(partKey)))
   const proposal: Proposal = { candidates: [], leftOut: [], remarks: [], faces: [] }
   for (const id of masses) {
     const form = context.forms.get(id)

@@ -1,10 +1,10 @@
-import { buildRecipe, recipeKey } from '../moves'
+import { buildRecipe, recipeKey, type Form } from '../moves'
 import { canonical, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
-import { bandsOf, boxOf, facesOf, flatsOf, placePoint, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Solid, type Vec2 } from '../solid'
+import { areaOf, bandsOf, boxOf, facesOf, flatsOf, placePoint, sweptAt, TOLERANCE, uniteRegions, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Region, type Solid, type Vec2 } from '../solid'
 import { tidy } from '../project'
 
 /** A body by the content of its recipe, in its own frame; masses and copies with equal recipes share one. */
-export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; faces(): Face[]; /** its faces in flat bits */ flats(): Face[]; bands(): Bands }
+export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; faces(): Face[]; /** its faces in flat bits */ flats(): Face[]; bands(): Bands; /** its plan from above, m */ plan(): Region }
 
 /** A mass as it stands: its body, and where. Heights in metres above the datum. */
 export interface MassForm { id: string; name: string; use: string; order: number; body: Body; at: Placement; base: number; top: number; ridge: number | null; /** its extent in plan, m */ rect: Rect; key: string }
@@ -16,7 +16,19 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
   let faces: Face[] | null = null
   let flats: Face[] | null = null
   let bands: Bands | null = null
-  return { key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor, faces: () => (faces ??= facesOf(solid)), flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : (faces ??= facesOf(solid))), bands: () => (bands ??= bandsOf(solid)) }
+  let plan: Region | null = null
+  const body: Body = {
+    key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor,
+    faces: () => (faces ??= facesOf(solid)), flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
+    bands: () => (bands ??= bandsOf(solid)), plan: () => (plan ??= planOf(body, form)),
+  }
+  return body
+}
+
+/** All that looks up, seen from above; of a twisted form the outlines of all its rows together, which lie closer than the tolerance of curves. */
+function planOf(body: Body, { swept }: Form): Region {
+  if (swept?.sweep.twist) return uniteRegions([...body.bands().heights].map((z) => sweptAt(swept.sweep, z)))
+  return uniteRegions(body.flats().filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area))
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */

@@ -53,12 +53,18 @@ function grouped(solid: Solid, keyOf: number[]): Face[] {
 
   return groups.map((members, g): Face => {
     const facet = facets[facetOf[members[0] as number] as number] as Facet
+    const only = members.length === 1 ? members[0] : undefined
+    if (only !== undefined) {
+      const points = [0, 1, 2].map((e): Vec3 => { const v = (triangles[only * 3 + e] as number) * 3; return [positions[v] as number, positions[v + 1] as number, positions[v + 2] as number] })
+      const beyond = [0, 1, 2].map((e) => facets[solid.facetOf[twin(only * 3 + e)] ?? -1]?.name ?? '')
+      return { name: facet.name, plane: facet.plane, loops: [{ points, beyond }], area: areaIn(facet.plane, points), surface: facet.surface ?? null, flats: [] }
+    }
     const steps = new Map<number, { to: number; beyond: string }[]>()
     for (const t of members) for (let e = 0; e < 3; e++) {
       const other = twin(t * 3 + e)
       if (other >= 0 && group[other] === g) continue
       const from = triangles[t * 3 + e] as number
-      const step = { to: triangles[after(t * 3 + e)] as number, beyond: facets[facetOf[other] as number]?.name ?? '' }
+      const step = { to: triangles[after(t * 3 + e)] as number, beyond: facets[solid.facetOf[other] as number]?.name ?? '' }
       const list = steps.get(from)
       if (list) list.push(step)
       else steps.set(from, [step])

@@ -23,8 +23,8 @@ export const perimeterOf = (region: Region, arcs: readonly Arc[] = []): number =
 export function uniteRegions(regions: Region[]): Region {
   const filled = regions.filter((r) => r.length > 0)
   if (filled.length <= 1) return filled[0] ?? []
-  return near(filled, (shift, back) => withKernel((kernel, own) =>
-    back(own(kernel.CrossSection.union(filled.map((r) => own(new kernel.CrossSection(shift(r), 'Positive'))))))))
+  // Each region winds once round what it encloses: what they wind round together, at least once, is their union.
+  return near(filled, (shift, back) => withKernel((kernel, own) => back(own(new kernel.CrossSection(filled.flatMap(shift), 'Positive')))))
 }
 
 /** The region that loops enclose counter-clockwise, where they may cross themselves: what has turned inside out is gone. */

@@ -26,19 +26,41 @@ export interface SweepNames { base: string; top: string; side(edge: string): str
  */
 export function sweepBody(sweep: Sweep, names: SweepNames, storeys: readonly number[] = []): Solid {
   if (sweep.z1 - sweep.z0 <= 0) refuse('size', 'A body needs a height above zero.', 'Type a height of at least one millimetre.')
-  if (!sweep.twist || sweep.twist.angle === 0) return bodyOf(sweep, names, [{ z: sweep.z0, grow: 1 }, { z: sweep.z1, grow: 1 }], 1)
+  if (!sweep.twist || sweep.twist.angle === 0) return bodyOf(sweep, names, [{ z: sweep.z0 }, { z: sweep.z1 }], 1)
   const { rows, parts } = rowsOf(sweep, sweep.twist, storeys)
-  const want = sweptVolume(sweep)
-  // The volume is nearly a parabola in how much the rows between grow: two steps of the secant method reach the last digits.
-  const build = (grow: number) => bodyOf(sweep, names, rows.map((r) => ({ z: r.z, grow: r.between ? 1 + grow : 1 })), parts)
-  let [g0, v0] = [0, volumeOf(build(0)) - want]
-  let [g1, v1] = [1e-4, volumeOf(build(1e-4)) - want]
-  for (let k = 0; k < 4 && Math.abs(v1) > 1e-10 * want && v1 !== v0; k++) {
+  const body = bodyOf(sweep, names, rows, parts)
+  grown(body, sweep.twist, new Set(rows.filter((r) => r.between).map((r) => r.z)), sweptVolume(sweep))
+  return body
+}
+
+/**
+ * Moves the points of the rows between outwards from the axis by one factor, so that the body has its volume (m3), which is a cubic
+ * in that factor: the secant method reaches the last digits in a few steps.
+ */
+function grown(body: Solid, twist: Twist, between: ReadonlySet<number>, want: number): void {
+  const p = body.positions
+  const plain = p.slice()
+  const moved = Array.from({ length: p.length / 3 }, (_, v) => v * 3).filter((v) => between.has(p[v + 2] as number))
+  const off = (by: number): number => {
+    for (const v of moved) { p[v] = twist.x + ((plain[v] as number) - twist.x) * (1 + by); p[v + 1] = twist.y + ((plain[v + 1] as number) - twist.y) * (1 + by) }
+    return volumeOf(body) - want
+  }
+  let [g0, v0] = [0, off(0)]
+  let [g1, v1] = [1e-4, off(1e-4)]
+  for (let k = 0; k < 5 && Math.abs(v1) > 1e-11 * want && v1 !== v0; k++) {
     const g2 = g1 - (v1 * (g1 - g0)) / (v1 - v0);
     [g0, v0] = [g1, v1]
-    ;[g1, v1] = [g2, volumeOf(build(g2)) - want]
+    ;[g1, v1] = [g2, off(g2)]
   }
-  return build(g1)
+  const at = (v: number): Vec3 => [p[v * 3] as number, p[v * 3 + 1] as number, p[v * 3 + 2] as number]
+  const done = new Uint8Array(body.facets.length)
+  for (let t = 0; t < body.facetOf.length; t++) {
+    const f = body.facetOf[t] as number
+    const facet = body.facets[f] as Facet
+    if (done[f] || !facet.surface) continue
+    done[f] = 1
+    facet.plane = planeThrough(at(body.triangles[t * 3] as number), at(body.triangles[t * 3 + 1] as number), at(body.triangles[t * 3 + 2] as number))
+  }
 }
 
 /** m3: the area of the cut is a parabola over the height, so Simpson's rule is exact. */
@@ -81,23 +103,23 @@ function rowsOf(sweep: Sweep, twist: Twist, storeys: readonly number[]): { rows:
     return Array.from({ length: count }, (_, k) => ({ z: z + ((next - z) * k) / count, between: k > 0 }))
   })
   // Two triangles lie off a twisted bit of side by a quarter of its length times the turn; both diagonals in turn, so that no area is lost.
-  return { rows, parts: 2 * Math.max(1, Math.min(12, Math.ceil((longest * most) / (4 * 8 * TOLERANCE.curve) / 2))) }
+  return { rows, parts: 2 * Math.max(1, Math.min(12, Math.ceil((longest * most) / (4 * 25 * TOLERANCE.curve) / 2))) }
 }
 
-function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number; grow: number }[], parts: number): Solid {
+function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: number): Solid {
   const { low, high, z0, z1, twist } = sweep
   const twisted = twist !== null && twist.angle !== 0
   const loops = low.map((loop, l) => divided(loop, high[l] ?? loop, parts))
   const count = loops.reduce((n, l) => n + l.low.length, 0)
   const apex = high.every((l) => l.points.every((p) => Math.hypot(p[0] - (high[0]?.points[0]?.[0] ?? 0), p[1] - (high[0]?.points[0]?.[1] ?? 0)) < TOLERANCE.point))
   const positions = new Float64Array((apex ? count * (rows.length - 1) + 1 : count * rows.length) * 3)
-  rows.forEach(({ z, grow }, r) => {
+  rows.forEach(({ z }, r) => {
     const t = (z - z0) / (z1 - z0)
     let v = r * count
     for (const loop of loops) loop.low.forEach((p, i) => {
       if (apex && r === rows.length - 1 && v > r * count) return
       const [x, y] = turned(twist, between(p, loop.high[i] as Vec2, t), z)
-      positions.set(twist ? [twist.x + (x - twist.x) * grow, twist.y + (y - twist.y) * grow, z] : [x, y, z], v * 3)
+      positions.set([x, y, z], v * 3)
       v++
     })
   })

@@ -98,10 +98,9 @@ export class StudyCache {
     return first ? this.memo.of(first, 'footprints', group, () => areaOf(uniteRegions(group.map((f) => this.footprint(f))))) : 0
   }
 
-  /** The plan of a mass, all its faces that look up. */
+  /** The plan of a mass where it stands. */
   private footprint(form: MassForm): Region {
-    return this.memo.of(form, 'footprint', [], () =>
-      uniteRegions(form.body.flats().filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]) => placePoint([x, y], form.at)))).filter((r) => areaOf(r) > TOLERANCE.area)))
+    return this.memo.of(form, 'footprint', [], () => form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at))))
   }
 
   /** What one mass brings to a floor; where nothing is low, one object for all floors with the same plate. */

@@ -22,7 +22,7 @@ describe('the pointer catches', () => {
     expect(Math.hypot(touched.point[0] - 7, touched.point[1])).toBeCloseTo(12, 5)
   })
   it('crossings, and the foot of a perpendicular', () => {
-    expect(at([10.1, 2.05], { edges: [...there, ...sides([8, 2], [13, 2])] })).toMatchObject({ point: [10, 2], word: 'crossing' })
+    expect(at([10.1, 2.05], { edges: [...there, ...sides([8, 2], [14, 2])] })).toMatchObject({ point: [10, 2], word: 'crossing' })
     expect(at([10.1, 2.1], { edges: sides([10, 0], [10, 6]), drawn: [[4, 2]] })).toMatchObject({ point: [10, 2], word: 'square to' })
     expect(at([5.05, 1.0], { edges: sides([2, -2], [8, 4], [8, 4]), drawn: [[0, 1]] })).toMatchObject({ point: [5, 1] })
   })
