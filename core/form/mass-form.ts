@@ -1,6 +1,6 @@
 import { buildRecipe, recipeKey, type Form } from '../moves'
 import { canonical, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
-import { areaOf, bandsOf, boxOf, facesOf, flatsOf, placePoint, sweptAt, TOLERANCE, uniteRegions, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Region, type Solid, type Vec2 } from '../solid'
+import { areaOf, bandsOf, boxOf, facesOf, flatsOf, loopArea, placePoint, sweptAt, TOLERANCE, uniteRegions, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Region, type Solid, type Vec2 } from '../solid'
 import { tidy } from '../project'
 
 /** A body by the content of its recipe, in its own frame; masses and copies with equal recipes share one. */
@@ -25,10 +25,16 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
   return body
 }
 
-/** All that looks up, seen from above; of a twisted form the outlines of all its rows together, which lie closer than the tolerance of curves. */
+/** All that looks up, seen from above; of a twisted form the outlines of all its rows, and what its sides pass over from row to row. */
 function planOf(body: Body, { swept }: Form): Region {
-  if (swept?.sweep.twist) return uniteRegions([...body.bands().heights].map((z) => sweptAt(swept.sweep, z)))
-  return uniteRegions(body.flats().filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area))
+  if (!swept?.sweep.twist) return uniteRegions(body.flats().filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area))
+  const rows = [...body.bands().heights].map((z) => sweptAt(swept.sweep, z))
+  const passed = rows.slice(1).flatMap((row, r) => row.flatMap((loop, l) => loop.flatMap((b, i): Vec2[][] => {
+    const below = rows[r]?.[l] ?? loop
+    const [a, c, d] = [below[i] ?? b, below[(i + 1) % loop.length] ?? b, loop[(i + 1) % loop.length] ?? b]
+    return [[a, c, d], [a, d, b]].map((t): Vec2[] => (loopArea(t) < 0 ? [...t].reverse() as Vec2[] : t as Vec2[]))
+  })))
+  return uniteRegions([...rows, ...passed.map((t): Region => [t])])
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */

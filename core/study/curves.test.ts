@@ -87,6 +87,11 @@ describe('a twisted form', () => {
     for (const floor of floors) expect(Math.abs(floor.area - 144)).toBeLessThan(0.0144)
     expect(studied(project).totals.volume).toBeCloseTo(144 * 38.1, 4)
   })
+  it('covers on the ground what its corners pass over', () => {
+    const project = withMoves(withMass(projectWith([0, 6]), { box: [0, 0, 12, 12], height: 38.1, name: 'Tower' }), 'Tower', twist(60))
+    // Four sectors of 60 degrees at the corners' radius, and between them what the first and the last outline leave.
+    expect(studied(project).totals.footprint).toBeCloseTo((2 / 3) * Math.PI * 72 + 4 * 36 * (1 - Math.tan(Math.PI / 6)), 0)
+  })
   it('is cut as its outline turned, at any storey, whatever the outline; joined to another body too', () => {
     fc.assert(fc.property(fc.integer({ min: -180, max: 180 }), fc.integer({ min: 1, max: 9 }), fc.boolean(), (angle, at, round) => {
       const plain = withMass(projectWith([0, at, 9.5]), round ? { points: [[0, 0], [12, 0], [12, 8], [0, 8]], bulges: [0, 1, 0, 0], height: 12, name: 'A' } : { points: [[0, 0], [12, 1], [9, 8], [4, 6], [0, 9]], height: 12, name: 'A' })

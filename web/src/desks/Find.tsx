@@ -26,7 +26,7 @@ export function Find({ onClose, onExport, onImport }: { onClose: () => void; onE
   return (
     <dialog ref={dialog} aria-label="Find" className="mx-auto mt-[12vh] w-[520px] rounded-lg border border-line bg-panel p-0 text-ink shadow-xl backdrop:bg-black/25" onClose={onClose} onCancel={onClose} onClick={(e) => { if (e.target === e.currentTarget) onClose() }} onKeyDown={(e) => e.stopPropagation()}>
       <Command label="Find" loop>
-        <Command.Input autoFocus value={text} onValueChange={setText} placeholder="Find an action, a level, a mass" className="h-12 w-full border-b border-line bg-transparent px-4 text-[15px] outline-none" />
+        <Command.Input autoFocus value={text} onValueChange={setText} placeholder="Find an action, a level, a mass" className="h-12 w-full border-b border-line bg-transparent px-4 text-[15px] !outline-none" />
         <Command.List className="max-h-[50vh] overflow-auto p-1.5">
           <Command.Empty className="px-3 py-4 text-ink2">Nothing has that name.</Command.Empty>
           {groups.map((group) => (

@@ -22,7 +22,7 @@ export function Figures() {
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
   const open = study?.findings.filter((f) => !f.muted).length ?? 0
   return (
-    <footer className="flex h-[42px] shrink-0 items-center gap-6 border-t border-line bg-panel px-4 whitespace-nowrap" aria-label="Figures">
+    <footer className="flex h-[42px] shrink-0 items-center gap-5 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap" aria-label="Figures">
       {totals ? (
         <>
           <button className="flex cursor-pointer items-baseline gap-1.5" title="Opens the ledger" aria-expanded={sheet === 'ledger'} onClick={() => dispatch(sheetOpened(sheet === 'ledger' ? null : 'ledger'))}>
@@ -30,7 +30,7 @@ export function Figures() {
             {Math.abs(change) > 0.005 && <span className="font-semibold text-ink2" title="by the last edit, or by what is being dragged" data-figure="change">{change > 0 ? '+' : ''}{area(change)}</span>}
           </button>
           {totals.net !== null && <Item label="net of walls" name="net">{area(totals.net)} m²</Item>}
-          <Item label="volume" name="volume">{area(totals.volume)} m³</Item>
+          {!study?.compare && <Item label="volume" name="volume">{area(totals.volume)} m³</Item>}
           <Item label="floor area ratio" name="ratio">{totals.ratio === null ? <span className="font-normal text-ink2">no site area yet</span> : totals.ratio.toFixed(2)}</Item>
           <Item label="height" name="height">{showNumber(top, 'length', project)}{permitted && <> <span className="font-normal text-ink2">of {showNumber(permitted.height, 'length', project)}</span>{over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project)}</span>}</>}</Item>
           {totals.low > 0.005 && <Item label="low, not counted" name="low">{area(totals.low)}</Item>}

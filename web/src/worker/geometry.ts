@@ -6,7 +6,36 @@ import type { Geometry } from './protocol'
 export function bodyGeometry(key: string, body: Body): Geometry {
   const { solid } = body
   const names = facesNamed(body)
-  return { key, ...flatTriangles(solid.positions, solid.triangles, [0, 0]), ...linesOf(solid, [0, 0], (t, other) => solid.facets[solid.facetOf[t] ?? 0]?.surface !== undefined && solid.facets[solid.facetOf[t] ?? 0]?.surface === solid.facets[solid.facetOf[other] ?? 0]?.surface), faceOf: solid.facetOf.map((f) => names.indexOf(solid.facets[f]?.name ?? '')) }
+  return { key, ...softened(solid, flatTriangles(solid.positions, solid.triangles, [0, 0])), ...linesOf(solid, [0, 0], (t, other) => solid.facets[solid.facetOf[t] ?? 0]?.surface !== undefined && solid.facets[solid.facetOf[t] ?? 0]?.surface === solid.facets[solid.facetOf[other] ?? 0]?.surface), faceOf: solid.facetOf.map((f) => names.indexOf(solid.facets[f]?.name ?? '')) }
+}
+
+/** Triangles of a curved face shaded softly: in each corner by the mean direction of those of the face that meet there. */
+function softened({ triangles, facetOf, facets }: Body['solid'], flat: Pick<Geometry, 'positions' | 'normals'>): Pick<Geometry, 'positions' | 'normals'> {
+  const surfaces = new Map<object, number>()
+  const numberOf = (t: number): number => {
+    const surface = facets[facetOf[t] ?? 0]?.surface
+    if (!surface) return -1
+    const known = surfaces.get(surface) ?? surfaces.size
+    surfaces.set(surface, known)
+    return known
+  }
+  const { normals } = flat
+  const sums = new Map<string, [number, number, number]>()
+  const corners: { at: number; sum: [number, number, number] }[] = []
+  for (let t = 0; t < facetOf.length; t++) {
+    const surface = numberOf(t)
+    if (surface < 0) continue
+    for (let k = 0; k < 3; k++) {
+      const key = `${surface}/${triangles[t * 3 + k]}`
+      let sum = sums.get(key)
+      if (!sum) sums.set(key, sum = [0, 0, 0])
+      const at = t * 9 + k * 3
+      for (const i of [0, 1, 2] as const) sum[i] += normals[at + i] ?? 0
+      corners.push({ at, sum })
+    }
+  }
+  for (const { at, sum } of corners) { const length = Math.hypot(...sum) || 1; normals.set(sum.map((c) => c / length), at) }
+  return flat
 }
 
 /** The names of a body's faces, in the order in which its triangles are numbered by them. */
