@@ -20,7 +20,7 @@ test('a bar is drawn by a click and typed lengths, gets its storeys, and every f
   await verb(page, 'Ledger').click()
   await expect(cell(page, 'Storey 5', 'area')).toHaveText('395.64')
   await expect(cell(page, 'Storey 6', 'area')).toHaveText('0.00')
-  await expect(cell(page, 'Storey 5', 'perimeter')).toHaveText('88.00')
+  await expect(cell(page, 'Storey 5', 'perimeter')).toHaveText('88.000')
 })
 
 test('a polygon takes clicks and typed lengths in any mix; Escape goes back one step; a crossing outline is refused with a sentence', async ({ page }) => {

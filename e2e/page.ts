@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
 
 /** What a person does, in the words of the page. */
@@ -14,6 +15,15 @@ export async function newProject(page: Page, name: string, options: { unit?: 'm'
 export async function openDemo(page: Page): Promise<void> {
   await page.goto('/')
   await page.locator('[data-project="Kiln Quay"]').first().getByRole('link').click()
+  await expect(figure(page, 'total')).toBeVisible()
+}
+
+/** A project of its own with the demo's content, for what changes it: other tests read the demo as it is. */
+export async function openCopy(page: Page, name: string): Promise<void> {
+  const demo = JSON.parse(await readFile(new URL('../demo/kiln-quay.geotome.json', import.meta.url), 'utf8')) as { project: { name: string } }
+  demo.project.name = name
+  await page.goto('/')
+  await page.getByLabel('Project file').setInputFiles({ name: 'copy.geotome.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(demo)) })
   await expect(figure(page, 'total')).toBeVisible()
 }
 
@@ -58,6 +68,18 @@ export async function drawRectangle(page: Page, from: [number, number], width: s
   await page.keyboard.type(width)
   await page.keyboard.press('Tab')
   await page.keyboard.type(depth)
+  await page.keyboard.press('Enter')
+  await page.keyboard.type(height)
+  await page.keyboard.press('Enter')
+  await expect(details(page).getByText('Recipe')).toBeVisible()
+}
+
+/** Draws a circle about the plan's zero: a click, then a typed radius and height. */
+export async function drawCircle(page: Page, radius: string, height: string): Promise<void> {
+  await page.keyboard.press('c')
+  await expect(page.locator('[data-hint]')).toContainText('centre of the circle')
+  await clickAt(page, 'plan', [0, 0, 0])
+  await page.keyboard.type(radius)
   await page.keyboard.press('Enter')
   await page.keyboard.type(height)
   await page.keyboard.press('Enter')

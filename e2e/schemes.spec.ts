@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { cell, clickAt, desk, details, drawRectangle, figure, newProject, openDemo, saved, typeField, verb } from './page'
+import { cell, desk, details, drawCircle, drawRectangle, figure, newProject, openCopy, openDemo, saved, typeField, verb } from './page'
 
 test('a scheme is duplicated, changed, compared in figures, renamed and deleted', async ({ page }) => {
   await newProject(page, 'Two ways')
@@ -30,7 +30,7 @@ test('a scheme is duplicated, changed, compared in figures, renamed and deleted'
 })
 
 test('the demo has a second scheme around a court, and kept views that say themselves what they show', async ({ page }) => {
-  await openDemo(page)
+  await openCopy(page, 'Quay, views')
   await page.locator('[data-scheme]').click()
   await page.getByRole('menuitemradio', { name: 'Around a court' }).click()
   await expect(figure(page, 'total')).toHaveText('13,269.01 m²')
@@ -103,7 +103,7 @@ test('Ctrl K finds actions, levels and masses', async ({ page }) => {
 })
 
 test('a finding is left with a reason, and looked at again', async ({ page }) => {
-  await openDemo(page)
+  await openCopy(page, 'Quay, findings')
   await page.keyboard.press('n')
   const row = page.locator('[data-finding="over the permitted mark"]')
   await row.getByRole('button', { name: 'leave it' }).click()
@@ -119,13 +119,7 @@ test('a finding is left with a reason, and looked at again', async ({ page }) =>
 test('forms are written as OBJ, read in again as bodies, and give the same ledger', async ({ page }) => {
   await newProject(page, 'There and back')
   await desk(page, 'Form')
-  await page.keyboard.press('c')
-  await expect(page.locator('[data-hint]')).toContainText('centre of the circle')
-  await clickAt(page, 'plan', [0, 0, 0])
-  await page.keyboard.type('6.3')
-  await page.keyboard.press('Enter')
-  await page.keyboard.type('6')
-  await page.keyboard.press('Enter')
+  await drawCircle(page, '6.3', '6')
   await saved(page)
   await desk(page, 'Slice')
   await verb(page, 'Export').click()
@@ -153,7 +147,7 @@ test('forms are written as OBJ, read in again as bodies, and give the same ledge
 })
 
 test('drifted parts are kept, let go, and one attached to another face; build-ups are exchanged with the number named', async ({ page }) => {
-  await openDemo(page)
+  await openCopy(page, 'Quay, parts')
   await desk(page, 'Fabric')
   await expect(details(page).locator('[data-drifted]')).toHaveCount(6)
   await details(page).getByLabel('mark Stepped homes 1, parapet 1').check()

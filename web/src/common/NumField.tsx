@@ -24,23 +24,28 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   const [typed, setTyped] = useState<string | null>(null)
   const [refused, setRefused] = useState(false)
   const cancelled = useRef(false)
+  // What stood in the field when it was begun: while a value is tried, the field's own value is the tried one.
+  const began = useRef<string | null>(null)
   const numbers = numbersOf(project, scheme)
   const now = numbers.value(value, quantity)
   const text = typeof value === 'number' ? editNumber(value, quantity, project) : showFormula(value.formula, project, scheme)
   const read = (() => {
-    if (typed === null || typed.trim() === '' || typed === text) return null
+    if (typed === null || typed.trim() === '' || typed === (began.current ?? text)) return null
     try { return { ok: readTyped(typed, quantity, project, scheme) } } catch (e) { if (e instanceof Refusal) return { fault: e.message }; throw e }
   })()
   /** Whether the field is done; what was refused stays in it. */
   const accept = (): boolean => {
     if (read && 'fault' in read) return false
     if (read?.ok && onAccept(read.ok.num, read.ok.value) === false) { setRefused(true); return false }
+    if (!read && typed !== null && typed !== text) onTry?.(null, now)
+    began.current = null
     setTyped(null)
     return true
   }
   const focused = (e: FocusEvent<HTMLInputElement>) => {
     const field = e.currentTarget
     cancelled.current = false
+    began.current ??= text
     // What is edited is there and selected before the first key comes; a click puts the caret afterwards, so it is selected once more.
     if (typed === null) flushSync(() => setTyped(text))
     field.select()
@@ -62,7 +67,7 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
           value={typed ?? (typeof value === 'number' ? (compact ? showNumber : showQuantity)(value, quantity, project) : `${text} = ${showQuantity(now, quantity, project)}`)}
           onFocus={focused}
           onChange={(e) => change(e.target.value)}
-          onBlur={() => { if (cancelled.current) { cancelled.current = false; setTyped(null); setRefused(false) } else if (!refused) accept() }}
+          onBlur={() => { if (cancelled.current) { cancelled.current = false; began.current = null; setTyped(null); setRefused(false) } else if (!refused) accept() }}
           onKeyDown={(e) => {
             if (e.key === 'Enter') { e.preventDefault(); if (accept()) { cancelled.current = true; e.currentTarget.blur() } }
             if (e.key === 'Escape') { e.stopPropagation(); cancelled.current = true; onTry?.(null, now); e.currentTarget.blur() }

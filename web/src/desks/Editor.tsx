@@ -82,7 +82,8 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     if (command && e.key.toLowerCase() === 'k') { e.preventDefault(); setFinding(true); return }
     if (command && e.key.toLowerCase() === 'y' && !typing) { e.preventDefault(); void stepBack('redo'); return }
     if (typing || command || e.altKey || document.querySelector('dialog[open]')) return
-    if (/^[1-6]$/.test(e.key)) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
+    // While something is drawn digits are lengths.
+    if (/^[1-6]$/.test(e.key) && !drawTool) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
     if (e.key.toLowerCase() === 'l' || e.key.toLowerCase() === 'n') { const which = e.key.toLowerCase() === 'l' ? 'ledger' : 'findings'; dispatch(sheetOpened(sheet === which ? null : which)); return }
     if (e.key.toLowerCase() === 'v') { dispatch(viewsToggled(!viewsOpen)); return }
     if (e.key.toLowerCase() === 'f') { document.querySelector<HTMLButtonElement>('[data-fit]')?.click(); return }
@@ -95,7 +96,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     if (e.key === 'Delete' && desk !== 'form') return
     const verb = verbs.find((v) => v.key?.toLowerCase() === e.key.toLowerCase())
     if (verb && !verb.off && !(e.key === 'Delete' && now.kind !== 'mass')) { e.preventDefault(); verb.run() }
-  }, [desk, dispatch, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen])
+  }, [desk, dispatch, drawTool, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen])
   useKeys(keys)
 
   return (

@@ -54,7 +54,7 @@ export function LevelDetails({ level }: { level: Level }) {
           {uses.filter((u) => (floor.uses[u.id] ?? 0) > 0.005).map((u) => <Figure key={u.id} label={<span className="inline-flex items-center gap-2"><UseMark colour={u.colour} order={uses.indexOf(u)} />{u.name}</span>}>{showNumber(floor.uses[u.id] ?? 0, 'area', 'm')}</Figure>)}
           <Figure label="low, not counted">{showNumber(floor.low, 'area', 'm')}</Figure>
           {floor.net !== null && <Figure label="net, inside outer walls"><span data-figure="level-net">{showNumber(floor.net, 'area', 'm')}</span></Figure>}
-          <Figure label="perimeter">{showNumber(floor.perimeter, 'length', 'm', 2)} m</Figure>
+          <Figure label="perimeter">{showQuantity(floor.perimeter, 'length', project)}</Figure>
         </Section>
       ) : <p className="eyebrow mb-2">Mark</p>}
       <Section title="Level">

@@ -45,7 +45,10 @@ const CLEAR: DrawState['typed'] = ['', '', '']
  */
 export function useDraw(kind: DrawKind, holeIn: string | null, project: Project, scheme: Scheme, level: string, edges: CatchEdge[]) {
   const dispatch = useAppDispatch()
-  const [state, setState] = useState<DrawState>({ ...START, kind })
+  const [state, show] = useState<DrawState>({ ...START, kind })
+  // Events may come faster than the page is drawn: each goes on from what the one before it made.
+  const latest = useRef(state)
+  const setState = useCallback((next: DrawState) => { latest.current = next; show(next) }, [])
   const mints = useRef<string[]>([])
 
   const number = useCallback((text: string, quantity: 'length' | 'angle' = 'length'): number | null => {
@@ -106,9 +109,10 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
     tryEdit(() => ({ edit: 'mass.add', scheme: scheme.id, thing: massOf(s, height) }))
   }, [massOf, number, scheme.id])
 
-  const change = useCallback((next: DrawState) => { setState(next); preview(next) }, [preview])
+  const change = useCallback((next: DrawState) => { setState(next); preview(next) }, [preview, setState])
 
   const move = useCallback((at: PointerAt) => {
+    const state = latest.current
     const stride = project.stride.length
     if (state.stage === 'height') {
       const levels = levelHeights(project, scheme)
@@ -117,7 +121,7 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
       const caught = levels.filter((l) => l.height > base + 1e-3 && Math.abs(l.height - base - raw) < 6 * at.pixel).sort((p, q) => Math.abs(p.height - base - raw) - Math.abs(q.height - base - raw))[0]
       change({ ...state, height: caught ? round(caught.height - base) : Math.max(stride, Math.round(raw / stride) * stride), upTo: caught ? { id: caught.id, name: caught.name } : null })
     } else setState({ ...state, cursor: catchPoint(at.raw, { edges, drawn: state.points, pixel: at.pixel, stride, held: at.held }) })
-  }, [change, edges, level, project, scheme, state])
+  }, [change, edges, level, project, scheme, setState])
 
   const close = useCallback((s: DrawState) => {
     const fault = s.kind === 'polygon' ? outlineFault(s.points, null, s.bulges.some((b) => b !== 0) ? 2 : 3) : null
@@ -145,7 +149,7 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
 
   /** Sets the next point, or accepts the height. */
   const accept = useCallback((byEnter: boolean) => {
-    const s = state
+    const s = latest.current
     if (s.stage === 'height') { finish(s); return }
     try { s.typed.forEach((text, i) => { if (text.trim()) readTyped(text, i === 1 ? secondIs(s) : 'length', project, scheme) }) } catch (e) { if (e instanceof Refusal) { toast.error(e.message); return } throw e }
     const closing = s.kind === 'polygon' && s.points.length >= 2 && !s.typed[0] && !s.typed[1] && (byEnter ? s.points.length >= 3 || s.bulges.some((b) => b !== 0) : s.cursor?.word === 'close here')
@@ -167,20 +171,20 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
       if (s.kind === 'rectangle' && (Math.abs(a[0] - b[0]) < 1e-3 || Math.abs(a[1] - b[1]) < 1e-3)) return
       close(next)
     } else change(next)
-  }, [state, bulgeTo, change, close, finish, nextPoint, project, scheme])
+  }, [bulgeTo, change, close, finish, nextPoint, project, scheme, setState])
 
   const back = useCallback(() => {
-    const s = state
+    const s = latest.current
     if (s.typed.some(Boolean)) { change({ ...s, typed: CLEAR }); return }
     if (s.stage === 'height') { tryEdit(null); setState({ ...s, stage: 'outline', points: s.kind === 'polygon' ? s.points : s.points.slice(0, 1) }); return }
     if (s.through) { setState({ ...s, through: null }); return }
     if (s.points.length) setState({ ...s, points: s.points.slice(0, -1), bulges: s.bulges.slice(0, Math.max(0, s.points.length - 2)) })
     else { tryEdit(null); dispatch(toolTaken(null)) }
-  }, [change, dispatch, state])
+  }, [change, dispatch, setState])
 
-  const type = useCallback((field: 0 | 1 | 2, text: string) => change({ ...state, typed: state.typed.map((t, i) => (i === field ? text : t)) as DrawState['typed'] }), [change, state])
-  const sideKind = useCallback((side: SideKind) => setState((s) => ({ ...s, side, through: null })), [])
-  const nextSideKind = useCallback(() => setState((s) => ({ ...s, side: SIDE_KINDS[(SIDE_KINDS.indexOf(s.side) + 1) % SIDE_KINDS.length] ?? 'straight', through: null })), [])
+  const type = useCallback((field: 0 | 1 | 2, text: string) => change({ ...latest.current, typed: latest.current.typed.map((t, i) => (i === field ? text : t)) as DrawState['typed'] }), [change])
+  const sideKind = useCallback((side: SideKind) => setState({ ...latest.current, side, through: null }), [setState])
+  const nextSideKind = useCallback(() => sideKind(SIDE_KINDS[(SIDE_KINDS.indexOf(latest.current.side) + 1) % SIDE_KINDS.length] ?? 'straight'), [sideKind])
   const next = useMemo(() => nextPoint(state), [nextPoint, state])
   const bulge = next ? bulgeTo(state, next) : 0
   return { state, next, bulge, holeIn, move, accept, back, type, sideKind, nextSideKind }

@@ -21,7 +21,7 @@ export function Ledger() {
     <div className="flex min-h-0 flex-1 flex-col" data-ledger>
       <div className="min-h-0 flex-1 overflow-auto">
       <table className="w-full text-[12.5px]">
-        <caption className="px-3 pb-2 text-left text-[12px] text-ink2">Gross, in m², to the mass face; perimeters in m. Floor under {showNumber(typeof project.headroom === 'number' ? project.headroom : 2, 'length', 'm', 2)} m clear is low and not counted. Net: less the walls that stand.</caption>
+        <caption className="px-3 pb-2 text-left text-[12px] text-ink2">Gross, in m², to the mass face; heights and perimeters in the project's unit. Floor under {showNumber(typeof project.headroom === 'number' ? project.headroom : 2, 'length', 'm', 2)} m clear is low and not counted. Net: less the walls that stand.</caption>
         <thead className="sticky top-0 bg-panel text-[11px] text-ink2"><tr className="border-b border-line">
           <th className="px-3 py-1 text-left font-medium">level</th><th className={cell}>height</th>
           {uses.map((u) => <th key={u.id} className={cell}><span className="inline-flex items-center gap-1.5 font-medium"><UseMark colour={u.colour} order={all.indexOf(u)} size={9} />{u.name}</span></th>)}
@@ -33,7 +33,7 @@ export function Ledger() {
               <tr key={f.level} data-row={level?.name} className={`cursor-pointer border-b border-line hover:bg-field ${f.level === shown ? 'bg-cutsoft' : ''}`} onClick={() => { dispatch(levelShown(f.level)); dispatch(picked({ kind: 'level', ids: [f.level] })) }}>
                 <th scope="row" className="px-3 py-[5px] text-left font-medium"><button className="cursor-pointer">{level?.name}</button></th><td className={`${cell} text-ink2`}>{showNumber(level?.height ?? 0, 'length', project)}</td>
                 {uses.map((u) => <td key={u.id} className={cell}>{share(f.uses[u.id])}</td>)}
-                <td className={`${cell} font-semibold`} data-cell="area">{figure(f.area)}</td><td className={cell} data-cell="low">{figure(f.low)}</td><td className={cell} data-cell="net">{f.net === null ? '' : figure(f.net)}</td><td className={`${cell} pr-3`} data-cell="perimeter">{showNumber(f.perimeter, 'length', 'm', 2)}</td>
+                <td className={`${cell} font-semibold`} data-cell="area">{figure(f.area)}</td><td className={cell} data-cell="low">{figure(f.low)}</td><td className={cell} data-cell="net">{f.net === null ? '' : figure(f.net)}</td><td className={`${cell} pr-3`} data-cell="perimeter">{showNumber(f.perimeter, 'length', project)}</td>
               </tr>)
           })}
         </tbody>

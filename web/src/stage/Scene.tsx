@@ -180,7 +180,7 @@ function solids(view: StoredView, fabric: boolean, palette: Palette, shows: Show
   const partItems = parts ? view.parts.flatMap((p): (Placed & { clear: boolean })[] => {
     const geometry = stageGeometry.get(p.mesh)
     const material = colours?.kinds[p.kind] ?? null
-    return geometry ? [{ owner: p.id, geometry, at: HERE, tint: p.bond.status === 'bonded' || p.bond.left ? null : palette.warn, colour: material?.colour ?? null, clear: (material?.opacity ?? 1) < 1 }] : []
+    return geometry ? [{ owner: p.id, geometry, at: HERE, tint: p.bond.status === 'bonded' || p.bond.left ? null : palette.warn, strength: p.bond.status === 'loose' ? 0.7 : 0.32, colour: material?.colour ?? null, clear: (material?.opacity ?? 1) < 1 }] : []
   }) : []
   return {
     solid: [...partItems.filter((p) => !p.clear), ...(see ? [] : masses.filter((m) => !clearMass(m.owner)))],
