@@ -72,6 +72,16 @@ describe('twisted faces', () => {
     expect(walls.map((w) => w.role)).toEqual(['facet wall'])
     for (const w of walls) { expect(w.body && bodyFault(bodyMesh(w.body))?.fault).not.toBe('open'); expect(w.volume).toBeCloseTo(T * 3 * 2 * Math.PI * (7.65 - T / 2), 0) }
   })
+  it('come of flat ones that are twisted afterwards: the walls that stood there are brought in line as upright ones', () => {
+    const plain = converted(withMass(projectWith([0, 3, 6, 9]), { box: [0, 0, 12, 12], height: 12, name: 'T' }))
+    const twisted = withMoves(plain, 'T', twist(40))
+    const study = studied(twisted)
+    expect(study.parts.filter((p) => p.bond.status === 'drifted').length).toBeGreaterThan(17)
+    const after = studied(apply(twisted, bringInLine(study.context, study.parts)))
+    expect(after.parts.filter((p) => p.bond.status !== 'bonded').map((p) => [p.part.name, p.bond.why])).toEqual([])
+    expect(after.parts.map((p) => p.part.name)).toEqual(study.parts.map((p) => p.part.name))
+    expect(areaOf(after.parts.filter((p) => p.part.kind === 'wall' && p.part.base?.level === 'L2').flatMap((w) => w.plan))).toBeCloseTo(144 - (12 - 2 * T) ** 2, 5)
+  })
   it('move with their levels and do not drift; twisted further they do, and come in line', () => {
     const project = converted(tower())
     const moved = apply(project, { edit: 'level.change', scheme: schemeOf(project).id, id: 'L1', set: { tie: { kind: 'stacked', on: 'L0', above: 3.4 } } })
