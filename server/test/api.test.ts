@@ -123,6 +123,7 @@ describe('the API', () => {
     expect(await (await fetch(`${servers[1]?.url}/api/projects/${id}/restore-points`)).json()).toMatchObject([{ id: 'p1', name: 'before', seq: 1 }])
     const then = await call('GET', `/api/projects/${id}/at/1`, undefined, 1)
     expect(then.body).toMatchObject({ seq: 1, project: { name: 'As it was' } })
+    expect(await (await fetch(`${servers[0]?.url}/api/projects/${id}/export/json?at=1`)).text()).toContain('"name":"As it was"')
     expect((await edit(id, 'a', { edit: 'whole.set', project: then.body.project })).status).toBe(201)
     expect((await call('GET', `/api/projects/${id}`, undefined, 1)).body).toMatchObject({ seq: 4, project: { name: 'As it was' } })
     await call('POST', `/api/projects/${id}/undo`, { id: 'back', author: 'a' })

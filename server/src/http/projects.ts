@@ -92,7 +92,9 @@ export function projectRoutes(source: DataSource, log: EditLog, streams: EventSt
 
   routes.get('/:id/export/:format', async (request, response) => {
     const format = formatNamed(request.params.format)
-    const { project } = await log.head(request.params.id)
+    // The present, or the project as it was at a moment of its log.
+    const at = checked(v.optional(Seq), request.query.at)
+    const project = at === undefined ? (await log.head(request.params.id)).project : await log.at(request.params.id, at)
     const content = await pool.export(project, checked(v.optional(v.nullable(Id), null), request.query.scheme), format.id)
     response.type(format.type).attachment(`${project.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'project'}.${format.extension}`)
     response.send(typeof content === 'string' ? content : Buffer.from(content))

@@ -27,7 +27,7 @@ export const api = {
   keepPoint: (id: string, body: { id: string; name: string }) => call<{ id: string; seq: number }>('POST', `/api/projects/${id}/restore-points`, body),
   dropPoint: (id: string, point: string) => call<void>('DELETE', `/api/projects/${id}/restore-points/${point}`),
   at: (id: string, seq: number) => call<{ seq: number; project: Project }>('GET', `/api/projects/${id}/at/${seq}`),
-  exportUrl: (id: string, format: string, scheme: string) => `/api/projects/${id}/export/${format}?scheme=${scheme}`,
+  exportUrl: (id: string, format: string, scheme: string, moment: number | null) => `/api/projects/${id}/export/${format}?scheme=${scheme}${moment === null ? '' : `&at=${moment}`}`,
 }
 
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {

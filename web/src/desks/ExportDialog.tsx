@@ -1,6 +1,7 @@
 import { useParams } from 'react-router'
 import { api } from '../app/api'
 import { useProject } from '../app/hooks'
+import { useAppSelector } from '../app/store'
 import { Dialog } from '../common/Dialog'
 
 const FORMATS = [
@@ -16,10 +17,11 @@ const FORMATS = [
 export function ExportDialog({ onClose }: { onClose: () => void }) {
   const { id = '' } = useParams()
   const { scheme } = useProject()
+  const moment = useAppSelector((s) => s.project.moment)
   return (
     <Dialog title="Export" onClose={onClose}>
       <ul className="flex flex-col gap-2">
-        {FORMATS.map((f) => <li key={f.id}><a className="block rounded-md border border-line px-3 py-2 hover:border-ink3" href={api.exportUrl(id, f.id, scheme.id)} download data-export={f.id}><span className="font-semibold">{f.label}</span><span className="block text-[12px] text-ink2">{f.say}</span></a></li>)}
+        {FORMATS.map((f) => <li key={f.id}><a className="block rounded-md border border-line px-3 py-2 hover:border-ink3" href={api.exportUrl(id, f.id, scheme.id, moment)} download data-export={f.id}><span className="font-semibold">{f.label}</span><span className="block text-[12px] text-ink2">{f.say}</span></a></li>)}
       </ul>
     </Dialog>
   )

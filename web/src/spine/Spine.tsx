@@ -46,7 +46,8 @@ export function Spine() {
   const labels = spreadLabels(levels.map((l) => ({ id: l.id, y: scale.y(l.height) })), 15, 14, length - 6, new Set(shown ? [shown] : []))
   const floors = new Map((study?.floors ?? []).map((f) => [f.level, f]))
   const most = Math.max(1, ...[...floors.values()].map((f) => f.area))
-  const perArea = (WIDTH - AXIS - 50) / most
+  // Room for the figure behind the longest bar.
+  const perArea = (WIDTH - AXIS - Math.max(50, 16 + 6.8 * showNumber(most, 'area', 'm', 0).length)) / most
   const storeys = levels.filter((l) => l.kind === 'storey')
 
   const show = (id: string, more = false) => {
