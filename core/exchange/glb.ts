@@ -1,5 +1,6 @@
 import { Document, WebIO, type Material as GltfMaterial } from '@gltf-transform/core'
 import type { Material } from '../project'
+import { cornerAt, planeThrough, type Vec3 } from '../solid'
 import type { Study } from '../study'
 import { buildingBodies, type NamedBody } from './bodies'
 
@@ -53,14 +54,9 @@ function flat({ mesh }: NamedBody, triangles: number[], [ox, oy, oz]: [number, n
   const positions = new Float32Array(triangles.length * 9)
   const normals = new Float32Array(triangles.length * 9)
   triangles.forEach((t, i) => {
-    const corners = [0, 1, 2].map((k) => { const v = (mesh.triangles[t * 3 + k] ?? 0) * 3; return [(mesh.positions[v] ?? 0) - ox, (mesh.positions[v + 2] ?? 0) - oz, -((mesh.positions[v + 1] ?? 0) - oy)] as [number, number, number] }) as [[number, number, number], [number, number, number], [number, number, number]]
-    const [a, b, c] = corners
-    const [u, w] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as [[number, number, number], [number, number, number]]
-    const n = [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]]
-    const length = Math.hypot(...n)
-    // A sliver without area still needs a direction of length one.
-    const unit = length > 1e-12 ? n.map((x) => x / length) : [0, 1, 0]
-    corners.forEach((p, k) => { positions.set(p, i * 9 + k * 3); normals.set(unit, i * 9 + k * 3) })
+    const corners = [0, 1, 2].map((k): Vec3 => { const [x, y, z] = cornerAt(mesh.positions, mesh.triangles[t * 3 + k] ?? 0); return [x - ox, z - oz, oy - y] }) as [Vec3, Vec3, Vec3]
+    const { n } = planeThrough(...corners)
+    corners.forEach((p, k) => { positions.set(p, i * 9 + k * 3); normals.set(n, i * 9 + k * 3) })
   })
   return { positions, normals }
 }

@@ -1,3 +1,4 @@
+import { cornerAt, lessOf, planeThrough, type Vec3 } from '../solid'
 import type { Study } from '../study'
 import { formBodies } from './bodies'
 
@@ -12,11 +13,9 @@ export function writeStl(study: Study): Uint8Array {
   const [ox, oy] = [study.forms[0]?.at.x ?? 0, study.forms[0]?.at.y ?? 0]
   let at = 84
   for (const { mesh: { positions: p, triangles } } of bodies) for (let t = 0; t < triangles.length; t += 3) {
-    const [a, b, c] = [0, 1, 2].map((k) => { const v = (triangles[t + k] ?? 0) * 3; return [(p[v] ?? 0) - ox, (p[v + 1] ?? 0) - oy, p[v + 2] ?? 0] as const }) as [readonly [number, number, number], readonly [number, number, number], readonly [number, number, number]]
-    const [u, w] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as const
-    const n = [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]] as [number, number, number]
-    const length = Math.hypot(...n) || 1
-    for (const value of [...n.map((x) => x / length), ...a, ...b, ...c]) { view.setFloat32(at, value, true); at += 4 }
+    const [a, b, c] = [0, 1, 2].map((k): Vec3 => lessOf(cornerAt(p, triangles[t + k] ?? 0), [ox, oy, 0])) as [Vec3, Vec3, Vec3]
+    const { n } = planeThrough(a, b, c)
+    for (const value of [...n, ...a, ...b, ...c]) { view.setFloat32(at, value, true); at += 4 }
     at += 2
   }
   return new Uint8Array(view.buffer)

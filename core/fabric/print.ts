@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import type { Print } from '../project'
-import { areaOf, areaIn, arcAt, onFacets, placePlane, placePoint, placeSurface, straightened, TOLERANCE, uniteRegions, type Arc, type Face, type Plane, type Region, type Vec2, type Vec3 } from '../solid'
+import { areaOf, areaIn, arcAt, onFacets, offSegment, placePlane, placePoint, placeSurface, planeThrough, straightened, TOLERANCE, uniteRegions, type Arc, type Face, type Plane, type Region, type Vec2, type Vec3 } from '../solid'
 
 /**
  * A face in the world: its plane, its edge loops (m, absolute heights) and the names of the faces across each edge. A round face (an
@@ -76,12 +76,6 @@ function unrolledFace(face: WorldFace, arc: Arc): WorldFace {
 }
 
 const clean = (u: number, girth: number) => (Math.abs(u) < 1e-9 ? 0 : Math.abs(u - girth) < 1e-9 ? girth : u)
-
-function offSegment(p: Vec2, a: Vec2, b: Vec2): number {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-  const t = Math.min(1, Math.max(0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy || 1)))
-  return Math.hypot(p[0] - a[0] - dx * t, p[1] - a[1] - dy * t)
-}
 
 /** m2 of a face, along its true surface where it is round. */
 export function faceArea(face: WorldFace): number {
@@ -172,15 +166,9 @@ export function sameCorners(a: readonly (readonly number[])[], b: readonly (read
   return a.length === b.length && a.every((p) => meets(p, b)) && b.every((p) => meets(p, a))
 }
 
-/** The plane of three corners. */
-export function planeOf([a, b, c]: Vec3[]): Plane {
-  const [p, q, r] = [a ?? [0, 0, 0], b ?? [0, 0, 0], c ?? [0, 0, 0]] as [Vec3, Vec3, Vec3]
-  const [ux, uy, uz, wx, wy, wz] = [q[0] - p[0], q[1] - p[1], q[2] - p[2], r[0] - p[0], r[1] - p[1], r[2] - p[2]]
-  const n: Vec3 = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
-  const length = Math.hypot(...n) || 1
-  const unit: Vec3 = [n[0] / length, n[1] / length, n[2] / length]
-  return { n: unit, d: unit[0] * p[0] + unit[1] * p[1] + unit[2] * p[2] }
-}
+/** The plane of a flat bit of a face. */
+export const planeOf = ([a = ZERO, b = ZERO, c = ZERO]: Vec3[]): Plane => planeThrough(a, b, c)
+const ZERO: Vec3 = [0, 0, 0]
 
 export const exact = (value: number) => Math.round(value * 1e9) / 1e9 + 0
 

@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import { arcPoints, type Arc, type CutLoop, type Vec2, type Vec3 } from '../solid'
+import { arcPoints, offSegment, type Arc, type CutLoop, type Vec2, type Vec3 } from '../solid'
 import { alongArc, exact, girthOf, type FacePrint, type Ties, type WorldFace } from './print'
 import type { FabricContext } from './context'
 
@@ -110,13 +110,4 @@ export function storeyPrint(found: StoreyFace, ties: Ties, base: { level: string
   }
 }
 
-function offLine(p: Vec2, line: Vec2[]): number {
-  let best = Infinity
-  for (let i = 0; i + 1 < line.length; i++) {
-    const [a, b] = [line[i] as Vec2, line[i + 1] as Vec2]
-    const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-    const t = Math.min(1, Math.max(0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy || 1)))
-    best = Math.min(best, Math.hypot(p[0] - a[0] - dx * t, p[1] - a[1] - dy * t))
-  }
-  return best
-}
+const offLine = (p: Vec2, line: Vec2[]): number => Math.min(...line.slice(1).map((b, i) => offSegment(p, line[i] as Vec2, b)))

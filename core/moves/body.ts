@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import type { Facet, Plane, Solid, Vec3 } from '../solid'
+import { cornerAt, crossOf, dotOf, lessOf, type Facet, type Plane, type Solid, type Vec3 } from '../solid'
 import { FiniteSchema, IdSchema, NameSchema, refuse } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 
@@ -34,15 +34,14 @@ export const body: MoveKind<BodyMove> = {
 
 /** The plane of a flat face: the sum of its triangles' normals, through the middle of its corners. */
 function planeOf(p: Float64Array, triangles: number[]): Plane {
+  const at = (v: number) => cornerAt(p, v)
   const n: Vec3 = [0, 0, 0]
-  const at = (v: number): Vec3 => [p[v * 3] as number, p[v * 3 + 1] as number, p[v * 3 + 2] as number]
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [at(triangles[i] as number), at(triangles[i + 1] as number), at(triangles[i + 2] as number)]
-    const [u, w] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as [Vec3, Vec3]
-    n[0] += u[1] * w[2] - u[2] * w[1]; n[1] += u[2] * w[0] - u[0] * w[2]; n[2] += u[0] * w[1] - u[1] * w[0]
+    crossOf(lessOf(b, a), lessOf(c, a)).forEach((x, k) => { n[k as 0 | 1 | 2] += x })
   }
   const length = Math.hypot(...n) || 1
   const unit: Vec3 = [n[0] / length + 0, n[1] / length + 0, n[2] / length + 0]
-  const ds = [...new Set(triangles)].map((v) => { const q = at(v); return unit[0] * q[0] + unit[1] * q[1] + unit[2] * q[2] })
+  const ds = [...new Set(triangles)].map((v) => dotOf(unit, at(v)))
   return { n: unit, d: ds.reduce((a, b) => a + b, 0) / ds.length }
 }

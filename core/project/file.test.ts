@@ -27,6 +27,18 @@ describe('a project file', () => {
     const turned = JSON.parse(JSON.stringify(project, (_k, v: unknown) => (v && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).reverse()) : v))) as typeof project
     expect(writeProjectText(turned)).toBe(writeProjectText(project))
   })
+  it('of version 1 is read: what version 2 added is filled in, and says that it is not there', () => {
+    const { project } = JSON.parse(writeProjectText(converted(joinedShed()))) as { project: Record<string, unknown> }
+    const added = new Set(['precision', 'upright', 'wallLike', 'materials', 'kinds', 'views', 'mutes', 'context', 'material', 'faces', 'holes', 'bulge', 'upTo', 'follow', 'overhangs', 'rise', 'letGo', 'kept', 'zTo', 'round', 'rows', 'sides'])
+    const older = JSON.parse(JSON.stringify(project, (key, v: unknown) => (added.has(key) && typeof v !== 'string' ? undefined : key === 'follow' ? undefined : v))) as Record<string, unknown>
+    const read = readProjectFile(bytes(JSON.stringify({ format: 'geotome', version: 1, project: older })))
+    const now = converted(joinedShed())
+    expect(writeProjectText({ ...read, materials: now.materials, precision: now.precision })).toContain('"version":2')
+    const [scheme] = Object.values(read.schemes)
+    expect(Object.values(scheme?.masses ?? {})[0]).toMatchObject({ context: false, material: null, faces: {} })
+    expect(Object.values(scheme?.parts ?? {})[0]).toMatchObject({ follow: 'face', letGo: false, kept: null, rise: 0 })
+    expect(read).toMatchObject({ precision: 3, upright: 0.5, wallLike: 30, materials: {} })
+  })
   it('is the demo\'s, which holds together', () => {
     const demo = readFileSync(new URL('../../demo/kiln-quay.geotome.json', import.meta.url))
     expect(readProjectFile(new Uint8Array(demo)).name).toBe('Kiln Quay')

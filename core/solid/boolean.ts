@@ -1,7 +1,8 @@
 import type { Manifold, Mesh } from 'manifold-3d/manifold'
-import { refuse } from '../values'
+import { Refusal, refuse } from '../values'
 import { bodyFault } from './fault'
 import { withKernel } from './kernel'
+import { crossOf, dotOf } from './plane'
 import { volumeOf, type Facet, type Plane, type Solid, type Vec3 } from './solid'
 import { TOLERANCE } from './tolerance'
 
@@ -13,13 +14,14 @@ export const intersect = (a: Solid, b: Solid): Solid => combine(a, b, 'intersect
 
 /** m3 of the union of many bodies in one frame, near the origin. An open body cannot be united: it counts by itself, and is a finding. */
 export function unionVolume(solids: Solid[]): number {
-  const [sound, open] = [solids.filter((s) => !isOpen(s)), solids.filter(isOpen)]
-  const apart = open.reduce((sum, s) => sum + Math.abs(volumeOf(s)), 0)
-  return apart + (sound.length ? volumeTogether(sound) : 0)
+  try { return volumeTogether(solids) } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    const open = solids.filter((s) => bodyFault(s, 'edges') !== null)
+    if (open.length === 0) throw e
+    const sound = solids.filter((s) => !open.includes(s))
+    return open.reduce((sum, s) => sum + Math.abs(volumeOf(s)), 0) + (sound.length ? volumeTogether(sound) : 0)
+  }
 }
-
-/** Only what comes from files can be open; the kernel itself makes nothing that is. */
-const isOpen = (solid: Solid) => bodyFault(solid, 'edges') !== null
 
 function volumeTogether(solids: Solid[]): number {
   return withKernel((kernel, own) => {
@@ -84,7 +86,7 @@ function fromKernel(body: Manifold, facets: Facet[], from: Solid[]): Solid {
 
 function distinct(planes: Plane[]): Plane[] {
   const kept: Plane[] = []
-  for (const plane of planes) if (!kept.some((k) => Math.abs(dot(k.n, plane.n)) > 1 - 1e-12)) kept.push(plane)
+  for (const plane of planes) if (!kept.some((k) => Math.abs(dotOf(k.n, plane.n)) > 1 - 1e-12)) kept.push(plane)
   return kept
 }
 
@@ -94,13 +96,13 @@ function meet(rough: Vec3, planes: Plane[]): Vec3 {
   let bestDet = 1e-3
   for (let i = 0; i < planes.length; i++) for (let j = i + 1; j < planes.length; j++) for (let k = j + 1; k < planes.length; k++) {
     const three = [planes[i], planes[j], planes[k]] as [Plane, Plane, Plane]
-    const det = Math.abs(dot(three[0].n, crossOf(three[1].n, three[2].n)))
+    const det = Math.abs(dotOf(three[0].n, crossOf(three[1].n, three[2].n)))
     if (det > bestDet) { bestDet = det; best = three }
   }
   let point = rough
   if (best) point = solve(best)
   else for (let round = 0; round < 3; round++) for (const { n, d } of planes.slice(0, 2)) {
-    const off = dot(n, point) - d
+    const off = dotOf(n, point) - d
     point = [point[0] - off * n[0], point[1] - off * n[1], point[2] - off * n[2]]
   }
   const moved = Math.hypot(point[0] - rough[0], point[1] - rough[1], point[2] - rough[2])
@@ -109,9 +111,6 @@ function meet(rough: Vec3, planes: Plane[]): Vec3 {
 
 function solve([a, b, c]: [Plane, Plane, Plane]): Vec3 {
   const [bc, ca, ab] = [crossOf(b.n, c.n), crossOf(c.n, a.n), crossOf(a.n, b.n)]
-  const det = dot(a.n, bc)
+  const det = dotOf(a.n, bc)
   return [0, 1, 2].map((i) => (a.d * (bc[i] as number) + b.d * (ca[i] as number) + c.d * (ab[i] as number)) / det) as Vec3
 }
-
-const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-const crossOf = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]

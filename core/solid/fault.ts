@@ -1,8 +1,9 @@
+import { cornerAt, crossOf, dotOf, lessOf } from './plane'
 import type { Vec3 } from './solid'
 
 /** What is wrong with a mesh as a body: an edge that has no triangle on its other side, or triangles that pass through one another; null when it is sound. `only`: edges alone, which is quick. */
 export function bodyFault({ positions, triangles }: { positions: Float64Array; triangles: Uint32Array }, only?: 'edges'): { fault: 'open' | 'crossing'; at: Vec3 } | null {
-  const point = (v: number): Vec3 => [positions[v * 3] as number, positions[v * 3 + 1] as number, positions[v * 3 + 2] as number]
+  const point = (v: number) => cornerAt(positions, v)
   const corners = positions.length / 3
   const open = new Map<number, [number, number]>()
   for (let i = 0; i < triangles.length; i++) {
@@ -33,10 +34,10 @@ export function bodyFault({ positions, triangles }: { positions: Float64Array; t
 /** A point where an edge of the first triangle passes through the inside of the second; touching is no crossing. */
 function crossing(one: [Vec3, Vec3, Vec3], two: [Vec3, Vec3, Vec3]): Vec3 | null {
   const [a, b, c] = two
-  const n = cross(sub(b, a), sub(c, a))
+  const n = crossOf(lessOf(b, a), lessOf(c, a))
   const size = Math.hypot(...n)
   if (size < 1e-12) return null
-  const off = one.map((p) => dot(n, sub(p, a)) / size)
+  const off = one.map((p) => dotOf(n, lessOf(p, a)) / size)
   for (let i = 0; i < 3; i++) {
     const j = (i + 1) % 3
     const [d, e] = [off[i] as number, off[j] as number]
@@ -44,12 +45,8 @@ function crossing(one: [Vec3, Vec3, Vec3], two: [Vec3, Vec3, Vec3]): Vec3 | null
     const t = d / (d - e)
     const [p, q] = [one[i] as Vec3, one[j] as Vec3]
     const x: Vec3 = [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]
-    const inside = [[a, b], [b, c], [c, a]].every(([u, w]) => dot(cross(sub(w as Vec3, u as Vec3), sub(x, u as Vec3)), n) > -1e-9 * size * size)
+    const inside = [[a, b], [b, c], [c, a]].every(([u, w]) => dotOf(crossOf(lessOf(w as Vec3, u as Vec3), lessOf(x, u as Vec3)), n) > -1e-9 * size * size)
     if (inside) return x
   }
   return null
 }
-
-const sub = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
-const dot = (a: Vec3, b: Vec3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-const cross = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]

@@ -57,6 +57,13 @@ export function inside(loop: Vec2[], [x, y]: Vec2): boolean {
   return odd
 }
 
+/** m between a point and the nearest of a segment. */
+export function offSegment(p: Vec2, a: Vec2, b: Vec2): number {
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
+  const t = Math.min(1, Math.max(0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / (dx * dx + dy * dy || 1)))
+  return Math.hypot(p[0] - a[0] - dx * t, p[1] - a[1] - dy * t)
+}
+
 export interface Rect { x0: number; y0: number; x1: number; y1: number }
 
 export function rectOf(region: Region): Rect {

@@ -2,6 +2,7 @@ import { refuse } from '../values'
 import type { Arc } from './arc'
 import { triangulate } from './extrude'
 import type { Vec2 } from './place'
+import { cornerAt, planeThrough } from './plane'
 import { loopArea, volumeOf, type Facet, type Solid, type Vec3 } from './solid'
 import { turnAt, type Surface, type Twist } from './surface'
 import { TOLERANCE } from './tolerance'
@@ -52,14 +53,14 @@ function grown(body: Solid, twist: Twist, between: ReadonlySet<number>, want: nu
     [g0, v0] = [g1, v1]
     ;[g1, v1] = [g2, off(g2)]
   }
-  const at = (v: number): Vec3 => [p[v * 3] as number, p[v * 3 + 1] as number, p[v * 3 + 2] as number]
+  const corners = (t: number) => [0, 1, 2].map((k) => cornerAt(p, body.triangles[t * 3 + k] as number)) as [Vec3, Vec3, Vec3]
   const done = new Uint8Array(body.facets.length)
   for (let t = 0; t < body.facetOf.length; t++) {
     const f = body.facetOf[t] as number
     const facet = body.facets[f] as Facet
     if (done[f] || !facet.surface) continue
     done[f] = 1
-    facet.plane = planeThrough(at(body.triangles[t * 3] as number), at(body.triangles[t * 3 + 1] as number), at(body.triangles[t * 3 + 2] as number))
+    facet.plane = planeThrough(...corners(t))
   }
 }
 
@@ -133,7 +134,7 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
     const first = (rows.length - 1) * count
     for (let i = 0; i < top.length; i += 3) { triangles.push(first + (top[i] as number), first + (top[i + 1] as number), first + (top[i + 2] as number)); facetOf.push(1) }
   }
-  const at = (v: number): Vec3 => [positions[v * 3] as number, positions[v * 3 + 1] as number, positions[v * 3 + 2] as number]
+  const at = (v: number) => cornerAt(positions, v)
   const add = (name: string, surface: Surface | null, tris: number[][]) => {
     facets.push({ name, plane: planeThrough(...(tris[0]?.map(at) as [Vec3, Vec3, Vec3])), ...(surface ? { surface } : {}) })
     for (const tri of tris) { triangles.push(...tri); facetOf.push(facets.length - 1) }
@@ -186,12 +187,4 @@ function divided(low: Outline, high: Outline, parts: number) {
     }
   })
   return out
-}
-
-function planeThrough(a: Vec3, b: Vec3, c: Vec3): { n: Vec3; d: number } {
-  const [ux, uy, uz, wx, wy, wz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2], c[0] - a[0], c[1] - a[1], c[2] - a[2]]
-  const n: Vec3 = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
-  const length = Math.hypot(...n) || 1
-  const unit = n.map((x) => x / length + 0) as Vec3
-  return { n: unit, d: unit[0] * a[0] + unit[1] * a[1] + unit[2] * a[2] }
 }

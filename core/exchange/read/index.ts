@@ -1,4 +1,4 @@
-import { bodyFault, type Vec2 } from '../../solid'
+import { bodyFault, cornerAt, dotOf, planeThrough, type Plane, type Vec2 } from '../../solid'
 import { refuse, type BodyMove } from '../../project'
 import { glb } from './glb'
 import { ifc } from './ifc'
@@ -73,7 +73,8 @@ function welded({ corners, triangles }: ReadMesh): { corners: number[]; triangle
 /** Neighbouring triangles in one plane as one face each, the lowest first. */
 function byPlane(p: number[], triangles: number[]): number[][] {
   const count = triangles.length / 3
-  const planes = Array.from({ length: count }, (_, t) => planeAt(p, triangles, t))
+  const corner = (i: number) => cornerAt(p, triangles[i] ?? 0)
+  const planes = Array.from({ length: count }, (_, t) => planeThrough(corner(t * 3), corner(t * 3 + 1), corner(t * 3 + 2)))
   const across = new Map<string, number>()
   for (let i = 0; i < triangles.length; i++) across.set(`${triangles[i]}/${triangles[i % 3 === 2 ? i - 2 : i + 1]}`, Math.floor(i / 3))
   const seen = new Uint8Array(count)
@@ -82,24 +83,15 @@ function byPlane(p: number[], triangles: number[]): number[][] {
     if (seen[seed]) continue
     seen[seed] = 1
     const members = [seed]
-    const n = planes[seed] as number[]
+    const { n, d } = planes[seed] as Plane
     for (const t of members) for (let e = 0; e < 3; e++) {
       const other = across.get(`${triangles[t * 3 + ((e + 1) % 3)]}/${triangles[t * 3 + e]}`)
       if (other === undefined || seen[other]) continue
-      const m = planes[other] as number[]
-      const inPlane = [0, 1, 2].every((k) => { const v = (triangles[other * 3 + k] ?? 0) * 3; return Math.abs((n[0] ?? 0) * (p[v] ?? 0) + (n[1] ?? 0) * (p[v + 1] ?? 0) + (n[2] ?? 0) * (p[v + 2] ?? 0) - (n[3] ?? 0)) < 2e-5 })
-      if (inPlane && (n[0] ?? 0) * (m[0] ?? 0) + (n[1] ?? 0) * (m[1] ?? 0) + (n[2] ?? 0) * (m[2] ?? 0) > 0.9) { seen[other] = 1; members.push(other) }
+      const inPlane = [0, 1, 2].every((k) => Math.abs(dotOf(n, corner(other * 3 + k)) - d) < 2e-5)
+      if (inPlane && dotOf(n, (planes[other] as Plane).n) > 0.9) { seen[other] = 1; members.push(other) }
     }
     const own = members.flatMap((t) => [triangles[t * 3] ?? 0, triangles[t * 3 + 1] ?? 0, triangles[t * 3 + 2] ?? 0])
     faces.push({ triangles: own, low: Math.min(...own.map((v) => p[v * 3 + 2] ?? 0)) })
   }
   return faces.sort((a, b) => a.low - b.low).map((f) => f.triangles)
-}
-
-function planeAt(p: number[], triangles: number[], t: number): number[] {
-  const [a, b, c] = [0, 1, 2].map((k) => { const v = (triangles[t * 3 + k] ?? 0) * 3; return [p[v] ?? 0, p[v + 1] ?? 0, p[v + 2] ?? 0] as const }) as [readonly [number, number, number], readonly [number, number, number], readonly [number, number, number]]
-  const [u, w] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as const
-  const n = [u[1] * w[2] - u[2] * w[1], u[2] * w[0] - u[0] * w[2], u[0] * w[1] - u[1] * w[0]] as const
-  const length = Math.hypot(...n) || 1
-  return [n[0] / length, n[1] / length, n[2] / length, (n[0] * a[0] + n[1] * a[1] + n[2] * a[2]) / length]
 }

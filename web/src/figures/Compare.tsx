@@ -23,7 +23,6 @@ export function Compare() {
   const sumOf = (ledger: typeof mine, use: string) => ledger.levels.reduce((s, l) => s + (l.uses[use] ?? 0), 0)
   const uses = inOrder(project.uses).map((u) => u.name).filter((u) => sumOf(mine, u) > 0.005 || sumOf(theirs, u) > 0.005)
   const area = (v: number | null) => (v === null ? '' : showNumber(v, 'area', 'm'))
-  const tops = [Math.max(0, ...study.masses.filter((m) => !m.context).map((m) => m.top))]
   const names = [...new Set([...mine.levels, ...theirs.levels].sort((a, b) => b.height - a.height).map((l) => l.name))]
   const level = (ledger: typeof mine, name: string) => ledger.levels.find((l) => l.name === name)?.area ?? null
   const rows: { what: string; a: number | null; b: number | null; strong?: boolean; show?: (v: number | null) => string }[] = [
@@ -35,7 +34,7 @@ export function Compare() {
   ]
   const cell = 'px-3 py-[5px] text-right whitespace-nowrap'
   return (
-    <div className="min-h-0 flex-1 overflow-auto" data-compare data-top={tops[0]}>
+    <div className="min-h-0 flex-1 overflow-auto" data-compare>
       {choice}
       <table className="w-full max-w-3xl text-[12.5px]">
         <thead className="sticky top-0 bg-panel text-[11px] text-ink2"><tr className="border-b border-line"><th className="px-3 py-1 text-left font-medium" /><th className={cell}>{scheme.name}</th><th className={cell}>{other.name}</th><th className={cell}>difference</th></tr></thead>
