@@ -14,12 +14,16 @@ import { left as leftProject } from './view-slice'
 let projectId: string | null = null
 let events: EventSource | null = null
 let sending: Promise<void> | null = null
+/** counts what is opened and closed, so that a moment that comes late is not shown */
+let opening = 0
 
 export async function openProject(id: string, moment: number | null = null): Promise<void> {
   closeProject()
   if (moment !== null) {
     // A moment of the log is only looked at: nothing is sent, and nothing followed.
+    const mine = ++opening
     const { project, seq } = await api.at(id, moment)
+    if (mine !== opening) return
     store.dispatch(opened({ project, seq, history: { undo: null, redo: null }, moment }))
     return
   }
@@ -31,6 +35,7 @@ export async function openProject(id: string, moment: number | null = null): Pro
 }
 
 export function closeProject(): void {
+  opening++
   // What is on its way goes on being sent; the server stores an edit that comes twice once.
   const [id, left] = [projectId, store.getState().project.pending]
   if (id && left.length) void (async () => { for (const edit of left) await api.edit(id, { ...edit, author: author() }) })().catch(say)
