@@ -27,13 +27,13 @@ const bay = mint()
 change({ edit: 'dial.add', scheme: scheme().id, thing: { id: bay, order: 0, name: 'bay', quantity: 'length', value: 7.2, least: 5.4, most: 9, step: 0.3 } })
 
 const quay = levelNamed('Ground')
-const stacked = (name: string, on: string, above: number, kind: 'storey' | 'mark' = 'storey'): SingleEdit => ({ edit: 'level.add', scheme: scheme().id, thing: { id: mint(), name, kind, tie: { kind: 'stacked', on, above }, floorBuildUp: 0 } })
+const stacked = (name: string, on: string, above: number, kind: 'storey' | 'mark' = 'storey'): SingleEdit => ({ edit: 'level.add', scheme: scheme().id, thing: { id: mint(), name, kind, tie: { kind: 'stacked', on, above }, floorBuildUp: 0, slab: 0 } })
 change({ edit: 'level.change', scheme: scheme().id, id: quay, set: { name: 'Quay' } })
 change(batch([stacked('Undercroft', quay, -3.3), stacked('Mezzanine', quay, 3.1), stacked('First', quay, 5.4)]))
 change(addStoreys(project, scheme(), mint, { on: levelNamed('First'), count: 9, each: 3.15, pattern: 'Storey {n}', first: 2 }, 'held'))
 const ordinals = ['Second', 'Third', 'Fourth', 'Fifth', 'Sixth', 'Seventh', 'Eighth', 'Ninth', 'Tenth']
 change(batch(ordinals.map((name, i): SingleEdit => ({ edit: 'level.change', scheme: scheme().id, id: levelNamed(`Storey ${i + 2}`), set: { name } }))))
-const fixed = (name: string, height: number): SingleEdit => ({ edit: 'level.add', scheme: scheme().id, thing: { id: mint(), name, kind: 'mark', tie: { kind: 'fixed', height }, floorBuildUp: 0 } })
+const fixed = (name: string, height: number): SingleEdit => ({ edit: 'level.add', scheme: scheme().id, thing: { id: mint(), name, kind: 'mark', tie: { kind: 'fixed', height }, floorBuildUp: 0, slab: 0 } })
 change(batch([fixed('permitted', 36), fixed('parapet', 38.1)]))
 
 const mezzanine = levelNamed('Mezzanine')

@@ -6,12 +6,17 @@ import { dialEdits, projectDialEdits } from './dials'
 import { levelEdits } from './levels'
 import { massEdits } from './masses'
 import { materialEdits } from './materials'
+import { measureEdits } from './measures'
 import { muteEdits } from './mutes'
+import { neighbourEdits } from './neighbours'
 import { partEdits } from './parts'
+import { pictureEdits } from './pictures'
 import { projectEdits } from './project'
 import { schemeEdits } from './schemes'
+import { traceEdits } from './traces'
 import { useEdits } from './uses'
 import { viewEdits } from './views'
+import { wingEdits } from './wings'
 import { wholeEdits } from './whole'
 
 /** All families; a new one is a file and a line here. The name before the dot tells the family. */
@@ -19,6 +24,7 @@ const FAMILIES = {
   project: projectEdits, use: useEdits, 'build-up': buildUpEdits, scheme: schemeEdits,
   'project-dial': projectDialEdits, dial: dialEdits, level: levelEdits, mass: massEdits, part: partEdits,
   material: materialEdits, view: viewEdits, mute: muteEdits, whole: wholeEdits,
+  neighbour: neighbourEdits, picture: pictureEdits, measure: measureEdits, trace: traceEdits, wing: wingEdits,
 } as const
 
 type EditOf<F> = F extends Family<infer E> ? E : never

@@ -37,7 +37,7 @@ export function projectCollection<N extends string, T extends Thing>(name: N, sc
 }
 
 /** The same for a collection of a scheme; each edit names the scheme. */
-export function schemeCollection<N extends string, T extends Thing>(name: N, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, key: 'dials' | 'levels' | 'masses' | 'parts' | 'views' | 'mutes'): Family<SchemeEdit<N, T>> {
+export function schemeCollection<N extends string, T extends Thing>(name: N, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, key: 'dials' | 'levels' | 'masses' | 'parts' | 'wings' | 'views' | 'mutes'): Family<SchemeEdit<N, T>> {
   return {
     schema: v.variant('edit', shapes(name, schema, { scheme: IdSchema })) as unknown as v.GenericSchema<unknown, SchemeEdit<N, T>>,
     apply: (project, edit, fresh) => {

@@ -33,7 +33,7 @@ export function newMass(scheme: Scheme, mint: () => Id, drawn: { name: string; u
   const { origin, shape } = shapeOf(drawn.shape)
   return {
     id: mint(), name: drawn.name, order: nextOrder(scheme.masses), use: drawn.use, base: { level: drawn.level, above: 0 },
-    place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: 0 }, takes: { kind: 'all-but', levels: [] }, context: false, material: null, faces: {},
+    place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: 0 }, takes: { kind: 'all-but', levels: [] }, context: false, wing: null, material: null, faces: {},
     recipe: [{ id: mint(), move: 'outline', on: true, shape, holes: [] }, { id: mint(), move: 'raise', on: true, height: drawn.height, upTo: drawn.upTo ?? null }],
   }
 }
@@ -62,7 +62,7 @@ export function addHole(project: Project, scheme: Scheme, id: Id, drawn: DrawnSh
 export function bodyMass(scheme: Scheme, mint: () => Id, read: { name: string; use: Id; level: Id; place: Vec2; above: number; context: boolean; body: Pick<BodyMove, 'file' | 'corners' | 'faces'> }): Mass {
   return {
     id: mint(), name: read.name, order: nextOrder(scheme.masses), use: read.use, base: { level: read.level, above: tidy(read.above) }, place: { x: tidy(read.place[0]), y: tidy(read.place[1]), turn: 0 },
-    takes: { kind: 'all-but', levels: [] }, context: read.context, material: null, faces: {}, recipe: [{ id: mint(), move: 'body', on: true, ...read.body }],
+    takes: { kind: 'all-but', levels: [] }, context: read.context, wing: null, material: null, faces: {}, recipe: [{ id: mint(), move: 'body', on: true, ...read.body }],
   }
 }
 

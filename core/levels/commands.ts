@@ -39,33 +39,7 @@ export function tieAs(project: Project, scheme: Scheme, id: Id, kind: Level['tie
 
 /** A new level so much above (or below) another one. `mint` gives its id. */
 export function addLevel(scheme: Scheme, mint: () => Id, level: { name: string; kind: Level['kind']; on: Id; above: Num }): Edit {
-  return { edit: 'level.add', scheme: scheme.id, thing: { id: mint(), name: level.name, kind: level.kind, tie: { kind: 'stacked', on: level.on, above: level.above }, floorBuildUp: 0 } }
-}
-
-/**
- * Several equal storeys on top of `on`, one gesture. Levels that stood on it stand on the new topmost (carried) or keep
- * their heights (held). `{n}` in the pattern is the number, counted from `first`.
- */
-export function addStoreys(project: Project, scheme: Scheme, mint: () => Id, storeys: { on: Id; count: number; each: Num; pattern: string; first: number }, above: Above): Edit {
-  if (!Number.isInteger(storeys.count) || storeys.count < 1 || storeys.count > 500) refuse('size', `${storeys.count} storeys cannot be added.`, 'Type a whole number from 1 to 500.')
-  const taken = new Set(Object.values(scheme.levels).map((l) => l.name.toLowerCase()))
-  const each = numbersOf(project, scheme).length(storeys.each)
-  if (each === 0) refuse('size', 'A storey height of zero puts all levels at one height.', 'Type the height of a storey, for example 3.15.')
-  const edits: SingleEdit[] = []
-  let on = storeys.on
-  const before = standingOn(scheme, on).filter((l) => {
-    const rise = heightOf(project, scheme, l.id) - heightOf(project, scheme, on)
-    return each > 0 ? rise > 0 : rise < 0
-  })
-  for (let i = 0; i < storeys.count; i++) {
-    const plain = storeys.pattern.includes('{n}') ? storeys.pattern : `${storeys.pattern} {n}`
-    const name = freeName(plain.replaceAll('{n}', String(storeys.first + i)), taken)
-    const id = mint()
-    edits.push({ edit: 'level.add', scheme: scheme.id, thing: { id, name, kind: 'storey', tie: { kind: 'stacked', on, above: storeys.each }, floorBuildUp: 0 } })
-    on = id
-  }
-  for (const level of before) edits.push(restack(project, scheme, level, on, above === 'held' ? -tidy(each * storeys.count) : 0))
-  return batch(edits)
+  return { edit: 'level.add', scheme: scheme.id, thing: { id: mint(), name: level.name, kind: level.kind, tie: { kind: 'stacked', on: level.on, above: level.above }, floorBuildUp: 0, slab: 0 } }
 }
 
 /**
@@ -104,7 +78,22 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
     if (part.print.kind === 'face' && nearest) set.print = withoutLevel(part.print, id, nearest.id, height - nearest.height)
     edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set })
   }
-  return batch([...edits, { edit: 'level.remove', scheme: scheme.id, id }])
+  return batch([...edits, ...unnamed(project, scheme, id), { edit: 'level.remove', scheme: scheme.id, id }])
+}
+
+/** Formulas that name a level, as the plain numbers that they give: the level can go, and nothing moves. */
+function unnamed(project: Project, scheme: Scheme, id: Id): SingleEdit[] {
+  const numbers = numbersOf(project, scheme)
+  const names = (num: Num) => typeof num !== 'number' && num.formula.includes(`{${id}}`)
+  const levels = Object.values(scheme.levels).filter((l) => l.id !== id).flatMap((l): SingleEdit[] => {
+    const plain = (num: Num) => (names(num) ? numbers.length(num) : num)
+    const tie: Level['tie'] = l.tie.kind === 'fixed' ? { kind: 'fixed', height: plain(l.tie.height) } : { ...l.tie, above: plain(l.tie.above) }
+    const num = l.tie.kind === 'fixed' ? l.tie.height : l.tie.above
+    // One that stands on the level that goes has been tied anew already, by numbers.
+    return names(num) && !(l.tie.kind === 'stacked' && l.tie.on === id) ? [setTie(scheme, l.id, tie)] : []
+  })
+  const dials = Object.values(scheme.dials).filter((d) => names(d.value)).map((d): SingleEdit => ({ edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: numbers.value(d.value, d.quantity) } }))
+  return [...levels, ...dials]
 }
 
 /** What a part saw of its face, its heights measured from another level; `by` is how far (m) the level that goes lies above it. */
@@ -114,14 +103,14 @@ function withoutLevel(print: Extract<Part['print'], { kind: 'face' }>, id: Id, o
   return { ...print, loops, zFrom: print.zFrom === id ? other : print.zFrom, zTo: print.zTo === id ? other : print.zTo, distance: print.zFrom === id ? print.distance + print.normal[2] * by : print.distance }
 }
 
-const levelOf = (scheme: Scheme, id: Id): Level => scheme.levels[id] ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
+export const levelOf = (scheme: Scheme, id: Id): Level => scheme.levels[id] ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
 
-const heightOf = (project: Project, scheme: Scheme, id: Id): number =>
+export const heightOf = (project: Project, scheme: Scheme, id: Id): number =>
   levelHeights(project, scheme).find((l) => l.id === id)?.height ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
 
-const setTie = (scheme: Scheme, id: Id, tie: Level['tie']): SingleEdit => ({ edit: 'level.change', scheme: scheme.id, id, set: { tie } })
+export const setTie = (scheme: Scheme, id: Id, tie: Level['tie']): SingleEdit => ({ edit: 'level.change', scheme: scheme.id, id, set: { tie } })
 
-function restack(project: Project, scheme: Scheme, level: Level, on: Id, by: number): SingleEdit {
+export function restack(project: Project, scheme: Scheme, level: Level, on: Id, by: number): SingleEdit {
   if (level.tie.kind === 'fixed') return setTie(scheme, level.id, level.tie)
   const above = by === 0 ? level.tie.above : tidy(numbersOf(project, scheme).length(level.tie.above) + by)
   return setTie(scheme, level.id, { kind: 'stacked', on, above })

@@ -2,13 +2,13 @@ import { recipeTies } from '../moves'
 import { heightsOf, inOrder, numbersOf, type Level, type Numbers, type Project, type Scheme } from '../project'
 
 /** A level with its height above the datum, m. */
-export interface LevelHeight { id: string; name: string; kind: Level['kind']; height: number; floorBuildUp: number }
+export interface LevelHeight { id: string; name: string; kind: Level['kind']; height: number; floorBuildUp: number; slab: number }
 
 /** All levels of a scheme, lowest first; equal heights by name. Heights by their ties: stacked ones follow what they stand on. */
 export function levelHeights(project: Project, scheme: Scheme, numbers: Numbers = numbersOf(project, scheme)): LevelHeight[] {
   const heights = heightsOf(scheme, numbers)
   return Object.values(scheme.levels)
-    .map((l) => ({ id: l.id, name: l.name, kind: l.kind, height: heights.get(l.id) ?? 0, floorBuildUp: numbers.length(l.floorBuildUp) }))
+    .map((l) => ({ id: l.id, name: l.name, kind: l.kind, height: heights.get(l.id) ?? 0, floorBuildUp: numbers.length(l.floorBuildUp), slab: numbers.length(l.slab) }))
     .sort((a, b) => a.height - b.height || a.name.localeCompare(b.name, 'en', { numeric: true }))
 }
 

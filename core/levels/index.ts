@@ -1,2 +1,6 @@
 export * from './heights'
 export * from './commands'
+export * from './names'
+export * from './storeys'
+export * from './build-up'
+export * from './follow'

@@ -1,4 +1,5 @@
 import { usualPrecision, type Id, type Unit } from '../values'
+import { NO_FACTS, NO_LOCATION } from '../ground'
 import type { BuildUp, Material, Project, Use } from './schema'
 
 /** A new project with one scheme, a storey at the datum, the usual uses and build-ups. `mint` gives new ids. */
@@ -7,7 +8,8 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
   const ground = mint()
   const scheme = mint()
   return {
-    id: mint(), name, unit, precision: usualPrecision(unit), upright: 0.5, wallLike: 30, siteArea, headroom: 2, smallestArea: 2, stride: { length: 0.1, angle: 15 },
+    id: mint(), name, unit, precision: usualPrecision(unit), upright: 0.5, wallLike: 30, siteArea,
+    facts: NO_FACTS, location: NO_LOCATION, site: null, terrain: null, neighbours: {}, pictures: {}, measures: {}, traces: {}, givesWay: null, headroom: 2, smallestArea: 2, stride: { length: 0.1, angle: 15 },
     uses: ids(USES.map(([useName, colour, counts], order): Use => ({ id: mint(), name: useName, colour, counts, order }))),
     dials: {},
     buildUps: ids(BUILD_UPS.map((b, order): BuildUp => ({ ...b, id: mint(), order }))),
@@ -15,8 +17,8 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     kinds: {},
     schemes: {
       [scheme]: {
-        id: scheme, name: 'Scheme A', order: 0, dials: {}, masses: {}, parts: {}, views: {}, mutes: {},
-        levels: { [ground]: { id: ground, name: 'Ground', kind: 'storey', tie: { kind: 'fixed', height: 0 }, floorBuildUp: 0 } },
+        id: scheme, name: 'Scheme A', order: 0, dials: {}, masses: {}, parts: {}, wings: {}, views: {}, mutes: {},
+        levels: { [ground]: { id: ground, name: 'Ground', kind: 'storey', tie: { kind: 'fixed', height: 0 }, floorBuildUp: 0, slab: 0 } },
       },
     },
   }

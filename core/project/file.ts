@@ -4,7 +4,7 @@ import { Refusal, refuse } from '../values'
 import { ProjectSchema, type Project } from './schema'
 
 /** The version of the file format that this core writes; see docs/file-format.md. */
-export const FILE_VERSION = 2
+export const FILE_VERSION = 3
 const ENTRY = 'project.json'
 const MOST_BYTES = 64 * 1024 * 1024
 
@@ -77,6 +77,8 @@ export function canonical(value: unknown): string {
 /** MIGRATIONS[n] takes the data of version n + 1 to version n + 2. */
 const MIGRATIONS: ((older: unknown) => unknown)[] = [
   // What version 2 added has a value that says it is not there: the schema fills it in.
+  (older) => older,
+  // So it is with version 3.
   (older) => older,
 ]
 

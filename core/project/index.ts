@@ -1,4 +1,6 @@
 export * from '../values'
+export * from '../picture'
+export * from '../ground'
 export type { BodyMove, Corner, Hole, Move, OutlineShape } from '../moves'
 export * from './schema'
 export * from './numbers'

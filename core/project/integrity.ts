@@ -1,5 +1,7 @@
-import { checkRecipe, moveIds, recipeTies } from '../moves'
-import { refuse, type StandingNumbers } from '../values'
+import { checkSite } from '../ground'
+import { checkRecipe, moveIds, outlineFault, recipeTies } from '../moves'
+import { MEASURES } from '../picture'
+import { refuse, type Numbers, type StandingNumbers } from '../values'
 import { heightsOf, standingNumbers } from './heights'
 import { numbersOf } from './numbers'
 import type { Mass, Project, Scheme } from './schema'
@@ -12,6 +14,7 @@ export function checkProject(project: Project): void {
   for (const [key, thing] of allThings(project)) if (key !== thing.id) refuse('edit', `The key "${key}" differs from the id "${thing.id}" under it.`, 'Make both the same.')
   const names = numbersOf(project, null)
   for (const dial of Object.values(project.dials)) names.value(dial.value, dial.quantity)
+  checkGround(project, names)
   tellApart(Object.values(project.uses), 'use')
   tellApart(Object.values(project.schemes), 'scheme')
   if (project.siteArea !== null && !(names.value(project.siteArea, 'area') > 0)) refuse('size', 'The site area is zero or less.', 'Type an area above zero, or leave it empty.')
@@ -28,13 +31,41 @@ export function checkProject(project: Project): void {
   for (const scheme of Object.values(project.schemes)) checkScheme(project, scheme)
 }
 
+function checkGround(project: Project, names: Numbers): void {
+  if (project.site) checkSite(project.site, names)
+  if (project.terrain?.kind === 'level') names.length(project.terrain.height)
+  for (const n of Object.values(project.neighbours)) {
+    const fault = outlineFault(n.outline)
+    if (fault) refuse('outline', `The outline of the neighbour "${n.name}" ${fault.what}.`, fault.remedy)
+    if (n.base !== null) names.length(n.base)
+    if (!(names.length(n.height) > 0)) refuse('size', `The neighbour "${n.name}" has no height.`, 'Type a height above zero.')
+  }
+  tellApart([...Object.values(project.dials), ...Object.values(project.measures)], 'dial or measure')
+  for (const p of Object.values(project.pictures)) {
+    for (const [i, pair] of p.pairs.entries()) {
+      if (Math.hypot(pair.b[0] - pair.a[0], pair.b[1] - pair.a[1]) < 1) refuse('size', `The two points of pair ${i + 1} of "${p.name}" lie at one place.`, 'Pick two points that lie well apart.')
+      if (!(names.length(pair.length) > 0)) refuse('size', `The length of pair ${i + 1} of "${p.name}" is zero or less.`, 'Type how far the two points are apart.')
+    }
+    names.angle(p.turn)
+    if (p.crop && (p.crop[0] >= p.crop[2] || p.crop[1] >= p.crop[3])) refuse('size', `Nothing of "${p.name}" is left by its crop.`, 'Let its left edge lie left of its right one, and its top above its bottom.')
+    for (const { lies } of p.stands) if (lies.kind === 'plan') names.length(lies.above); else { names.angle(lies.azimuth); names.length(lies.toward) }
+    if (p.pin.to.kind === 'point') for (const num of [p.pin.to.x, p.pin.to.y, p.pin.to.z]) names.length(num)
+    if (p.pin.to.kind === 'axis' && project.measures[p.pin.to.measure]?.kind !== 'radius') refuse('unknown-id', `"${p.name}" is tied to the axis of a circle that is not there.`, 'Tie it to a point, or measure the circle again.')
+  }
+  for (const m of Object.values(project.measures)) {
+    if (m.same !== null && !project.measures[m.same]) refuse('unknown-id', `"${m.name}" is compared with a measure that is not there.`, 'Choose another one, or none.')
+    names.value({ formula: `{${m.id}}` }, MEASURES[m.kind].quantity)
+  }
+  for (const t of Object.values(project.traces)) if (!project.pictures[t.picture]) refuse('unknown-id', `The picture of "${t.name}" is not there.`, 'Remove what was traced on it first.')
+}
+
 function checkScheme(project: Project, scheme: Scheme): void {
   const numbers = numbersOf(project, scheme)
   tellApart([...Object.values(project.dials), ...Object.values(scheme.dials)], 'dial')
   tellApart(Object.values(scheme.levels), 'level')
   for (const dial of Object.values(scheme.dials)) numbers.value(dial.value, dial.quantity)
   for (const level of Object.values(scheme.levels)) {
-    numbers.length(level.floorBuildUp)
+    for (const [num, what] of [[level.floorBuildUp, 'floor build-up'], [level.slab, 'slab']] as const) atLeastZero(numbers.length(num), `The ${what} of "${level.name}"`)
     if (level.tie.kind === 'fixed') { numbers.length(level.tie.height); continue }
     numbers.length(level.tie.above)
     checkStack(scheme, level.id)
@@ -60,6 +91,9 @@ function checkScheme(project: Project, scheme: Scheme): void {
     atLeastZero(numbers.length(part.rise), `The height of "${part.name}"`)
   }
   tellApart(Object.values(scheme.views), 'kept view')
+  tellApart(Object.values(scheme.wings), 'wing')
+  for (const wing of Object.values(scheme.wings)) { const fault = wing.outline && outlineFault(wing.outline); if (fault) refuse('outline', `The outline of the wing "${wing.name}" ${fault.what}.`, fault.remedy) }
+  for (const mass of Object.values(scheme.masses)) if (mass.wing !== null && !scheme.wings[mass.wing]) refuse('unknown-id', `"${mass.name}" belongs to a wing that is not there.`, 'Choose one of the wings, or none.')
 }
 
 function needMaterial(project: Project, id: string | null | undefined, who: string): void {
@@ -97,6 +131,6 @@ function tellApart(things: { name: string }[], what: string): void {
 const atLeastZero = (value: number, what: string) => (value >= 0 ? value : refuse('size', `${what} is below zero.`, 'Type zero or more.'))
 
 function* allThings(project: Project): Generator<[string, { id: string }]> {
-  for (const c of [project.uses, project.dials, project.buildUps, project.materials, project.schemes]) yield* Object.entries(c)
-  for (const s of Object.values(project.schemes)) for (const c of [s.dials, s.levels, s.masses, s.parts, s.views, s.mutes]) yield* Object.entries(c)
+  for (const c of [project.uses, project.dials, project.buildUps, project.materials, project.neighbours, project.pictures, project.measures, project.traces, project.schemes]) yield* Object.entries(c)
+  for (const s of Object.values(project.schemes)) for (const c of [s.dials, s.levels, s.masses, s.parts, s.wings, s.views, s.mutes]) yield* Object.entries(c)
 }

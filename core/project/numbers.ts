@@ -1,24 +1,32 @@
-import { asQuantity, evaluate, fieldUnit, parseFormula, printFormula, QUANTITY_NAMES, Refusal, refuse, sayUnits, type Measure, type Node, type Num, type Numbers, type Quantity } from '../values'
-import type { Dial, Project, Scheme } from './schema'
+import { measured, MEASURES, type KeptMeasure } from '../picture'
+import { asQuantity, evaluate, fieldUnit, parseFormula, printFormula, QUANTITY_NAMES, Refusal, refuse, sayUnits, tidy, type Measure, type Node, type Num, type Numbers, type Quantity } from '../values'
+import type { Dial, Level, Project, Scheme } from './schema'
 
-/** The numbers of a scheme, then of the project. */
+/** The numbers of a scheme, then of the project. A name in a formula is a dial's, a level's (its height) or a kept measure's. */
 export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
   const known = new Map<string, number>()
-  const path: Dial[] = []
-  const dialValue = (dial: Dial): number => {
-    const ready = known.get(dial.id)
+  const path: { id: string; name: string }[] = []
+  /** the value of a thing that may refer to others, once; a circle is refused with its path */
+  const once = (thing: { id: string; name: string }, work: () => number): number => {
+    const ready = known.get(thing.id)
     if (ready !== undefined) return ready
-    const from = path.findIndex((d) => d.id === dial.id)
-    if (from >= 0) refuse('formula-circle', `The dials go round in a circle: ${[...path.slice(from), dial].map((d) => d.name).join(' -> ')}.`, 'Give one of them a plain number.')
-    path.push(dial)
-    const result = value(dial.value, dial.quantity)
-    path.pop()
-    known.set(dial.id, result)
-    return result
+    const from = path.findIndex((t) => t.id === thing.id)
+    if (from >= 0) refuse('formula-circle', `The numbers go round in a circle: ${[...path.slice(from), thing].map((t) => t.name).join(' -> ')}.`, 'Give one of them a plain number.')
+    if (path.length > 2000) refuse('formula-circle', 'The numbers refer to each other over more than 2000 steps.', 'Give one of them a plain number.')
+    path.push(thing)
+    try {
+      const result = work()
+      known.set(thing.id, result)
+      return result
+    } finally { path.pop() }
   }
   const lookUp = (ref: { id: string } | { name: string }): Measure => {
-    const dial = findDial(project, scheme, ref)
-    return { value: dialValue(dial), ...DIMENSIONS[dial.quantity], bare: dial.quantity === 'number' }
+    const named = findNamed(project, scheme, ref)
+    switch (named.is) {
+      case 'dial': return { value: once(named.thing, () => value(named.thing.value, named.thing.quantity)), ...DIMENSIONS[named.thing.quantity], bare: named.thing.quantity === 'number' }
+      case 'level': return { value: height(named.thing.id), ...DIMENSIONS.length, bare: false }
+      case 'measure': return { value: once(named.thing, () => measured(named.thing, project.pictures, numbers)), ...DIMENSIONS[MEASURES[named.thing.kind].quantity], bare: false }
+    }
   }
   const value = (num: Num, quantity: Quantity = 'length'): number => {
     if (typeof num === 'number') return num
@@ -28,7 +36,13 @@ export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
     const metres = value(num, 'length')
     return Math.abs(metres) <= LONGEST ? metres : refuse('size', `A length of ${metres} m is more than a site can have.`, 'Check the number and its unit; coordinates up to 100,000 km are read.')
   }
-  return { value, length, angle: (n) => value(n, 'angle') }
+  const height = (id: string): number => {
+    const level = scheme?.levels[id] ?? refuse('unknown-id', 'A level stands on one that is not there.', 'Choose another level for it to stand on.')
+    const { tie } = level
+    return once(level, () => tidy(tie.kind === 'fixed' ? length(tie.height) : height(tie.on) + length(tie.above)))
+  }
+  const numbers: Numbers = { value, length, angle: (n) => value(n, 'angle'), height }
+  return numbers
 }
 
 /** What a person typed, as a number to store and its value: names become references, units are said, pure arithmetic becomes a number. */
@@ -38,7 +52,7 @@ export function readTyped(text: string, quantity: Quantity, project: Project, sc
   let refers = false
   const bind = (n: Node): Node => {
     switch (n.node) {
-      case 'name': refers = true; return { node: 'ref', id: findDial(project, scheme, n).id }
+      case 'name': refers = true; return { node: 'ref', id: findNamed(project, scheme, n).thing.id }
       case 'ref': refers = true; return n
       case 'number': return n
       case 'unit': case 'negate': return { ...n, of: bind(n.of) }
@@ -46,10 +60,11 @@ export function readTyped(text: string, quantity: Quantity, project: Project, sc
       case 'binary': return { ...n, left: bind(n.left), right: bind(n.right) }
     }
   }
-  const tree = bind(parseFormula(text))
+  const tree = bind(parseFormula(withRefs(text, project, scheme)))
   const lookUp = (ref: { id: string } | { name: string }): Measure => {
-    const dial = findDial(project, scheme, ref)
-    return { value: numbers.value({ formula: `{${dial.id}}` }, dial.quantity), ...DIMENSIONS[dial.quantity], bare: dial.quantity === 'number' }
+    const named = findNamed(project, scheme, ref)
+    const of: Quantity = named.is === 'dial' ? named.thing.quantity : named.is === 'level' ? 'length' : MEASURES[named.thing.kind].quantity
+    return { value: numbers.value({ formula: `{${named.thing.id}}` }, of), ...DIMENSIONS[of], bare: of === 'number' }
   }
   const value = asQuantity(evaluate(tree, plain, lookUp), quantity, project.unit)
   if (!refers) return { num: value, value }
@@ -59,7 +74,7 @@ export function readTyped(text: string, quantity: Quantity, project: Project, sc
 /** A stored formula as a person reads it, with names for references. */
 export function showFormula(formula: string, project: Project, scheme: Scheme | null): string {
   return printFormula(parsed(formula), (ref) => {
-    try { return findDial(project, scheme, ref).name } catch (e) { if (e instanceof Refusal) return '?'; throw e }
+    try { return findNamed(project, scheme, ref).thing.name } catch (e) { if (e instanceof Refusal) return '?'; throw e }
   })
 }
 
@@ -82,10 +97,30 @@ function parsed(formula: string): Node {
   return tree
 }
 
-function findDial(project: Project, scheme: Scheme | null, ref: { id: string } | { name: string }): Dial {
+type Named = { is: 'dial'; thing: Dial } | { is: 'level'; thing: Level } | { is: 'measure'; thing: KeptMeasure }
+
+function findNamed(project: Project, scheme: Scheme | null, ref: { id: string } | { name: string }): Named {
   if ('id' in ref) {
-    return scheme?.dials[ref.id] ?? project.dials[ref.id] ?? refuse('unknown-id', 'A formula refers to a dial that is not there.', 'Type the formula again, or bring the dial back.')
+    const dial = scheme?.dials[ref.id] ?? project.dials[ref.id]
+    if (dial) return { is: 'dial', thing: dial }
+    const level = scheme?.levels[ref.id]
+    if (level) return { is: 'level', thing: level }
+    const measure = project.measures[ref.id]
+    return measure ? { is: 'measure', thing: measure } : refuse('unknown-id', 'A formula refers to a dial, level or measure that is not there.', 'Type the formula again, or bring it back.')
   }
-  const byName = (dials: Record<string, Dial>) => Object.values(dials).find((d) => d.name.toLowerCase() === ref.name.toLowerCase())
-  return (scheme && byName(scheme.dials)) ?? byName(project.dials) ?? refuse('formula', `"${ref.name}" is not a dial of this project, nor a unit.`, `Make a dial of that name, or type ${QUANTITY_NAMES.length} like 3.15.`)
+  const byName = <T extends { name: string }>(things: Record<string, T> | undefined) => Object.values(things ?? {}).find((d) => d.name.toLowerCase() === ref.name.toLowerCase())
+  const dial = byName(scheme?.dials) ?? byName(project.dials)
+  if (dial) return { is: 'dial', thing: dial }
+  const level = byName(scheme?.levels)
+  if (level) return { is: 'level', thing: level }
+  const measure = byName(project.measures)
+  return measure ? { is: 'measure', thing: measure } : refuse('formula', `"${ref.name}" is not a dial, level or measure of this project, nor a unit.`, `Make a dial of that name, or type ${QUANTITY_NAMES.length} like 3.15.`)
+}
+
+/** What was typed with the names of more than one word ("Storey 3 + 3.65") as references, the longest names first. */
+function withRefs(text: string, project: Project, scheme: Scheme | null): string {
+  const long = [...Object.values(scheme?.levels ?? {}), ...Object.values(project.measures)]
+    .filter((t) => /\p{L}/u.test(t.name) && !/^\p{L}[\p{L}\p{N}_]*$/u.test(t.name) && text.toLowerCase().includes(t.name.toLowerCase()))
+    .sort((a, b) => b.name.length - a.name.length)
+  return long.reduce((now, t) => now.replace(new RegExp(`(?<![\\p{L}\\p{N}_{-])${t.name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}\\p{N}_}])`, 'giu'), `{${t.id}}`), text)
 }

@@ -1,5 +1,7 @@
 import * as v from 'valibot'
+import { FactsSchema, LocationSchema, NeighbourSchema, NO_FACTS, NO_LOCATION, SiteSchema, TerrainSchema, WingSchema } from '../ground'
 import { RecipeSchema } from '../moves'
+import { KeptMeasureSchema, PictureSchema, TraceSchema } from '../picture'
 import { FiniteSchema as Finite, IdSchema, NameSchema, NumSchema, PlaceSchema, QuantitySchema, UnitSchema } from '../values'
 
 /**
@@ -41,6 +43,8 @@ export const LevelSchema = v.strictObject({
   tie: LevelTieSchema,
   /** from the top of the structural slab up to the finished floor, which is the level */
   floorBuildUp: NumSchema,
+  /** the structural slab under it; 0 while it is not known */
+  slab: v.optional(NumSchema, 0),
 })
 export type Level = v.InferOutput<typeof LevelSchema>
 
@@ -55,6 +59,8 @@ export const MassSchema = v.strictObject({
   place: PlaceSchema, takes: TakesSchema, recipe: RecipeSchema,
   /** what stands around and is drawn, but gives no floors, no fabric and no figures */
   context: v.optional(v.boolean(), false),
+  /** the wing that it was told to belong to; null: the one that holds most of its plan */
+  wing: v.optional(v.nullable(IdSchema), null),
   /** what it is drawn in; null: paper */
   material: v.optional(v.nullable(IdSchema), null),
   /** by face, what differs from the mass */
@@ -129,7 +135,7 @@ export type Part = v.InferOutput<typeof PartSchema>
 const Point = v.tuple([Finite, Finite, Finite])
 /** A kept view says itself all that it shows, and how; no other thing changes it. */
 export const ViewSchema = v.strictObject({
-  id: IdSchema, name: NameSchema, order: OrderSchema, pane: v.picklist(['3d', 'plan']),
+  id: IdSchema, name: NameSchema, order: OrderSchema, pane: v.picklist(['3d', 'plan', 'elevation', 'section']),
   /** world coordinates, m; degrees; pixels to a metre at a pane of 1000 pixels */
   camera: v.strictObject({ target: Point, azimuth: Finite, elevation: Finite, scale: Finite }),
   /** the level that the blade stands at; null: nothing is cut */
@@ -148,6 +154,7 @@ export const SchemeSchema = v.strictObject({
   id: IdSchema, name: NameSchema, order: OrderSchema,
   dials: v.record(IdSchema, DialSchema), levels: v.record(IdSchema, LevelSchema),
   masses: v.record(IdSchema, MassSchema), parts: v.record(IdSchema, PartSchema),
+  wings: v.optional(v.record(IdSchema, WingSchema), {}),
   views: v.optional(v.record(IdSchema, ViewSchema), {}), mutes: v.optional(v.record(IdSchema, MuteSchema), {}),
 })
 export type Scheme = v.InferOutput<typeof SchemeSchema>
@@ -159,7 +166,17 @@ export const ProjectSchema = v.strictObject({
   /** degrees from upright: a face within the first is an upright wall, within the second wall-like */
   upright: v.optional(v.pipe(Finite, v.minValue(0.01), v.maxValue(10)), 0.5),
   wallLike: v.optional(v.pipe(Finite, v.minValue(0.01), v.maxValue(89)), 30),
-  /** m2, for the floor area ratio; null where not known yet */
+  facts: v.optional(FactsSchema, NO_FACTS),
+  location: v.optional(LocationSchema, NO_LOCATION),
+  site: v.optional(v.nullable(SiteSchema), null),
+  terrain: v.optional(v.nullable(TerrainSchema), null),
+  neighbours: v.optional(v.record(IdSchema, NeighbourSchema), {}),
+  pictures: v.optional(v.record(IdSchema, PictureSchema), {}),
+  measures: v.optional(v.record(IdSchema, KeptMeasureSchema), {}),
+  traces: v.optional(v.record(IdSchema, TraceSchema), {}),
+  /** what gives way when a slab or a floor gets thicker: the clear height or the storey; null: not said yet */
+  givesWay: v.optional(v.nullable(v.picklist(['clear', 'storey'])), null),
+  /** m2, for the floor area ratio, while the site has no outline; null where not known yet */
   siteArea: v.nullable(NumSchema),
   /** least clear height of a floor that counts, m */
   headroom: NumSchema,

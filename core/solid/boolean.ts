@@ -41,7 +41,7 @@ function combine(a: Solid, b: Solid, how: 'union' | 'intersection'): Solid {
 }
 
 /** A body in the kernel's memory; the caller owns it. Facets are interned as face ids from `firstFacet` on. */
-function toKernel(solid: Solid, MeshType: new (o: ConstructorParameters<typeof Mesh>[0]) => Mesh, ManifoldType: typeof Manifold, firstFacet: number): Manifold {
+export function toKernel(solid: Solid, MeshType: new (o: ConstructorParameters<typeof Mesh>[0]) => Mesh, ManifoldType: typeof Manifold, firstFacet: number): Manifold {
   const mesh = new MeshType({
     numProp: 3,
     vertProperties: Float32Array.from(solid.positions),

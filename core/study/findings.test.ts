@@ -13,7 +13,7 @@ const mended = (project: Project, kind: string): Project => {
   return apply(project, fix.edit(minter('mend')))
 }
 const house = (height = 6) => withMass(projectWith([0, 3]), { box: [0, 0, 10, 6], height, name: 'House' })
-const withMark = (project: Project, name: string, height: number) => apply(project, { edit: 'level.add', scheme: schemeOf(project).id, thing: { id: 'mark', name, kind: 'mark', tie: { kind: 'fixed', height }, floorBuildUp: 0 } })
+const withMark = (project: Project, name: string, height: number) => apply(project, { edit: 'level.add', scheme: schemeOf(project).id, thing: { id: 'mark', name, kind: 'mark', tie: { kind: 'fixed', height }, floorBuildUp: 0, slab: 0 } })
 
 describe('each finding has a place, a reason, and a remedy in one action', () => {
   it('a wall gap: a storey with walls, but not on one of its faces', () => {

@@ -18,7 +18,7 @@ export function projectWith(heights: number[], mint = minter()): Project {
   const scheme = firstScheme(blank)
   const levels = Object.fromEntries(heights.map((h, i) => {
     const tie = i === 0 ? { kind: 'fixed' as const, height: h } : { kind: 'stacked' as const, on: `L${i - 1}`, above: h - (heights[i - 1] ?? 0) }
-    return [`L${i}`, { id: `L${i}`, name: `Level ${i}`, kind: 'storey' as const, tie, floorBuildUp: 0 }]
+    return [`L${i}`, { id: `L${i}`, name: `Level ${i}`, kind: 'storey' as const, tie, floorBuildUp: 0, slab: 0 }]
   }))
   return { ...blank, schemes: { [scheme.id]: { ...scheme, levels } } }
 }

@@ -32,6 +32,8 @@ export interface Numbers {
   value(num: Num, quantity?: Quantity): number
   length(num: Num): number
   angle(num: Num): number
+  /** the height of a level by its tie, m above the datum; errors: 'unknown-id', 'level-circle' (with its path) */
+  height(level: string): number
 }
 
 /** The numbers of a mass that stands: its base and the heights of all levels, m above the datum, for what is tied to levels. */

@@ -88,9 +88,9 @@ describe('the API', () => {
     const opened = (await call('GET', `/api/projects/${id}`)).body
     const scheme = Object.keys(opened.project.schemes)[0] ?? ''
     const ground = Object.keys(opened.project.schemes[scheme]?.levels ?? {})[0]
-    await edit(id, 'ann', { edit: 'level.add', scheme, thing: { id: 'first', name: 'First', kind: 'storey', tie: { kind: 'stacked', on: ground, above: 3 }, floorBuildUp: 0 } })
+    await edit(id, 'ann', { edit: 'level.add', scheme, thing: { id: 'first', name: 'First', kind: 'storey', tie: { kind: 'stacked', on: ground, above: 3 }, floorBuildUp: 0, slab: 0 } })
     await edit(id, 'ben', named('Ben was here'), 1)
-    await edit(id, 'ben', { edit: 'level.add', scheme, thing: { id: 'second', name: 'Second', kind: 'storey', tie: { kind: 'stacked', on: 'first', above: 3 }, floorBuildUp: 0 } }, 1)
+    await edit(id, 'ben', { edit: 'level.add', scheme, thing: { id: 'second', name: 'Second', kind: 'storey', tie: { kind: 'stacked', on: 'first', above: 3 }, floorBuildUp: 0, slab: 0 } }, 1)
     const refused = await call('POST', `/api/projects/${id}/undo`, { id: 'u1', author: 'ann' })
     expect(refused.status).toBe(409)
     expect(refused.body.detail).toMatch(/"test" cannot be taken back any more: .*not there.*Somebody has changed/)

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { spineScale, spreadLabels } from './layout'
 
-const level = (height: number, i: number) => ({ id: `l${i}`, name: `Level ${i}`, kind: 'storey' as const, height, floorBuildUp: 0 })
+const level = (height: number, i: number) => ({ id: `l${i}`, name: `Level ${i}`, kind: 'storey' as const, height, floorBuildUp: 0, slab: 0 })
 
 it('the spine is to scale, and what is dragged by pixels comes back as metres', () => {
   fc.assert(fc.property(fc.array(fc.integer({ min: -20, max: 300 }), { minLength: 1, maxLength: 40 }), fc.integer({ min: 200, max: 1200 }), (heights, length) => {

@@ -1,0 +1,6 @@
+import { KeptMeasureSchema, type KeptMeasure } from '../project'
+import { projectCollection, type CollectionEdit } from './collection'
+
+export type MeasureEdit = CollectionEdit<'measure', KeptMeasure>
+
+export const measureEdits = projectCollection<'measure', KeptMeasure>('measure', KeptMeasureSchema, { read: (p) => p.measures, write: (p, measures) => ({ ...p, measures }) })

@@ -1,0 +1,6 @@
+import { NeighbourSchema, type Neighbour } from '../project'
+import { projectCollection, type CollectionEdit } from './collection'
+
+export type NeighbourEdit = CollectionEdit<'neighbour', Neighbour>
+
+export const neighbourEdits = projectCollection<'neighbour', Neighbour>('neighbour', NeighbourSchema, { read: (p) => p.neighbours, write: (p, neighbours) => ({ ...p, neighbours }) })

@@ -1,0 +1,6 @@
+export * from './schema'
+export * from './site'
+export * from './walk'
+export * from './envelope'
+export * from './survey'
+export * from './tin'

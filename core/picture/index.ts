@@ -1,0 +1,7 @@
+export * from './schema'
+export * from './calibrate'
+export * from './measure'
+export * from './marks'
+export * from './compare'
+export * from './lay'
+export * from './trace'
