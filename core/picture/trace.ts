@@ -123,12 +123,18 @@ const gap = (a: FitLine, b: FitLine) => Math.hypot(a.at[0] - b.at[0], a.at[1] - 
 
 /** Shapes in shapes: those at an even depth are shapes, those directly in them their holes. */
 function nested(loops: Vec2[][]): FoundShape[] {
-  const around = loops.map((loop) => loops.filter((o) => o !== loop && inside(o, loop[0] as Vec2)))
+  const around = loops.map((loop) => loops.filter((o) => o !== loop && liesIn(loop, o)))
   return loops.flatMap((outer, i) => {
     if ((around[i]?.length ?? 0) % 2 === 1) return []
     const holes = loops.filter((h, k) => around[k]?.includes(outer) && around[k]?.length === (around[i]?.length ?? 0) + 1)
     return [{ outer, holes: holes.map((h) => [...h].reverse()), area: loopArea(outer) - holes.reduce((sum, h) => sum + loopArea(h), 0) }]
   }).sort((a, b) => b.area - a.area)
+}
+
+/** Whether most of a loop's corners and middles of sides lie in another: shapes side by side share a line, and so some of them. */
+function liesIn(loop: Vec2[], other: Vec2[]): boolean {
+  const points = loop.flatMap((p, i): Vec2[] => { const q = loop[(i + 1) % loop.length] as Vec2; return [p, [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]] })
+  return points.filter((p) => inside(other, p)).length > 0.75 * points.length
 }
 
 const pixelsOf = (flat: Int32Array): Vec2[] => Array.from({ length: flat.length / 2 }, (_, i): Vec2 => [(flat[i * 2] ?? 0) + 0.5, (flat[i * 2 + 1] ?? 0) + 0.5])

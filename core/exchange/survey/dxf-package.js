@@ -1,0 +1,2 @@
+// The package has no types; dxf-package.d.ts says what is used of it.
+export { denormalise, parseString } from 'dxf'
