@@ -32,7 +32,7 @@ describe('geotome', () => {
     const { code, out } = await run('ledger', demo, '--json')
     const ledger = JSON.parse(out) as Ledger
     expect(code).toBe(0)
-    expect(Object.keys(ledger)).toEqual(['scheme', 'measuredTo', 'levels', 'totals'])
+    expect(Object.keys(ledger)).toEqual(['scheme', 'measuredTo', 'levels', 'totals', 'wings'])
     expect(ledger.levels).toHaveLength(13)
     expect(ledger.levels[2]).toMatchObject({ name: 'Mezzanine', height: 3.1, area: 552.96, low: 0, perimeter: 96, uses: { market: 552.96 } })
     expect(ledger.totals).toMatchObject({ area: 12548.289812, low: 0 })

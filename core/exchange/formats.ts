@@ -1,4 +1,4 @@
-import { refuse, writeProjectFile, writeProjectText } from '../project'
+import { refuse, writeProjectFile, writeProjectText, type AssetBytes } from '../project'
 import type { Study } from '../study'
 import { ledgerCsv } from './csv'
 import { writeGlb } from './glb'
@@ -7,7 +7,7 @@ import { writeObj } from './obj'
 import { writeStl } from './stl'
 
 /** An open format that a scheme is written to; `stamp` is an ISO 8601 time. */
-export interface Format { id: string; label: string; extension: string; type: string; write(study: Study, stamp: string): string | Uint8Array | Promise<string | Uint8Array> }
+export interface Format { id: string; label: string; extension: string; type: string; write(study: Study, stamp: string, assets?: AssetBytes): string | Uint8Array | Promise<string | Uint8Array> }
 
 /** All formats out; a new one is a file and a line here. */
 export const FORMATS: Format[] = [
@@ -16,7 +16,7 @@ export const FORMATS: Format[] = [
   { id: 'obj', label: 'Forms (OBJ)', extension: 'obj', type: 'model/obj', write: writeObj },
   { id: 'stl', label: 'Forms (STL)', extension: 'stl', type: 'model/stl', write: writeStl },
   { id: 'csv', label: 'Ledger (CSV)', extension: 'csv', type: 'text/csv; charset=utf-8', write: ledgerCsv },
-  { id: 'geotome', label: 'Project file (.geotome)', extension: 'geotome', type: 'application/zip', write: (study) => writeProjectFile(study.project) },
+  { id: 'geotome', label: 'Project file (.geotome)', extension: 'geotome', type: 'application/zip', write: (study, _stamp, assets) => writeProjectFile(study.project, assets) },
   { id: 'json', label: 'Project file, plain (.geotome.json)', extension: 'geotome.json', type: 'application/json', write: (study) => writeProjectText(study.project) },
 ]
 

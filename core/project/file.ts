@@ -6,7 +6,8 @@ import { ProjectSchema, type Project } from './schema'
 /** The version of the file format that this core writes; see docs/file-format.md. */
 export const FILE_VERSION = 3
 const ENTRY = 'project.json'
-const MOST_BYTES = 64 * 1024 * 1024
+const ASSETS = 'assets/'
+const MOST_BYTES = 150 * 1024 * 1024
 
 /** The project file as data, whatever is in it: what a reader of this version checks. */
 export const ProjectFileSchema = v.object({ format: v.literal('geotome'), version: v.literal(FILE_VERSION), project: ProjectSchema })
@@ -16,24 +17,41 @@ export function writeProjectText(project: Project): string {
   return canonical({ format: 'geotome', version: FILE_VERSION, project })
 }
 
-/** The project as a .geotome file: a zip with project.json. */
-export function writeProjectFile(project: Project): Uint8Array {
-  return zipSync({ [ENTRY]: [strToU8(writeProjectText(project)), { level: 6, mtime: new Date('2000-01-01T00:00:00') }] })
+/** Pictures and surveys by the hash of their content. */
+export type AssetBytes = Record<string, Uint8Array>
+
+/** The hashes of all pictures and surveys that a project shows. */
+export function assetsIn(project: Project): string[] {
+  const terrain = project.terrain?.kind === 'survey' ? [project.terrain.asset] : []
+  return [...new Set([...Object.values(project.pictures).map((p) => p.asset), ...terrain])].sort()
+}
+
+/** The project as a .geotome file: a zip with project.json, and its pictures and surveys by the hash of their content. */
+export function writeProjectFile(project: Project, assets: AssetBytes = {}): Uint8Array {
+  const mtime = new Date('2000-01-01T00:00:00')
+  // Pictures are packed already.
+  const stored = Object.fromEntries(assetsIn(project).flatMap((hash) => { const bytes = assets[hash]; return bytes ? [[`${ASSETS}${hash}`, [bytes, { level: 0, mtime }] as [Uint8Array, { level: 0; mtime: Date }]]] : [] }))
+  return zipSync({ [ENTRY]: [strToU8(writeProjectText(project)), { level: 6, mtime }], ...stored })
 }
 
 /** Reads .geotome (zip) or .geotome.json. Errors: 'file' (what is wrong and where), 'newer-file'. */
-export function readProjectFile(bytes: Uint8Array): Project {
+export const readProjectFile = (bytes: Uint8Array): Project => readProjectPackage(bytes).project
+
+/** The same with the pictures and surveys that came along; whether their names are the hashes of their content is for whoever stores them to check. */
+export function readProjectPackage(bytes: Uint8Array): { project: Project; assets: AssetBytes } {
   if (bytes.length === 0) refuse('file', 'The file is empty.', 'Choose a .geotome or .geotome.json file.')
-  if (bytes.length > MOST_BYTES) refuse('file', 'The file is larger than 64 MB.', 'Choose a project file; pictures and scans are not project files.')
+  if (bytes.length > MOST_BYTES) refuse('file', 'The file is larger than 150 MB.', 'Choose a project file; pictures and scans are not project files.')
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b
-  if (!zipped) return readProjectText(strFromU8(bytes))
-  let entry: Uint8Array | undefined
+  if (!zipped) return { project: readProjectText(strFromU8(bytes)), assets: {} }
+  let entries: Record<string, Uint8Array> = {}
   try {
-    entry = unzipSync(bytes, { filter: (f) => f.name === ENTRY && f.originalSize <= MOST_BYTES })[ENTRY]
+    entries = unzipSync(bytes, { filter: (f) => (f.name === ENTRY || f.name.startsWith(ASSETS)) && f.originalSize <= MOST_BYTES })
   } catch {
-    return refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
+    refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
   }
-  return entry ? readProjectText(strFromU8(entry)) : refuse('file', 'The zip holds no project.json.', 'Choose a file that Geotome exported.')
+  const { [ENTRY]: entry, ...others } = entries
+  const project = entry ? readProjectText(strFromU8(entry)) : refuse('file', 'The zip holds no project.json.', 'Choose a file that Geotome exported.')
+  return { project, assets: Object.fromEntries(Object.entries(others).map(([name, content]) => [name.slice(ASSETS.length), content])) }
 }
 
 /** Reads project text of this version or an older one. */

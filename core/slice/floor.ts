@@ -13,6 +13,8 @@ export interface Island {
   counted: Region
   area: number; low: number; perimeter: number
   uses: Record<string, number>
+  /** m2 that count of each share, in their order: floor that several masses have is the first one's */
+  own: number[]
   overlaps: { a: string; b: string; area: number; region: Region }[]
   /** pieces left out because they are smaller than the smallest area (m2) */
   slivers: Region[]
@@ -30,7 +32,7 @@ export function computeIsland(shares: Share[], smallest: number): Island {
   const only = shares.length === 1 ? shares[0] : undefined
   if (only && only.low.length === 0 && only.plate.region.length === 1 && only.plate.area >= smallest) {
     const { region, area } = only.plate
-    return { ...common, region, counted: region, area, low: 0, perimeter: perimeterOf(region, only.plate.arcs), uses: { [only.use]: area }, overlaps: [], slivers: [] }
+    return { ...common, region, counted: region, area, low: 0, perimeter: perimeterOf(region, only.plate.arcs), uses: { [only.use]: area }, own: [area], overlaps: [], slivers: [] }
   }
   const region = uniteRegions(shares.map((s) => s.plate.region))
   const high = shares.map((s) => subtractRegions(s.plate.region, s.low))
@@ -38,21 +40,25 @@ export function computeIsland(shares: Share[], smallest: number): Island {
   const slivers = piecesOf(whole).filter((piece) => areaOf(piece) < smallest)
   const counted = slivers.length ? subtractRegions(whole, slivers.flat()) : whole
   const area = areaOf(counted)
+  const own = ownAreas(shares, slivers.length ? high.map((h) => intersectRegions(h, counted)) : high)
   return {
     ...common, region, counted, area, low: Math.max(0, areaOf(region) - area), perimeter: perimeterOf(region, shares.flatMap((s) => s.plate.arcs)), slivers,
-    uses: usesOf(shares, slivers.length ? high.map((h) => intersectRegions(h, counted)) : high), overlaps: overlapsOf(shares),
+    own, uses: usesOf(shares, own), overlaps: overlapsOf(shares),
   }
 }
 
-/** m2 by use; floor that several masses have is the first one's. */
-function usesOf(shares: Share[], own: Region[]): Record<string, number> {
-  const uses: Record<string, number> = {}
-  shares.forEach((share, i) => {
+/** m2 by share; floor that several masses have is the first one's. */
+function ownAreas(shares: Share[], own: Region[]): number[] {
+  return shares.map((share, i) => {
     const mine = own[i] ?? []
     const before = shares.flatMap((o, k) => (k < i && rectsMeet(o.plate.rect, share.plate.rect, -TOLERANCE.point) ? [own[k] ?? []] : []))
-    const taken = before.length ? areaOf(intersectRegions(mine, uniteRegions(before))) : 0
-    uses[share.use] = (uses[share.use] ?? 0) + areaOf(mine) - taken
+    return areaOf(mine) - (before.length ? areaOf(intersectRegions(mine, uniteRegions(before))) : 0)
   })
+}
+
+function usesOf(shares: Share[], own: number[]): Record<string, number> {
+  const uses: Record<string, number> = {}
+  shares.forEach((share, i) => { uses[share.use] = (uses[share.use] ?? 0) + (own[i] ?? 0) })
   return uses
 }
 

@@ -1,3 +1,4 @@
 export * from './plate'
 export * from './headroom'
 export * from './floor'
+export * from './upright'

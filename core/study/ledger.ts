@@ -5,7 +5,9 @@ export interface Ledger {
   scheme: string
   measuredTo: 'mass face'
   levels: { id: string; name: string; height: number; area: number; low: number; net: number | null; perimeter: number; uses: Record<string, number> }[]
-  totals: { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null }
+  totals: { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null; site: number | null; coverage: number | null }
+  /** m2 by wing and level id; a mass that spans several counts in the one that holds most of its plan */
+  wings: { id: string | null; name: string; areas: Record<string, number>; total: number }[]
 }
 
 /** The ledger of a study: storeys from the lowest up, uses by name. `area` is gross, to the mass face; `net` to the inner face of the outer walls. */
@@ -19,8 +21,9 @@ export function ledgerOf(study: Study): Ledger {
     })),
     totals: {
       area: round(totals.area), low: round(totals.low), net: totals.net === null ? null : round(totals.net),
-      volume: round(totals.volume), footprint: round(totals.footprint), ratio: totals.ratio === null ? null : round(totals.ratio),
+      volume: round(totals.volume), footprint: round(totals.footprint), ratio: totals.ratio === null ? null : round(totals.ratio), site: totals.site === null ? null : round(totals.site), coverage: totals.coverage === null ? null : round(totals.coverage),
     },
+    wings: study.wings.wings.map((w) => ({ ...w, total: round(w.total), areas: Object.fromEntries(Object.entries(w.areas).map(([level, area]) => [level, round(area)])) })),
   }
 }
 

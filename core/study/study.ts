@@ -6,13 +6,16 @@ import { areaOf, groupsThatMeet, rectOf, rectsMeet, subtractRegions, uniteRegion
 import { lowAbove, type Headroom } from '../slice'
 import { StudyCache } from './cache'
 import { CHECKS } from './findings'
+import { NO_ASSETS, studyGround, type Assets, type GroundStudy } from './ground'
+import { modelOf, studyPictures } from './pictures'
+import { studyWings } from './wings'
 import type { Floor, Study, Totals } from './types'
 
 /**
  * Everything computed of a scheme: levels, standing masses, floors, totals, fabric, findings. A generator, so that a worker
  * can pause between masses and drop what has gone stale; `studyScheme` runs it through.
  */
-export function* studySteps(project: Project, schemeId: string, cache: StudyCache): Generator<void, Study> {
+export function* studySteps(project: Project, schemeId: string, cache: StudyCache, assets: Assets = NO_ASSETS): Generator<void, Study> {
   const scheme = project.schemes[schemeId] ?? refuse('unknown-id', 'That scheme is not there.', 'Choose one of the schemes of the project.')
   cache.begin()
   const numbers = numbersOf(project, scheme)
@@ -40,17 +43,20 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   yield
   const walls = wallsByLevel(parts)
   const measured = floors.map((floor): Floor => ({ ...floor, net: netOf(cache, floor, walls.get(floor.level.id) ?? []) }))
-  const totals = totalsOf(context, cache, measured, forms)
+  const ground = studyGround(project, forms, numbers, cache, assets)
   yield
-  const study = { project, scheme, context, levels, forms, around, floors: measured, totals, parts }
+  const totals = totalsOf(context, cache, measured, forms, ground)
+  yield
+  const pictures = studyPictures(project, modelOf(project, forms, numbers, heights))
+  const study = { project, scheme, context, levels, forms, around, floors: measured, totals, parts, ground, pictures, wings: studyWings(scheme, forms, measured, cache) }
   const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
   const found = CHECKS.flatMap((check) => check.run(study))
   return { ...study, findings: found.filter((f) => !mutes.has(f.key)), muted: found.flatMap((f) => { const mute = mutes.get(f.key); return mute ? [{ ...f, mute }] : [] }) }
 }
 
 /** The study of a scheme in one go. */
-export function studyScheme(project: Project, schemeId: string, cache = new StudyCache()): Study {
-  const steps = studySteps(project, schemeId, cache)
+export function studyScheme(project: Project, schemeId: string, cache = new StudyCache(), assets: Assets = NO_ASSETS): Study {
+  const steps = studySteps(project, schemeId, cache, assets)
   for (;;) {
     const step = steps.next()
     if (step.done) return step.value
@@ -95,17 +101,18 @@ function netOf(cache: StudyCache, floor: Floor, walls: PartStudy[]): number | nu
   }, 0)
 }
 
-function totalsOf(context: FabricContext, cache: StudyCache, floors: Floor[], forms: MassForm[]): Totals {
+function totalsOf(context: FabricContext, cache: StudyCache, floors: Floor[], forms: MassForm[], ground: GroundStudy): Totals {
   const { project, numbers } = context
   const area = floors.reduce((sum, f) => sum + f.area, 0)
   const counted = floors.filter((f) => f.level.height > -1e-6).reduce((sum, f) =>
     sum + Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0), 0)
-  const siteArea = project.siteArea === null ? null : numbers.value(project.siteArea, 'area')
+  const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
+  const footprint = footprintOf(cache, forms)
   return {
     area, low: floors.reduce((sum, f) => sum + f.low, 0),
     net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
     volume: groupsThatMeet(forms, (f) => f.rect, (a, b) => a.base < b.top && b.base < a.top).reduce((sum, group) => sum + cache.groupVolume(group), 0),
-    footprint: footprintOf(cache, forms), ratio: siteArea ? counted / siteArea : null,
+    footprint, ratio: siteArea ? counted / siteArea : null, site: siteArea, coverage: siteArea ? footprint / siteArea : null,
   }
 }
 

@@ -5,6 +5,9 @@ import type { Id, Mute, Project, Scheme } from '../project'
 import type { Region } from '../solid'
 import type { Edit } from '../edits'
 import type { Island, Plate } from '../slice'
+import type { GroundStudy } from './ground'
+import type { PictureStudy } from './pictures'
+import type { WingStudy } from './wings'
 
 /** One storey's floor: all plates of the masses that take it, in islands of masses that meet. m, m2. */
 export interface Floor {
@@ -20,7 +23,7 @@ export interface Floor {
   net: number | null
 }
 
-export interface Totals { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null }
+export interface Totals { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null; /** m2 of the site, and the part of it that is built on, 0 to 1; null where it is not known */ site: number | null; coverage: number | null }
 
 /** Something the checks found: the place, the reason and a remedy. */
 export interface Finding {
@@ -51,6 +54,9 @@ export interface Study {
   floors: Floor[]
   totals: Totals
   parts: PartStudy[]
+  ground: GroundStudy
+  wings: WingStudy
+  pictures: PictureStudy[]
   findings: Finding[]
   /** what was found too, looked at and left, each with the reason */
   muted: (Finding & { mute: Mute })[]

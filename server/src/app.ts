@@ -2,7 +2,9 @@ import compression from 'compression'
 import express, { type Express, type RequestHandler } from 'express'
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
+import { AssetStore } from './assets/store'
 import { openDatabase } from './db/source'
+import { assetRoutes } from './http/assets'
 import { EventStreams } from './http/events'
 import { notFound, problems } from './http/problems'
 import { projectRoutes } from './http/projects'
@@ -10,6 +12,7 @@ import { JobRunner } from './jobs/runner'
 import { StudyPool } from './jobs/study-pool'
 import { EditLog } from './log/log'
 import { seedDemo } from './seed'
+import { standInRoutes } from './stand-ins/routes'
 
 const root = resolve(import.meta.dirname ?? '.', '../..')
 export const VERSION = (JSON.parse(readFileSync(resolve(root, 'package.json'), 'utf8')) as { version: string }).version
@@ -21,9 +24,10 @@ export async function openApp(databaseUrl: string, client?: RequestHandler): Pro
   const source = await openDatabase(databaseUrl)
   const streams: EventStreams = new EventStreams(() => log)
   const log = new EditLog(source, (id) => streams.changed(id))
+  const assets = new AssetStore(source)
   const pool = new StudyPool()
   const runner = new JobRunner(source, log, pool)
-  await seedDemo(source, log, resolve(root, 'demo/kiln-quay.geotome.json'))
+  await seedDemo(source, log, assets, resolve(root, 'demo'))
   runner.start()
 
   const app = express()
@@ -34,7 +38,9 @@ export async function openApp(databaseUrl: string, client?: RequestHandler): Pro
     const up = await source.query('SELECT 1').then(() => true, () => false)
     response.status(up ? 200 : 503).json({ server: 'up', database: up ? 'up' : 'down', version: VERSION })
   })
-  app.use('/api/projects', projectRoutes(source, log, streams, pool))
+  app.use('/api/projects', projectRoutes(source, log, streams, pool, assets))
+  app.use('/api/assets', assetRoutes(assets))
+  app.use('/api/stand-ins', standInRoutes())
   app.use('/api', notFound)
   app.use(client ?? builtClient())
   app.use(problems)

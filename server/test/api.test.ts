@@ -5,6 +5,8 @@ import type { AddressInfo } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { readProjectPackage } from '@geotome/core/project'
+import { Sheet } from '../../demo/raster'
 import { openApp, type Running } from '../src/app'
 
 interface Answer { status: number; type: string; body: { id: string; seq: number; detail: string; title: string; project: { name: string; schemes: Record<string, { id: string; levels: Record<string, { id: string }> }> }; history: { undo: string | null; redo: string | null }; database: string } }
@@ -131,6 +133,39 @@ describe('the API', () => {
     expect((await call('GET', `/api/projects/${id}/at/99`)).body.detail).toMatch(/has had 5 edits; there is no moment 99/)
     expect((await edit(id, 'a', { edit: 'whole.set', project: { ...then.body.project, id: 'another' } })).body.detail).toMatch(/another project/)
     expect((await call('DELETE', `/api/projects/${id}/restore-points/p1`)).status).toBe(204)
+  })
+  it('keeps pictures once, by the hash of their content; a project file takes them along and brings them back', async () => {
+    const png = new Sheet(1200, 900).specks(40000).png()
+    expect(png.length).toBeGreaterThan(600_000)
+    const put = (bytes: Uint8Array, server = 0) => fetch(`${servers[server]?.url}/api/assets`, { method: 'POST', body: bytes as unknown as BodyInit, headers: { 'content-type': 'application/octet-stream' } })
+    const stored = await (await put(png)).json() as { hash: string; type: string }
+    expect(stored.type).toBe('image/png')
+    expect(await (await put(png, 1)).json()).toEqual(stored)
+    const back = await fetch(`${servers[1]?.url}/api/assets/${stored.hash}`)
+    expect(back.headers.get('cache-control')).toContain('immutable')
+    expect(Buffer.compare(Buffer.from(await back.arrayBuffer()), Buffer.from(png))).toBe(0)
+    const id = await make('With a picture')
+    await edit(id, 'a', { edit: 'picture.add', thing: { id: 'p', name: 'Sketch', order: 0, asset: stored.hash, type: 'image/png', width: 1200, height: 900, crop: null, turn: 0, opacity: 1, locked: false, pairs: [], pin: { px: [0, 0], to: { kind: 'point', x: 0, y: 0, z: 0 } }, stands: [] } })
+    const file = new Uint8Array(await (await fetch(`${servers[0]?.url}/api/projects/${id}/export/geotome`)).arrayBuffer())
+    const { assets } = readProjectPackage(file)
+    expect(Object.keys(assets)).toEqual([stored.hash])
+    const again = await fetch(`${servers[1]?.url}/api/projects/import`, { method: 'POST', body: file as unknown as BodyInit })
+    expect(again.status).toBe(201)
+    for (const [bytes, sentence] of [[new TextEncoder().encode('<svg onload="x">'), /neither PNG, JPEG nor WebP/], [new Uint8Array(), /empty/], [new Uint8Array(66 * 1024 * 1024), /larger than is taken here/]] as const) {
+      const refused = await put(bytes)
+      expect(refused.status).toBeGreaterThanOrEqual(413)
+      expect((await refused.json() as { detail: string }).detail).toMatch(sentence)
+    }
+    expect((await call('GET', `/api/assets/${'0'.repeat(64)}`)).body.detail).toMatch(/not stored here/)
+  })
+  it('has stand-ins for a scanner that sends points as it turns, and for a service that knows heights around a place', async () => {
+    const scan = await fetch(`${servers[0]?.url}/api/stand-ins/scanner?x0=0&y0=0&x1=50&y1=30&count=200`)
+    const points = (await scan.text()).trim().split('\n').map((line) => JSON.parse(line) as number[])
+    expect(points).toHaveLength(200)
+    expect(points.every(([x = -1, y = -1, z]) => x >= 0 && x <= 50 && y >= 0 && y <= 30 && Math.abs(z ?? 99) < 3)).toBe(true)
+    const grid = await (await fetch(`${servers[0]?.url}/api/stand-ins/heights?latitude=53.5&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10`)).json() as { nx: number; ny: number; heights: number[] }
+    expect([grid.nx, grid.ny, grid.heights.length]).toEqual([6, 4, 24])
+    expect((await call('GET', '/api/stand-ins/heights?latitude=153&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10')).status).toBe(422)
   })
   it('can remove a project and take that back', async () => {
     const id = await make('Gone')

@@ -4,12 +4,14 @@ import { duplicateBody } from './duplicate-body'
 import { faultyBody } from './faulty-body'
 import { levelCutsNothing } from './level-cuts-nothing'
 import { lowHeadroom } from './low-headroom'
+import { overEnvelope } from './over-envelope'
 import { overPermitted } from './over-permitted'
 import { overlap } from './overlap'
 import { peakAboveLevel } from './peak-above-level'
+import { picturesDisagree } from './pictures-disagree'
 import { sliver } from './sliver'
 import { storeyTooLow } from './storey-too-low'
 import { wallGap } from './wall-gap'
 
 /** All checks, in the order in which their findings are listed; a new one is a file and a line here. */
-export const CHECKS: Check[] = [driftedPart, faultyBody, duplicateBody, overlap, overPermitted, wallGap, lowHeadroom, storeyTooLow, peakAboveLevel, sliver, levelCutsNothing]
+export const CHECKS: Check[] = [driftedPart, faultyBody, duplicateBody, overlap, overEnvelope, overPermitted, wallGap, lowHeadroom, storeyTooLow, peakAboveLevel, sliver, levelCutsNothing, picturesDisagree]

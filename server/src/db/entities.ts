@@ -52,6 +52,22 @@ export class RestorePointRow {
   @Column({ type: 'datetime', precision: 3 }) at!: Date
 }
 
+/** A picture or a survey, once, by the hash of its content; the content in pieces, so that no packet is large. */
+@Entity('asset')
+export class AssetRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) hash!: string
+  @Column({ type: 'varchar', length: 64 }) type!: string
+  @Column({ type: 'int' }) bytes!: number
+  @Column({ type: 'datetime', precision: 3 }) at!: Date
+}
+
+@Entity('asset_piece')
+export class AssetPieceRow {
+  @PrimaryColumn({ type: 'varchar', length: 64 }) hash!: string
+  @PrimaryColumn({ type: 'int' }) n!: number
+  @Column({ type: 'mediumblob' }) data!: Buffer
+}
+
 /** Work to be done by any server process; one row for each kind and project. */
 @Entity('job')
 @Index(['kind', 'projectId'], { unique: true })
@@ -100,4 +116,4 @@ export class PartRow {
   @Column({ type: 'varchar', length: 64 }) massId!: string
 }
 
-export const ENTITIES = [ProjectRow, EditRow, CheckpointRow, RestorePointRow, JobRow, SchemeRow, LevelRow, MassRow, PartRow]
+export const ENTITIES = [ProjectRow, EditRow, CheckpointRow, RestorePointRow, AssetRow, AssetPieceRow, JobRow, SchemeRow, LevelRow, MassRow, PartRow]

@@ -3,9 +3,10 @@ import { DataSource } from 'typeorm'
 import { ENTITIES } from './entities'
 import { First1764000000000 } from './migrations/1-first'
 import { RestorePoints1764100000000 } from './migrations/2-restore-points'
+import { Assets1764200000000 } from './migrations/3-assets'
 
 /** All migrations, oldest first. */
-const MIGRATIONS = [First1764000000000, RestorePoints1764100000000]
+const MIGRATIONS = [First1764000000000, RestorePoints1764100000000, Assets1764200000000]
 
 /** Connects to the database of a mysql:// address and brings its tables up to date. */
 export async function openDatabase(url: string): Promise<DataSource> {

@@ -25,7 +25,7 @@ export function checked<T>(schema: v.GenericSchema<unknown, T>, data: unknown): 
 function describe(error: unknown): { status: number; title: string; detail: string; code: string } {
   if (error instanceof Refusal) return { status: STATUS[error.code] ?? 422, title: 'This cannot be done', detail: error.message, code: error.code }
   const { type, status } = (error ?? {}) as { type?: string; status?: number }
-  if (type === 'entity.too.large') return { status: 413, title: 'Too large', detail: 'What was sent is larger than 64 MB, and nothing of it was stored. Choose a project file; pictures and scans are not project files.', code: 'size' }
+  if (type === 'entity.too.large') return { status: 413, title: 'Too large', detail: 'What was sent is larger than is taken here (60 MB for a picture, 64 MB for an edit, 150 MB for a project file), and nothing of it was stored. Send less: save a picture smaller, or crop it.', code: 'size' }
   if (type === 'entity.parse.failed') return { status: 400, title: 'Not readable', detail: 'What was sent is no JSON. Send JSON with the type application/json.', code: 'edit' }
   if (status && status >= 400 && status < 500) return { status, title: 'Not understood', detail: error instanceof Error ? error.message : 'The request was not understood.', code: 'edit' }
   const { code } = (error ?? {}) as { code?: string }

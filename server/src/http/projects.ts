@@ -4,7 +4,8 @@ import { IsNull, type DataSource } from 'typeorm'
 import * as v from 'valibot'
 import { applyEdit, parseEdit } from '@geotome/core/edits'
 import { formatNamed } from '@geotome/core/exchange'
-import { blankProject, NameSchema, readProjectFile, UnitSchema, type Project } from '@geotome/core/project'
+import { blankProject, NameSchema, readProjectPackage, UnitSchema, type Project } from '@geotome/core/project'
+import type { AssetStore } from '../assets/store'
 import { ProjectRow } from '../db/entities'
 import type { StudyPool } from '../jobs/study-pool'
 import type { EditLog } from '../log/log'
@@ -19,7 +20,7 @@ const Step = v.strictObject({ id: Id, author: Id })
 const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
 
 /** /api/projects: the list, new and imported projects, their edits, events and exports. */
-export function projectRoutes(source: DataSource, log: EditLog, streams: EventStreams, pool: StudyPool): Router {
+export function projectRoutes(source: DataSource, log: EditLog, streams: EventStreams, pool: StudyPool, assets: AssetStore): Router {
   const routes = Router()
   const json = express.json({ limit: '64mb' })
 
@@ -35,10 +36,11 @@ export function projectRoutes(source: DataSource, log: EditLog, streams: EventSt
     response.status(201).json({ id: project.id })
   })
 
-  routes.post('/import', express.raw({ type: () => true, limit: '64mb' }), async (request, response) => {
-    const read = readProjectFile(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
+  routes.post('/import', express.raw({ type: () => true, limit: '150mb' }), async (request, response) => {
+    const { project: read, assets: along } = readProjectPackage(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
     // The same check as any edit's; an imported project gets an id of its own, so that importing twice overwrites nothing.
     const project: Project = applyEdit({ ...read, id: randomUUID() }, { edit: 'project.change', set: {} }).project
+    await assets.putAll(along)
     await log.create(project)
     response.status(201).json({ id: project.id })
   })
@@ -95,7 +97,7 @@ export function projectRoutes(source: DataSource, log: EditLog, streams: EventSt
     // The present, or the project as it was at a moment of its log.
     const at = checked(v.optional(Seq), request.query.at)
     const project = at === undefined ? (await log.head(request.params.id)).project : await log.at(request.params.id, at)
-    const content = await pool.export(project, checked(v.optional(v.nullable(Id), null), request.query.scheme), format.id)
+    const content = await pool.export(project, checked(v.optional(v.nullable(Id), null), request.query.scheme), format.id, format.id === 'geotome' ? await assets.of(project) : {})
     response.type(format.type).attachment(`${project.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'project'}.${format.extension}`)
     response.send(typeof content === 'string' ? content : Buffer.from(content))
   })

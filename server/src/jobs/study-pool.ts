@@ -1,7 +1,7 @@
 import { Worker } from 'node:worker_threads'
-import { Refusal, type Project, type RefusalCode } from '@geotome/core/project'
+import { Refusal, type AssetBytes, type Project, type RefusalCode } from '@geotome/core/project'
 
-export type Ask = { task: 'total'; project: Project } | { task: 'export'; project: Project; scheme: string | null; format: string; stamp: string }
+export type Ask = { task: 'total'; project: Project } | { task: 'export'; project: Project; scheme: string | null; format: string; stamp: string; assets: AssetBytes }
 export interface StudyQuestion { id: number; ask: Ask }
 export interface StudyAnswer { id: number; result?: number | string | Uint8Array; failure?: { message: string; code: RefusalCode | null } }
 
@@ -12,8 +12,8 @@ export class StudyPool {
   private readonly waiting = new Map<number, { resolve: (r: number | string | Uint8Array) => void; reject: (e: Error) => void }>()
 
   total(project: Project): Promise<number> { return this.ask({ task: 'total', project }) as Promise<number> }
-  export(project: Project, scheme: string | null, format: string): Promise<string | Uint8Array> {
-    return this.ask({ task: 'export', project, scheme, format, stamp: new Date().toISOString() }) as Promise<string | Uint8Array>
+  export(project: Project, scheme: string | null, format: string, assets: AssetBytes = {}): Promise<string | Uint8Array> {
+    return this.ask({ task: 'export', project, scheme, format, stamp: new Date().toISOString(), assets }) as Promise<string | Uint8Array>
   }
 
   async close(): Promise<void> { await this.worker?.terminate() }

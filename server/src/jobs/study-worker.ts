@@ -17,5 +17,5 @@ async function answer(id: number, ask: StudyQuestion['ask']): Promise<StudyAnswe
   const project: Project = ask.project
   const study = studyScheme(project, ask.task === 'export' && ask.scheme ? ask.scheme : firstScheme(project).id)
   if (ask.task === 'total') return { id, result: study.totals.area }
-  return { id, result: await formatNamed(ask.format).write(study, ask.stamp) }
+  return { id, result: await formatNamed(ask.format).write(study, ask.stamp, ask.assets) }
 }

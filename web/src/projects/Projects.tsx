@@ -20,7 +20,7 @@ export default function Projects() {
 
   const bringIn = async (chosen: File | undefined) => {
     if (!chosen) return
-    if (chosen.size > 64 * 1024 * 1024) { toast.error(`${chosen.name} has ${Math.round(chosen.size / 1e6)} MB; a project file has at most 64 MB. Pictures and scans are not project files.`); return }
+    if (chosen.size > 150 * 1024 * 1024) { toast.error(`${chosen.name} has ${Math.round(chosen.size / 1e6)} MB; a project file has at most 150 MB. Pictures and scans are not project files.`); return }
     try { const { id } = await api.importFile(chosen); void navigate(`/p/${id}/slice`) } catch (e) { toast.error(e instanceof Problem ? `${chosen.name}: ${e.message}` : String(e)) }
   }
   const remove = async (p: ProjectSummary) => {

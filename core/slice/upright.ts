@@ -1,0 +1,41 @@
+import type { MassForm } from '../form'
+import { cutAt, loopArea, placeSolid, uniteRegions, type Region, type Solid, type Vec2, type Vec3 } from '../solid'
+
+/** An upright plane: looked at from an azimuth (degrees from east, counter-clockwise), `toward` m from the project's zero towards the viewer. */
+export interface Upright { azimuth: number; toward: number }
+
+/** Coordinates in an upright plane: u to the viewer's right, z up; depth towards him. */
+export function uprightFrame(azimuth: number): { right: Vec2; toward: Vec2 } {
+  const a = (azimuth * Math.PI) / 180
+  const exact = (v: number) => (Math.abs(v) < 1e-12 ? 0 : v)
+  return { right: [exact(-Math.sin(a)), exact(Math.cos(a))], toward: [exact(Math.cos(a)), exact(Math.sin(a))] }
+}
+
+/** The cut of a placed mass by an upright plane: closed loops in (u, z), m. */
+export function sectionOf(form: MassForm, { azimuth, toward }: Upright): Region {
+  const { right, toward: out } = uprightFrame(azimuth)
+  const turned = mapped(placeSolid(form.body.solid, form.at), (x, y, z) => [right[0] * x + right[1] * y, z, out[0] * x + out[1] * y])
+  const loops = cutAt(turned, toward).map((l) => l.points)
+  return loops.length > 1 ? uniteRegions([loops]) : loops
+}
+
+/** What a mass covers as it is seen from an azimuth: its outline in (u, z), m. */
+export function silhouetteOf(form: MassForm, azimuth: number): Region {
+  const { right } = uprightFrame(azimuth)
+  const { positions, triangles } = placeSolid(form.body.solid, form.at)
+  const at = (v: number): Vec2 => [right[0] * (positions[v * 3] ?? 0) + right[1] * (positions[v * 3 + 1] ?? 0), positions[v * 3 + 2] ?? 0]
+  const pieces: Region[] = []
+  for (let t = 0; t < triangles.length; t += 3) {
+    const loop = [at(triangles[t] ?? 0), at(triangles[t + 1] ?? 0), at(triangles[t + 2] ?? 0)]
+    // Those that look at the viewer wind counter-clockwise; the others lie behind them.
+    if (loopArea(loop) > 1e-7) pieces.push([loop])
+  }
+  return pieces.length ? uniteRegions(pieces) : []
+}
+
+const mapped = (solid: Solid, map: (x: number, y: number, z: number) => Vec3): Solid => {
+  const positions = new Float64Array(solid.positions.length)
+  for (let i = 0; i < positions.length; i += 3) positions.set(map(solid.positions[i] ?? 0, solid.positions[i + 1] ?? 0, solid.positions[i + 2] ?? 0), i)
+  return { ...solid, positions, facets: solid.facets.map(({ name, plane }) => ({ name, plane })) }
+}
+

@@ -1,0 +1,62 @@
+import type { MassForm } from '../form'
+import { contoursOf, envelopeOf, fitOf, groundAlong, heightAt, inOrder, siteFigures, siteRing, triangulateSurvey, unpackSurvey, type Envelope, type Fit, type FootGround, type Id, type Numbers, type Project, type SiteFigures, type Tin } from '../project'
+import { placePoint, type Region, type Vec2 } from '../solid'
+import type { StudyCache } from './cache'
+
+/** Stored pictures and surveys by the hash of their content; null where one is not at hand. */
+export type Assets = (hash: string) => Uint8Array | null
+export const NO_ASSETS: Assets = () => null
+
+/** A mass on the ground: the ground along its foot, and how high its top stands above it by each rule, m. */
+export interface MassGround extends FootGround { above: { lowest: number; mean: number; highest: number } }
+
+export interface NeighbourForm { id: Id; name: string; outline: Vec2[]; base: number; top: number }
+
+/** The ground of a project, as a scheme stands on it. */
+export interface GroundStudy {
+  site: (SiteFigures & { ring: Vec2[] }) | null
+  envelope: Envelope | null
+  /** by mass */
+  fits: Map<Id, Fit>
+  tin: Tin | null
+  /** m above the datum at a place; null beyond the survey */
+  height: (x: number, y: number) => number | null
+  feet: Map<Id, MassGround>
+  neighbours: NeighbourForm[]
+  /** the terrain is stored elsewhere, and not at hand */
+  missing: boolean
+}
+
+export function studyGround(project: Project, forms: MassForm[], numbers: Numbers, cache: StudyCache, assets: Assets): GroundStudy {
+  const { site, terrain } = project
+  const ring = site ? siteRing(site, numbers) : null
+  const found = site ? envelopeOf(site, numbers) : null
+  // The same object while its numbers stay, so that what hangs on it stays too.
+  const envelope = site && found ? cache.memo.of(site, 'envelope', [JSON.stringify([found.ring, found.setbacks, found.limit, found.slopes])], () => found) : null
+  const bytes = terrain?.kind === 'survey' ? assets(terrain.asset) : null
+  const tin = bytes ? cache.memo.of(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
+  const flat = terrain?.kind === 'level' ? numbers.length(terrain.height) : null
+  const height = tin ? (x: number, y: number) => heightAt(tin, x, y) : () => flat
+  const fits = new Map<Id, Fit>()
+  const feet = new Map<Id, MassGround>()
+  for (const form of forms) {
+    if (envelope) fits.set(form.id, cache.memo.of(form, 'fit', [envelope], () => fitOf(form.body.solid, form.at, form.top, form.rect, envelope)))
+    const foot = terrain ? cache.memo.of(form, 'foot', [tin, flat], () => groundAlong(height, planOf(form), 0.1)) : null
+    if (foot) feet.set(form.id, { ...foot, above: { lowest: form.top - foot.lowest, mean: form.top - foot.mean, highest: form.top - foot.highest } })
+  }
+  const neighbours = inOrder(project.neighbours).map((n): NeighbourForm => {
+    const middle = n.outline.reduce((sum, p): Vec2 => [sum[0] + p[0] / n.outline.length, sum[1] + p[1] / n.outline.length], [0, 0])
+    const base = n.base === null ? height(...middle) ?? 0 : numbers.length(n.base)
+    return { id: n.id, name: n.name, outline: n.outline, base, top: base + numbers.length(n.height) }
+  })
+  return { site: ring ? { ...siteFigures(ring), ring } : null, envelope, fits, tin, height, feet, neighbours, missing: terrain?.kind === 'survey' && !bytes }
+}
+
+/** The plan of a mass where it stands, m. */
+export const planOf = (form: MassForm): Region => form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at)))
+
+/** Contours for drawing: apart so that there are a dozen or two of them. */
+export function drawnContours(tin: Tin): { lines: Float32Array; apart: number } {
+  const apart = [0.1, 0.25, 0.5, 1, 2, 5, 10, 25, 50].find((a) => (tin.high - tin.low) / a <= 24) ?? 100
+  return { lines: contoursOf(tin, apart), apart }
+}
