@@ -95,7 +95,7 @@ function clearances({ ring }: Envelope, plan: Region, rect: Rect): number[] {
 }
 
 /** The vector (m) that brings a mass to a distance from a side, given how far it is from it now. Sides are counted as they are listed, from 0. */
-export function towardSide(envelope: Envelope, side: number, now: number, distance: number): Vec2 {
+export function towardSide(envelope: Pick<Envelope, 'ring' | 'side'>, side: number, now: number, distance: number): Vec2 {
   const i = Math.max(0, envelope.side.indexOf(side))
   const [a, b] = [envelope.ring[i] as Vec2, envelope.ring[(i + 1) % envelope.ring.length] as Vec2]
   const long = Math.hypot(b[0] - a[0], b[1] - a[1])

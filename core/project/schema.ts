@@ -140,7 +140,11 @@ export const ViewSchema = v.strictObject({
   camera: v.strictObject({ target: Point, azimuth: Finite, elevation: Finite, scale: Finite }),
   /** the level that the blade stands at; null: nothing is cut */
   blade: v.nullable(IdSchema),
-  shows: v.strictObject({ masses: v.picklist(['solid', 'see-through', 'hidden']), fabric: v.boolean(), context: v.boolean(), labels: v.boolean(), materials: v.boolean() }),
+  shows: v.strictObject({ masses: v.picklist(['solid', 'see-through', 'hidden']), fabric: v.boolean(), context: v.boolean(), labels: v.boolean(), materials: v.boolean(),
+    /** levels as lines and planes: none, marks only, or all */
+    levels: v.optional(v.picklist(['none', 'marks', 'all']), 'marks'), pictures: v.optional(v.boolean(), true), terrain: v.optional(v.boolean(), true), envelope: v.optional(v.boolean(), true) }),
+  /** where an elevation looks from, or a section cuts: degrees from east, and m from zero towards the viewer */
+  upright: v.optional(v.nullable(v.strictObject({ azimuth: Finite, toward: Finite })), null),
   /** things left out of it, by id */
   hidden: v.array(IdSchema),
 })

@@ -135,7 +135,7 @@ describe('the API', () => {
     expect((await call('DELETE', `/api/projects/${id}/restore-points/p1`)).status).toBe(204)
   })
   it('keeps pictures once, by the hash of their content; a project file takes them along and brings them back', async () => {
-    const png = new Sheet(1200, 900).specks(40000).png()
+    const png = new Sheet(1200, 900).specks(90000).png()
     expect(png.length).toBeGreaterThan(600_000)
     const put = (bytes: Uint8Array, server = 0) => fetch(`${servers[server]?.url}/api/assets`, { method: 'POST', body: bytes as unknown as BodyInit, headers: { 'content-type': 'application/octet-stream' } })
     const stored = await (await put(png)).json() as { hash: string; type: string }

@@ -19,6 +19,8 @@ export const api = {
   remove: (id: string) => call<void>('DELETE', `/api/projects/${id}`),
   restore: (id: string) => call<void>('POST', `/api/projects/${id}/restore`),
   importFile: (file: Blob) => call<{ id: string }>('POST', '/api/projects/import', file),
+  /** stores a picture or a survey by the hash of its content */
+  putAsset: (content: Blob | Uint8Array) => call<{ hash: string; type: string; bytes: number }>('POST', '/api/assets', content instanceof Blob ? content : new Blob([content as BlobPart])),
   open: (id: string, author: string) => call<{ seq: number; project: Project; history: History }>('GET', `/api/projects/${id}?author=${author}`),
   edit: (id: string, body: { id: string; author: string; label: string; edit: Edit }) => call<{ seq: number; history: History }>('POST', `/api/projects/${id}/edits`, body),
   step: (id: string, which: 'undo' | 'redo', body: { id: string; author: string }) => call<{ seq: number; label: string; history: History }>('POST', `/api/projects/${id}/${which}`, body),

@@ -79,15 +79,19 @@ async function bringWorkerUp(project: Project): Promise<void> {
 
 export function currentAsk(scheme: string): Ask {
   const { project, view } = store.getState()
-  return { scheme, preview: project.preview, proposal: view.proposing, compare: view.compare }
+  return { scheme, preview: project.preview, proposal: view.proposing, compare: view.compare, section: view.section && (view.panes === 'section' || view.panes === 'four') ? view.section : null }
+}
+
+/** Waits until the worker has every edit that was made here, so that what is asked of it is of the present. */
+export async function workerReady(): Promise<void> {
+  while (underWay) await underWay
+  const project = selectProject(store.getState())
+  if (project) await bringWorkerUp(project)
 }
 
 /** Asks the worker for an edit that needs geometry, and makes it. */
 export async function makeComputedEdit(label: string, ask: () => Promise<{ edit: Edit } | { refused: string }>): Promise<boolean> {
-  // The worker must have every edit that this one builds on.
-  while (underWay) await underWay
-  const project = selectProject(store.getState())
-  if (project) await bringWorkerUp(project)
+  await workerReady()
   const answer = await ask()
   if ('refused' in answer) { toast.error(answer.refused); return false }
   return makeEdit(label, answer.edit)

@@ -1,16 +1,19 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import type { Choices } from '@geotome/core/fabric'
-import type { KeptView } from '@geotome/core/project'
+import type { KeptView, MeasureKind } from '@geotome/core/project'
+import type { Upright } from '@geotome/core/slice'
 import type { StoredView } from '../stage/geometry-store'
 
-export type Picked = { kind: 'mass'; ids: string[] } | { kind: 'level'; ids: string[] } | { kind: 'part'; ids: string[] } | { kind: 'nothing' }
-export type Panes = '3d' | 'plan' | 'both'
+export type Picked = { kind: 'mass'; ids: string[] } | { kind: 'level'; ids: string[] } | { kind: 'part'; ids: string[] } | { kind: 'picture'; ids: string[] } | { kind: 'nothing' }
+export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
 /** What the pointer does on the stage; null: it picks. */
-export type Tool = 'rectangle' | 'polygon' | 'circle' | null
+export type Tool = 'rectangle' | 'polygon' | 'circle' | 'site' | 'neighbour' | 'measure' | null
+/** A picture worked on at the bench, and at what. */
+export type BenchTask = 'calibrate' | 'measure' | 'trace' | 'levels' | 'crop'
 /** What the stage shows, and how: what a kept view says of itself. */
 export type Shows = KeptView['shows']
 /** What the panel at the right shows besides the picked thing. */
-export type Sheet = 'ledger' | 'findings' | 'compare' | null
+export type Sheet = 'ledger' | 'findings' | 'compare' | 'levels' | null
 
 interface ViewState {
   scheme: string | null
@@ -41,9 +44,21 @@ interface ViewState {
   hover: string | null
   /** a height (m) typed for a level in the spine, while it is not decided whether those above go with it */
   moving: { level: string; height: number } | null
+  /** degrees that the elevation is looked at from, and the plane that the section is cut by */
+  elevation: number
+  section: Upright | null
+  /** another level whose plan is shown faintly under the one that is worked on */
+  behind: string | null
+  bench: { picture: string; task: BenchTask } | null
+  /** what a measure on the model measures */
+  measuring: MeasureKind
+  /** the part of the Ground desk that its details show */
+  ground: GroundPart
 }
+export type GroundPart = 'project' | 'site' | 'terrain' | 'pictures'
 
-const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, holeIn: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null, compare: null, shows: { masses: 'solid', fabric: true, context: true, labels: true, materials: false }, hidden: [], kept: null, viewsOpen: false }
+
+const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, holeIn: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null, compare: null, shows: { masses: 'solid', fabric: true, context: true, labels: true, materials: false, levels: 'marks', pictures: true, terrain: true, envelope: true }, hidden: [], kept: null, viewsOpen: false, elevation: -90, section: null, behind: null, bench: null, measuring: 'distance', ground: 'site' }
 
 const slice = createSlice({
   name: 'view',
@@ -55,7 +70,13 @@ const slice = createSlice({
     compared: (state, { payload }: PayloadAction<string | null>) => ({ ...state, compare: payload }),
     showsChanged: (state, { payload }: PayloadAction<Partial<Shows>>) => ({ ...state, shows: { ...state.shows, ...payload }, kept: null }),
     thingsHidden: (state, { payload }: PayloadAction<string[]>) => ({ ...state, hidden: payload, kept: null }),
-    keptOpened: (state, { payload }: PayloadAction<KeptView>) => ({ ...state, kept: payload.id, shows: payload.shows, hidden: payload.hidden, level: payload.blade ?? state.level, panes: payload.pane === '3d' ? '3d' as const : 'plan' as const }),
+    keptOpened: (state, { payload }: PayloadAction<KeptView>) => ({ ...state, kept: payload.id, shows: payload.shows, hidden: payload.hidden, level: payload.blade ?? state.level, panes: payload.pane, elevation: payload.pane === 'elevation' && payload.upright ? payload.upright.azimuth : state.elevation, section: payload.pane === 'section' ? payload.upright : state.section }),
+    elevationFrom: (state, { payload }: PayloadAction<number>) => ({ ...state, elevation: payload, kept: null }),
+    sectionAt: (state, { payload }: PayloadAction<Upright>) => ({ ...state, section: payload, kept: null }),
+    behindChosen: (state, { payload }: PayloadAction<string | null>) => ({ ...state, behind: payload }),
+    benchOpened: (state, { payload }: PayloadAction<ViewState['bench']>) => ({ ...state, bench: payload, tool: null }),
+    measuringChosen: (state, { payload }: PayloadAction<MeasureKind>) => ({ ...state, measuring: payload }),
+    groundShown: (state, { payload }: PayloadAction<GroundPart>) => ({ ...state, ground: payload }),
     viewsToggled: (state, { payload }: PayloadAction<boolean>) => ({ ...state, viewsOpen: payload }),
     picked: (state, { payload }: PayloadAction<Picked>) => ({ ...state, picked: payload }),
     levelShown: (state, { payload }: PayloadAction<string | null>) => ({ ...state, level: payload }),
@@ -78,5 +99,5 @@ const slice = createSlice({
   },
 })
 
-export const { left, schemeShown, compared, showsChanged, thingsHidden, keptOpened, viewsToggled, picked, levelShown, panesChosen, toolTaken, holeBegun, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
+export const { left, schemeShown, compared, showsChanged, thingsHidden, keptOpened, elevationFrom, sectionAt, behindChosen, benchOpened, measuringChosen, groundShown, viewsToggled, picked, levelShown, panesChosen, toolTaken, holeBegun, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
 export const viewReducer = slice.reducer

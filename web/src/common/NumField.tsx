@@ -15,10 +15,12 @@ interface Props {
   disabled?: boolean
   /** half as wide: the unit is left to the neighbours */
   compact?: boolean
+  /** what it is called where its label is not written */
+  name?: string
 }
 
 /** A field that takes arithmetic, units and the names of dials; it shows value and unit before they are accepted. */
-export function NumField({ label, value, quantity = 'length', onAccept, onTry, hint, disabled, compact }: Props) {
+export function NumField({ label, value, quantity = 'length', onAccept, onTry, hint, disabled, compact, name }: Props) {
   const { project, scheme } = useProject()
   const id = useId()
   const [typed, setTyped] = useState<string | null>(null)
@@ -62,8 +64,8 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   return (
     <div className="mb-1.5">
       <label htmlFor={id} className={`flex items-center justify-between rounded-md border bg-field ${compact ? 'gap-1 h-8 px-1.5' : 'gap-2 h-9 px-2.5'} ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}>
-        <span className={`shrink-0 text-ink2 ${compact ? 'text-[11px]' : ''}`}>{label}</span>
-        <input id={id} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
+        {label && <span className={`shrink-0 text-ink2 ${compact ? 'text-[11px]' : ''}`}>{label}</span>}
+        <input id={id} aria-label={name} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
           value={typed ?? (typeof value === 'number' ? (compact ? showNumber : showQuantity)(value, quantity, project) : `${text} = ${showQuantity(now, quantity, project)}`)}
           onFocus={focused}
           onChange={(e) => change(e.target.value)}

@@ -5,16 +5,19 @@ import { Problem } from '../app/api'
 import { closeProject, openProject, stepBack, tryEdit } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { levelShown, picked, proposed, sheetOpened, toolTaken, viewsToggled } from '../app/view-slice'
+import { benchOpened, levelShown, picked, proposed, sheetOpened, toolTaken, viewsToggled } from '../app/view-slice'
 import { selectProject } from '../app/project-slice'
 import { Details } from '../details/Details'
 import { Figures } from '../figures/Figures'
 import { OpenSheet } from '../figures/Sheets'
-import type { Project, Scheme } from '@geotome/core/project'
+import type { MeasureKind, Project, Scheme } from '@geotome/core/project'
 import { catchEdges } from '../form/catch-edges'
-import { drawHint, useDraw, type DrawKind } from '../form/use-draw'
+import { drawHint, useDraw, type DrawKind, type DrawPurpose } from '../form/use-draw'
+import { usePictureDrop } from '../picture/use-picture-drop'
 import { Spine } from '../spine/Spine'
+import { Bench } from '../picture/Bench'
 import { Stage } from '../stage/Stage'
+import { useMeasure } from '../stage/use-measure'
 import { ViewsPanel } from '../views/ViewsPanel'
 import { Dependents } from '../figures/Dependents'
 import { arrived } from './after-desk'
@@ -27,7 +30,6 @@ import { Wordmark } from '../common/Wordmark'
 
 const DESKS = ['ground', 'form', 'slice', 'fabric', 'light', 'sheets']
 const COMING: Record<string, string> = {
-  ground: 'Site, terrain, neighbours and pictures come to this desk next.',
   light: 'Sun, shadows and hours of sun come to this desk later.',
   sheets: 'Plans, sections and schedules to scale come to this desk later; exports are at the Slice and Fabric desks.',
 }
@@ -63,7 +65,8 @@ function Desk({ id, desk }: { id: string; desk: string }) {
   const [finding, setFinding] = useState(false)
   const onExport = useCallback(() => setExporting(true), [])
   const onImport = useCallback(() => setImporting(true), [])
-  const drawTool = desk === 'form' ? tool : null
+  const drawTool = desk === 'form' || desk === 'ground' ? tool : null
+  const { measuring, bench } = useAppSelector((s) => s.view)
 
   useEffect(() => { document.title = `${project.name}, ${desk} - Geotome` }, [project.name, desk])
   // A level to look at from the start: the storey at the datum, or the lowest.
@@ -73,8 +76,9 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     const start = desk === 'slice' ? storeys[Math.floor(storeys.length / 2)] : storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0]
     if (start) dispatch(levelShown(start.id))
   }, [study, level, desk, dispatch])
-  useEffect(() => { dispatch(toolTaken(null)); dispatch(proposed(null)); tryEdit(null); arrived(desk) }, [desk, dispatch])
+  useEffect(() => { dispatch(toolTaken(null)); dispatch(proposed(null)); dispatch(benchOpened(null)); tryEdit(null); arrived(desk) }, [desk, dispatch])
 
+  usePictureDrop()
   const verbs = useVerbs(desk, onExport, onImport)
   const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
     const command = e.ctrlKey || e.metaKey
@@ -83,12 +87,13 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     if (command && e.key.toLowerCase() === 'y' && !typing) { e.preventDefault(); void stepBack('redo'); return }
     if (typing || command || e.altKey || document.querySelector('dialog[open]')) return
     // While something is drawn digits are lengths.
-    if (/^[1-6]$/.test(e.key) && !drawTool) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
-    if (e.key.toLowerCase() === 'l' || e.key.toLowerCase() === 'n') { const which = e.key.toLowerCase() === 'l' ? 'ledger' : 'findings'; dispatch(sheetOpened(sheet === which ? null : which)); return }
+    if (/^[1-6]$/.test(e.key) && !drawTool && !bench) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
+    if (e.key.toLowerCase() === 'l' || e.key.toLowerCase() === 'n' || e.key.toLowerCase() === 't') { const which = ({ l: 'ledger', n: 'findings', t: 'levels' } as const)[e.key.toLowerCase() as 'l']; dispatch(sheetOpened(sheet === which ? null : which)); return }
     if (e.key.toLowerCase() === 'v') { dispatch(viewsToggled(!viewsOpen)); return }
     if (e.key.toLowerCase() === 'f') { document.querySelector<HTMLButtonElement>('[data-fit]')?.click(); return }
     if (e.key === 'Escape') {
-      if (sheet) dispatch(sheetOpened(null))
+      if (bench) dispatch(benchOpened(null))
+      else if (sheet) dispatch(sheetOpened(null))
       else if (proposing) dispatch(proposed(null))
       else dispatch(picked({ kind: 'nothing' }))
       return
@@ -96,7 +101,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
     if (e.key === 'Delete' && desk !== 'form') return
     const verb = verbs.find((v) => v.key?.toLowerCase() === e.key.toLowerCase())
     if (verb && !verb.off && !(e.key === 'Delete' && now.kind !== 'mass')) { e.preventDefault(); verb.run() }
-  }, [desk, dispatch, drawTool, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen])
+  }, [bench, desk, dispatch, drawTool, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen])
   useKeys(keys)
 
   return (
@@ -105,7 +110,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
       <div className="flex min-h-0 flex-1">
         <Spine />
         <main className="relative flex min-w-0 flex-1 flex-col">
-          {drawTool ? <DrawingStage key={`${drawTool} ${holeIn}`} kind={drawTool} holeIn={holeIn} level={level ?? ''} project={project} scheme={scheme} onExport={onExport} onImport={onImport} /> : (
+          {bench ? <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} /> : drawTool === 'measure' ? <MeasuringStage key={measuring} desk={desk} kind={measuring} project={project} onExport={onExport} onImport={onImport} /> : drawTool ? <DrawingStage key={`${drawTool} ${holeIn}`} desk={desk} kind={drawTool === 'site' || drawTool === 'neighbour' ? 'polygon' : drawTool} purpose={drawTool === 'site' || drawTool === 'neighbour' ? drawTool : 'mass'} holeIn={holeIn} level={level ?? ''} project={project} scheme={scheme} onExport={onExport} onImport={onImport} /> : (
             <>
               <Stage desk={desk} drawing={null} />
               {COMING[desk] ? <p className="absolute inset-x-0 bottom-6 text-center text-ink2"><span className="rounded bg-paper px-3 py-1">{COMING[desk]}</span></p> : <Verbs desk={desk} hint={hintFor(desk, now.kind, study?.masses.length ?? 0, proposing !== null)} onExport={onExport} onImport={onImport} />}
@@ -115,7 +120,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
           <Dependents />
           <OpenSheet />
         </main>
-        <Details desk={desk} />
+        {!bench && <Details desk={desk} />}
       </div>
       <Figures />
       {finding && <Find onClose={() => setFinding(false)} onExport={onExport} onImport={onImport} />}
@@ -126,10 +131,10 @@ function Desk({ id, desk }: { id: string; desk: string }) {
 }
 
 /** The stage while a mass is drawn. */
-function DrawingStage({ kind, holeIn, level, project, scheme, onExport, onImport }: { kind: DrawKind; holeIn: string | null; level: string; project: Project; scheme: Scheme; onExport: () => void; onImport: () => void }) {
+function DrawingStage({ desk, kind, purpose, holeIn, level, project, scheme, onExport, onImport }: { desk: string; kind: DrawKind; purpose: DrawPurpose; holeIn: string | null; level: string; project: Project; scheme: Scheme; onExport: () => void; onImport: () => void }) {
   const known = useMemo(() => new Set(Object.keys(scheme.masses)), []) // eslint-disable-line react-hooks/exhaustive-deps
   const edges = useMemo(() => catchEdges(project, scheme, (id) => !known.has(id)), [project, scheme, known])
-  const drawing = useDraw(kind, holeIn, project, scheme, level, edges)
+  const drawing = useDraw(kind, holeIn, project, scheme, level, edges, purpose)
   const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
     if (typing) return
     if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); drawing.back() }
@@ -141,13 +146,33 @@ function DrawingStage({ kind, holeIn, level, project, scheme, onExport, onImport
   useKeys(keys)
   return (
     <>
-      <Stage desk="form" drawing={drawing} />
-      <Verbs desk="form" hint={drawHint(drawing.state, holeIn ? scheme.masses[holeIn]?.name ?? null : null)} onExport={onExport} onImport={onImport} />
+      <Stage desk={desk} drawing={drawing} />
+      <Verbs desk={desk} hint={drawHint(drawing.state, holeIn ? scheme.masses[holeIn]?.name ?? null : null, purpose)} onExport={onExport} onImport={onImport} />
     </>
   )
 }
 
+/** The stage while points are picked to be measured. */
+function MeasuringStage({ desk, kind, project, onExport, onImport }: { desk: string; kind: MeasureKind; project: Project; onExport: () => void; onImport: () => void }) {
+  const dispatch = useAppDispatch()
+  const leave = useCallback(() => { dispatch(toolTaken(null)) }, [dispatch])
+  const measure = useMeasure(kind, project, leave)
+  const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
+    if (typing) return
+    if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); measure.back() }
+    if (e.key === 'Enter') { e.preventDefault(); measure.done() }
+  }, [measure])
+  useKeys(keys)
+  return <><Stage desk={desk} drawing={null} measure={measure} /><Verbs desk={desk} hint={MEASURE_HINTS[kind]} onExport={onExport} onImport={onImport} /></>
+}
+
+const MEASURE_HINTS: Record<MeasureKind, string> = {
+  distance: 'Click two points, in any view: corners are caught. Escape goes back', rise: 'Click a lower and a higher point: their difference in height is kept',
+  angle: 'Click the end of one leg, the corner, and the end of the other leg', radius: 'Click three points on the curve', area: 'Click the corners in turn, Enter closes',
+}
+
 function hintFor(desk: string, picked: string, masses: number, proposing: boolean): string {
+  if (desk === 'ground') return picked === 'picture' ? 'Calibrate it, measure on it, or trace it; its places and how it is tied are at the right' : 'Draw the site or read it from a file; drop or paste a picture anywhere'
   if (masses === 0) return desk === 'form' ? 'Take Rectangle, Polygon or Circle, and draw the first mass' : 'Nothing is drawn yet: begin at the Form desk'
   if (desk === 'form') return picked === 'mass' ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it' : 'Click a mass to pick it, Shift-click a second one to join them'
   if (desk === 'slice') return 'Click a floor in the spine to bring the blade there, or drag its level'

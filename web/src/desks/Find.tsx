@@ -6,7 +6,7 @@ import { levelHeights } from '@geotome/core/levels'
 import { useProject, useStudy } from '../app/hooks'
 import { stepBack } from '../app/session'
 import { useAppDispatch } from '../app/store'
-import { levelShown, panesChosen, picked, schemeShown, sheetOpened, viewsToggled } from '../app/view-slice'
+import { groundShown, levelShown, panesChosen, picked, schemeShown, sheetOpened, viewsToggled } from '../app/view-slice'
 import { setTheme, currentTheme } from '../stage/theme'
 import { openKept } from '../views/open-kept'
 import { atDesk } from './after-desk'
@@ -50,7 +50,7 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
   const { id = '' } = useParams()
   const { project, scheme } = useProject()
   const study = useStudy()
-  const verbs = { form: useVerbs('form', onExport, onImport), slice: useVerbs('slice', onExport, onImport), fabric: useVerbs('fabric', onExport, onImport) }
+  const verbs = { ground: useVerbs('ground', onExport, onImport), form: useVerbs('form', onExport, onImport), slice: useVerbs('slice', onExport, onImport), fabric: useVerbs('fabric', onExport, onImport) }
   const go = (desk: string) => void navigate(`/p/${id}/${desk}`)
   const at = (desk: string, verb: Verb) => () => atDesk(desk, go, verb.run)
   const actions = (Object.entries(verbs)).flatMap(([desk, list]) => list.map((v): Entry => ({ group: 'Actions', name: v.label, note: `${desk} desk${v.key ? `, ${v.key}` : ''}`, off: v.off, run: at(desk, v) })))
@@ -62,10 +62,12 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
     { group: 'Actions', name: 'Kept views and what is shown', key: 'V', run: () => dispatch(viewsToggled(true)) },
     { group: 'Actions', name: 'Show all', key: 'F', run: () => document.querySelector<HTMLButtonElement>('[data-fit]')?.click() },
     { group: 'Actions', name: 'Dark or light theme', run: () => setTheme(currentTheme() === 'paper' ? 'ink' : 'paper') },
-    ...(['3d', 'plan', 'both'] as const).map((p): Entry => ({ group: 'Actions', name: { '3d': '3D view', plan: 'Plan view', both: '3D and plan side by side' }[p], run: () => dispatch(panesChosen(p)) })),
+    { group: 'Actions', name: 'Table of levels', key: 'T', run: () => dispatch(sheetOpened('levels')) },
+    ...(['3d', 'plan', 'both', 'elevation', 'section', 'four'] as const).map((p): Entry => ({ group: 'Actions', name: { '3d': '3D view', plan: 'Plan view', both: '3D and plan side by side', elevation: 'Elevation', section: 'Section and plan', four: 'Four views' }[p], run: () => dispatch(panesChosen(p)) })),
     ...DESKS.map((desk, i): Entry => ({ group: 'Desks', name: desk, key: String(i + 1), run: () => go(desk.toLowerCase()) })),
     ...[...levelHeights(project, scheme)].reverse().map((l): Entry => ({ group: 'Levels', name: l.name, note: `${l.height > 0 ? '+' : ''}${l.height.toFixed(2)}`, run: () => { dispatch(levelShown(l.id)); dispatch(picked({ kind: 'level', ids: [l.id] })) } })),
     ...inOrder(scheme.masses).map((m): Entry => ({ group: 'Masses', name: m.name, note: m.context ? 'context' : project.uses[m.use]?.name ?? '', run: () => dispatch(picked({ kind: 'mass', ids: [m.id] })) })),
+    ...inOrder(project.pictures).map((p): Entry => ({ group: 'Pictures', name: p.name, run: () => atDesk('ground', go, () => { dispatch(groundShown('pictures')); dispatch(picked({ kind: 'picture', ids: [p.id] })) }) })),
     ...inOrder(scheme.views).map((v): Entry => ({ group: 'Kept views', name: v.name, run: () => openKept(v, dispatch, go) })),
     ...inOrder(project.schemes).filter((s) => s.id !== scheme.id).map((s): Entry => ({ group: 'Schemes', name: s.name, run: () => dispatch(schemeShown(s.id)) })),
     ...(study?.findings ?? []).filter((f) => !f.muted).slice(0, 40).map((f): Entry => ({ group: 'Findings', name: f.say, run: () => dispatch(sheetOpened('findings')) })),

@@ -1,4 +1,4 @@
-import { Building2, Circle, CircleDashed, Download, FileUp, Link2, PenTool, Square, Table2, Trash2, TriangleAlert, Home, Ruler, type LucideIcon } from 'lucide-react'
+import { AlignEndHorizontal, Building, Building2, Circle, CircleDashed, Download, FileUp, ImagePlus, LandPlot, Link2, PenTool, Square, Table2, Trash2, TriangleAlert, Home, Ruler, Scaling, Spline, type LucideIcon } from 'lucide-react'
 import { usualChoices } from '@geotome/core/fabric'
 import { joinMasses, massOf, ridgeAlongOf, setPitch } from '@geotome/core/form'
 import { numbersOf } from '@geotome/core/project'
@@ -6,7 +6,7 @@ import { usePickedMasses, useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { picked, proposed, holeBegun, sheetOpened, toolTaken } from '../app/view-slice'
+import { benchOpened, groundShown, picked, proposed, holeBegun, sheetOpened, toolTaken, type BenchTask } from '../app/view-slice'
 import { deleteMasses } from '../form/delete-masses'
 import { studyWorker } from '../worker/client'
 
@@ -33,7 +33,7 @@ export function useVerbs(desk: string, onExport: () => void, onImport: () => voi
   const { project, scheme } = useProject()
   const study = useStudy()
   const masses = usePickedMasses()
-  const { tool, holeIn, sheet, proposing } = useAppSelector((s) => s.view)
+  const { tool, holeIn, sheet, proposing, picked: now } = useAppSelector((s) => s.view)
   const one = masses.length === 1 ? masses[0] : undefined
   const exporting: Verb = { label: 'Export', icon: Download, run: onExport }
   const sheets: Verb[] = [
@@ -41,6 +41,20 @@ export function useVerbs(desk: string, onExport: () => void, onImport: () => voi
     { label: 'Findings', icon: TriangleAlert, key: 'N', on: sheet === 'findings', run: () => dispatch(sheetOpened(sheet === 'findings' ? null : 'findings')) },
   ]
   switch (desk) {
+    case 'ground': {
+      const on = now.kind === 'picture' ? now.ids[0] ?? null : Object.keys(project.pictures).length === 1 ? Object.keys(project.pictures)[0] ?? null : null
+      const none = on ? null : 'Pick a picture first, or add one'
+      const bench = (task: BenchTask) => { if (on) { dispatch(groundShown('pictures')); dispatch(picked({ kind: 'picture', ids: [on] })); dispatch(benchOpened({ picture: on, task })) } }
+      return [
+        { label: 'Site', icon: LandPlot, key: 'S', on: tool === 'site', run: () => { dispatch(groundShown('site')); dispatch(toolTaken(tool === 'site' ? null : 'site')) } },
+        { label: 'Neighbour', icon: Building, key: 'B', on: tool === 'neighbour', run: () => { dispatch(groundShown('terrain')); dispatch(toolTaken(tool === 'neighbour' ? null : 'neighbour')) } },
+        { label: 'Picture', icon: ImagePlus, key: 'P', run: () => { dispatch(groundShown('pictures')); dispatch(picked({ kind: 'nothing' })); setTimeout(() => document.querySelector<HTMLInputElement>('input[aria-label="Picture file"]')?.click()) } },
+        { label: 'Calibrate', icon: Scaling, key: 'C', off: none, run: () => bench('calibrate') },
+        { label: 'Trace', icon: Spline, key: 'X', off: none, run: () => bench('trace') },
+        { label: 'Levels', icon: AlignEndHorizontal, key: 'H', off: none, run: () => bench('levels') },
+        { label: 'Measure', icon: Ruler, key: 'M', on: tool === 'measure', run: () => { dispatch(groundShown('pictures')); dispatch(toolTaken(tool === 'measure' ? null : 'measure')) } },
+      ]
+    }
     case 'form': return [
       { label: 'Rectangle', icon: Square, key: 'R', on: tool === 'rectangle', run: () => dispatch(toolTaken(tool === 'rectangle' ? null : 'rectangle')) },
       { label: 'Polygon', icon: PenTool, key: 'P', on: tool === 'polygon', run: () => dispatch(toolTaken(tool === 'polygon' ? null : 'polygon')) },

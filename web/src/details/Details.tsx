@@ -6,6 +6,7 @@ import { useAppDispatch, useAppSelector } from '../app/store'
 import { picked, toolTaken } from '../app/view-slice'
 import { BuildingPreview } from '../fabric/BuildingPreview'
 import { FabricList } from '../fabric/FabricList'
+import { GroundDetails } from '../ground/GroundDetails'
 import { deleteMasses } from '../form/delete-masses'
 import { LevelDetails } from './LevelDetails'
 import { SeveralLevels } from './SeveralLevels'
@@ -30,7 +31,7 @@ export function Details({ desk }: { desk: string }) {
             : masses[0] ? <MassDetails key={masses[0].id} mass={masses[0]} />
               : now.kind === 'level' && now.ids.length > 1 ? <SeveralLevels ids={now.ids} />
                 : level ? <LevelDetails key={level.id} level={level} />
-                  : desk === 'fabric' ? <FabricList /> : <><MassList /><ProjectDetails /></>}
+                  : desk === 'fabric' ? <FabricList /> : desk === 'ground' ? <GroundDetails /> : <><MassList /><ProjectDetails /></>}
     </aside>
   )
 }

@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react'
 import { useEffect, useState } from 'react'
-import { applyEdit, type Edit } from '@geotome/core/edits'
+import type { Edit } from '@geotome/core/edits'
 import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
 import { showNumber, showQuantity, type Level, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
@@ -10,6 +10,8 @@ import { levelMoved } from '../app/view-slice'
 import { ChoiceField, Figure, NameField, Section, UseMark } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { deleteLevel } from '../spine/delete-level'
+import { BuildUp } from '../spine/BuildUp'
+import { Consequence } from '../spine/Consequence'
 import { PlateFigure } from './PlateFigure'
 
 /** A picked level: its floor's figures, its height and what it stands on; a change that could go two ways shows both first. */
@@ -18,21 +20,19 @@ export function LevelDetails({ level }: { level: Level }) {
   const { project, scheme } = useProject()
   const study = useStudy()
   const uses = useUses()
-  const [choice, setChoice] = useState<{ label: string; carried: Edit; held: Edit; tops: Record<Above, string> } | null>(null)
+  const [choice, setChoice] = useState<{ label: string; carried: Edit; held: Edit } | null>(null)
   const levels = levelHeights(project, scheme)
   const own = levels.find((l) => l.id === level.id)
   const floor = study?.floors.find((f) => f.level === level.id)
   const on = level.tie.kind === 'stacked' ? scheme.levels[level.tie.on] : undefined
   const above = levels.find((l) => l.kind === 'storey' && l.height > (own?.height ?? 0) + 1e-6)
-  const length = (z: number) => showQuantity(z, 'length', project)
   const set = (label: string, fields: Partial<Level>) => makeEdit(`${label} of ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: fields })
 
   /** Made at once where there is one way; otherwise both results are shown first. */
   const decide = (label: string, make: (how: Above) => Edit): boolean => {
     const [carried, held] = [make('carried'), make('held')]
     if (JSON.stringify(carried) === JSON.stringify(held)) return makeEdit(label, carried)
-    const topmost = (edit: Edit) => { const p = applyEdit(project, edit).project; const s = p.schemes[scheme.id]; const l = s ? levelHeights(p, s).at(-1) : undefined; return l ? `${l.name} at ${length(l.height)}` : '' }
-    try { setChoice({ label, carried, held, tops: { carried: topmost(carried), held: topmost(held) } }) } catch { return makeEdit(label, carried) }
+    setChoice({ label, carried, held })
     return true
   }
   const moving = useAppSelector((s) => s.view.moving)
@@ -64,16 +64,17 @@ export function LevelDetails({ level }: { level: Level }) {
         {level.tie.kind === 'stacked' && <NumField label={`above ${on?.name ?? ''} by`} value={level.tie.above} onAccept={(num: Num) => decide(`move ${level.name}`, (how) => retieLevel(project, scheme, level.id, { kind: 'stacked', on: level.tie.kind === 'stacked' ? level.tie.on : '', above: num }, how))} />}
         <ChoiceField label="height is" value={level.tie.kind} options={[{ value: 'stacked', label: 'stacked on a level' }, { value: 'fixed', label: 'fixed, from the datum' }]} onChange={(kind) => { makeEdit(`tie of ${level.name}`, () => retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held')) }} />
         {level.tie.kind === 'stacked' && <ChoiceField label="stands on" value={level.tie.on} options={levels.filter((l) => l.id !== level.id).map((l) => ({ value: l.id, label: l.name }))} onChange={(id) => set('tie', { tie: { kind: 'stacked', on: id, above: own ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9 : 0 } })} />}
-        {above && level.kind === 'storey' && <Figure label={`up to ${above.name}`}>{length(above.height - (own?.height ?? 0))}</Figure>}
+        {level.kind === 'storey' && !above && <div className="grid grid-cols-2 gap-1.5"><NumField label="slab" compact value={level.slab} onAccept={(slab) => set('slab', { slab })} /><NumField label="floor" compact value={level.floorBuildUp} onAccept={(floorBuildUp) => set('floor build-up', { floorBuildUp })} /></div>}
         {along.length > 0 && <p className="mt-1.5 px-1 text-[12px] text-ink2">Moving it carries {along.length > 1 ? `${along.slice(0, -1).join(', ')} and ${along.at(-1) ?? ''}` : along[0]}.</p>}
         {choice && (
           <div role="group" aria-label="Two ways" className="mt-2 rounded-md border border-cut p-2.5">
             <p className="mb-2 text-[12px] text-ink2">The levels that stand on it can go with it, or stay:</p>
-            {(['carried', 'held'] as const).map((how) => <button key={how} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onPointerEnter={() => tryEdit(() => choice[how])} onPointerLeave={() => tryEdit(null)} onFocus={() => tryEdit(() => choice[how])} onBlur={() => tryEdit(null)} onClick={() => { makeEdit(choice.label, choice[how]); setChoice(null) }}><span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span><span className="text-[11px] font-normal text-ink2">topmost: {choice.tops[how]}</span></button>)}
+            {(['carried', 'held'] as const).map((how) => <button key={how} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onPointerEnter={() => tryEdit(() => choice[how])} onPointerLeave={() => tryEdit(null)} onFocus={() => tryEdit(() => choice[how])} onBlur={() => tryEdit(null)} onClick={() => { makeEdit(choice.label, choice[how]); setChoice(null) }}><span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span><Consequence edit={choice[how]} /></button>)}
             <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setChoice(null)}>Leave it as it is</button>
           </div>
         )}
       </Section>
+      <BuildUp level={level.id} />
       <button className="act w-full text-error" onClick={() => void deleteLevel(level.id)}><Trash2 size={14} /> Delete level</button>
     </>
   )

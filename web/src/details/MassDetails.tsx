@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { changeRecipe, takeApart } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
-import { showNumber, type Mass, type Num } from '@geotome/core/project'
+import { inOrder, showNumber, type Mass, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
@@ -9,6 +9,7 @@ import { NumField } from '../common/NumField'
 import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
 import { deleteMasses } from '../form/delete-masses'
+import { OnSite } from '../ground/FitFigures'
 import { Appearance } from './Appearance'
 import { RecipeFields } from './RecipeFields'
 
@@ -34,7 +35,9 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <ChoiceField label="use" value={mass.use} options={uses.map((u) => ({ value: u.id, label: u.name }))} onChange={(use) => set('use', { use })} />
       <ChoiceField label="stands on" value={mass.base.level} options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))} onChange={(level) => set('base', { base: { ...mass.base, level } })} />
       <NumField label="above it by" value={mass.base.above} onAccept={(above) => set('base', { base: { ...mass.base, above } })} />
+      {Object.keys(scheme.wings).length > 0 && <ChoiceField label="wing" value={mass.wing ?? ''} options={[{ value: '', label: `by its plan${study?.wingOf[mass.id] ? `: ${scheme.wings[study.wingOf[mass.id] ?? '']?.name ?? ''}` : ''}` }, ...inOrder(scheme.wings).map((w) => ({ value: w.id, label: w.name }))]} onChange={(wing) => set('wing', { wing: wing || null })} />}
       <div className="mt-3" />
+      <OnSite mass={mass.id} />
       <Section title="Recipe">
         <RecipeFields recipe={mass.recipe} change={(label, next) => makeEdit(`${label} of ${mass.name}`, () => changeRecipe(scheme, mass, next))} attempt={(next) => tryEdit(next && (() => changeRecipe(scheme, mass, next)))}
           apart={(join) => { if (makeEdit(`take ${join.name} off ${mass.name}`, () => takeApart(project, scheme, () => crypto.randomUUID(), mass.id, join.id))) dispatch(picked({ kind: 'nothing' })) }} />

@@ -1,12 +1,13 @@
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { inOrder, nextOrder, PRECISIONS, readTyped, Refusal, usualPrecision, type Dial, type Unit } from '@geotome/core/project'
-import { useProject, useUses } from '../app/hooks'
+import { inOrder, nextOrder, PRECISIONS, readTyped, Refusal, showNumber, usualPrecision, type Dial, type Unit } from '@geotome/core/project'
+import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
-import { ChoiceField, NameField, Section } from '../common/fields'
+import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { Materials } from './Materials'
+import { Wings } from './Wings'
 
 export const UNIT_NAMES: { value: Unit; label: string }[] = [{ value: 'm', label: 'metres' }, { value: 'mm', label: 'millimetres' }, { value: 'ft', label: 'feet and inches' }]
 
@@ -14,6 +15,7 @@ export const UNIT_NAMES: { value: Unit; label: string }[] = [{ value: 'm', label
 export function ProjectDetails() {
   const { project, scheme } = useProject()
   const uses = useUses()
+  const study = useStudy()
   const set = (label: string, fields: Partial<typeof project>) => makeEdit(label, { edit: 'project.change', set: fields as never })
   return (
     <>
@@ -22,7 +24,7 @@ export function ProjectDetails() {
       <NameField label="scheme" value={scheme.name} onAccept={(name) => makeEdit('scheme name', { edit: 'scheme.change', id: scheme.id, set: { name } })} />
       <ChoiceField label="unit" value={project.unit} options={UNIT_NAMES} onChange={(unit) => set('unit', { unit, precision: usualPrecision(unit) })} />
       <ChoiceField label="shown to" value={String(project.precision)} options={PRECISIONS[project.unit].map((o) => ({ value: String(o.value), label: o.label }))} onChange={(v) => set('display precision', { precision: Number(v) })} />
-      {project.siteArea === null
+      {project.site ? <Figure label="site area, by its boundary">{showNumber(study?.ledger.totals.site ?? 0, 'area', 'm')} m²</Figure> : project.siteArea === null
         ? <button className="act mb-1.5 w-full" onClick={() => set('site area', { siteArea: 1000 })}>Give the site an area</button>
         : <NumField label="site area" quantity="area" value={project.siteArea} onAccept={(siteArea) => set('site area', { siteArea })} />}
       <NumField label="headroom" value={project.headroom} onAccept={(headroom) => set('headroom', { headroom })} hint="Floor with less clear height is low and not counted." />
@@ -36,6 +38,7 @@ export function ProjectDetails() {
       <div className="mt-4" />
       <Dials />
       <Materials />
+      <Wings />
       <Section title="Uses">
         {uses.map((u) => (
           <div key={u.id} className="row items-center">

@@ -6,6 +6,7 @@ import { makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked, sheetOpened } from '../app/view-slice'
 import { Ledger } from '../slice/Ledger'
+import { LevelTable } from '../spine/LevelTable'
 import { studyWorker } from '../worker/client'
 import type { FindingView } from '../worker/protocol'
 import { Compare } from './Compare'
@@ -18,12 +19,12 @@ export function OpenSheet() {
   return (
     <section aria-label={sheet} className="absolute inset-x-0 bottom-0 z-30 flex max-h-[62%] flex-col border-t border-line bg-panel shadow-[0_-6px_24px_rgba(0,0,0,0.08)]">
       <div className="flex items-center justify-between px-3 pt-3 pb-1.5"><h2 className="eyebrow">{TITLES[sheet]}</h2><button className="cursor-pointer p-1" aria-label="Close" onClick={() => dispatch(sheetOpened(null))}><X size={15} /></button></div>
-      {sheet === 'ledger' ? <Ledger /> : sheet === 'findings' ? <Findings /> : <Compare />}
+      {sheet === 'ledger' ? <Ledger /> : sheet === 'findings' ? <Findings /> : sheet === 'levels' ? <LevelTable /> : <Compare />}
     </section>
   )
 }
 
-const TITLES = { ledger: 'Ledger', findings: 'Findings', compare: 'Schemes side by side' }
+const TITLES = { ledger: 'Ledger', findings: 'Findings', compare: 'Schemes side by side', levels: 'Levels' }
 
 function Findings() {
   const study = useStudy()

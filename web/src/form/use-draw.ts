@@ -1,5 +1,6 @@
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
+import { neighbourEdit, siteEdit } from '../ground/ground-edits'
 import { addHole, newMass, type DrawnShape } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
 import { outlineFault } from '@geotome/core/moves'
@@ -11,6 +12,8 @@ import { picked, toolTaken } from '../app/view-slice'
 import { catchPoint, type CatchEdge, type Caught } from './catching'
 
 export type DrawKind = 'rectangle' | 'polygon' | 'circle'
+/** What a drawn outline becomes. */
+export type DrawPurpose = 'mass' | 'site' | 'neighbour'
 /** How the next side of a polygon runs: straight, as an arc through a point, as an arc that goes on from the last side. */
 export type SideKind = 'straight' | 'arc' | 'tangent'
 export const SIDE_KINDS: SideKind[] = ['straight', 'arc', 'tangent']
@@ -43,7 +46,7 @@ const CLEAR: DrawState['typed'] = ['', '', '']
  * Drawing a mass, or a hole in one: an outline by clicks and typed lengths in any mix, then the mass's height by moving or typing, caught
  * at levels. Enter accepts, Escape goes one step back. World coordinates in m.
  */
-export function useDraw(kind: DrawKind, holeIn: string | null, project: Project, scheme: Scheme, level: string, edges: CatchEdge[]) {
+export function useDraw(kind: DrawKind, holeIn: string | null, project: Project, scheme: Scheme, level: string, edges: CatchEdge[], purpose: DrawPurpose = 'mass') {
   const dispatch = useAppDispatch()
   const [state, show] = useState<DrawState>({ ...START, kind })
   // Events may come faster than the page is drawn: each goes on from what the one before it made.
@@ -106,8 +109,8 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
   const preview = useCallback((s: DrawState) => {
     if (s.stage !== 'height') return
     const height = number(s.typed[0]) ?? s.height
-    tryEdit(() => ({ edit: 'mass.add', scheme: scheme.id, thing: massOf(s, height) }))
-  }, [massOf, number, scheme.id])
+    tryEdit(() => (purpose === 'neighbour' ? neighbourEdit(project, s.points, height, mints.current[0] ??= crypto.randomUUID()) : { edit: 'mass.add', scheme: scheme.id, thing: massOf(s, height) }))
+  }, [massOf, number, project, purpose, scheme.id])
 
   const change = useCallback((next: DrawState) => { setState(next); preview(next) }, [preview, setState])
 
@@ -126,13 +129,17 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
   const close = useCallback((s: DrawState) => {
     const fault = s.kind === 'polygon' ? outlineFault(s.points, null, s.bulges.some((b) => b !== 0) ? 2 : 3) : null
     if (fault) { toast.error(`The outline ${fault.what}. ${fault.remedy}`); return }
+    if (purpose === 'site') {
+      if (makeEdit('draw the site', () => siteEdit(project, s.points))) dispatch(toolTaken(null))
+      return
+    }
     if (holeIn) {
       if (makeEdit(`hole in ${scheme.masses[holeIn]?.name ?? 'the mass'}`, () => addHole(project, scheme, holeIn, drawn(s)))) dispatch(toolTaken(null))
       return
     }
     mints.current = []
     change({ ...s, stage: 'height', typed: CLEAR, cursor: null, through: null })
-  }, [change, dispatch, drawn, holeIn, project, scheme])
+  }, [change, dispatch, drawn, holeIn, project, purpose, scheme])
 
   const finish = useCallback((s: DrawState) => {
     const typed = s.typed[0].trim()
@@ -140,12 +147,16 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
     if (typed) {
       try { height = readTyped(typed, 'length', project, scheme).num } catch (e) { if (e instanceof Refusal) { toast.error(e.message); return } throw e }
     }
+    if (purpose === 'neighbour') {
+      if (makeEdit('draw a neighbour', () => neighbourEdit(project, s.points, height, crypto.randomUUID()))) dispatch(toolTaken(null))
+      return
+    }
     const mass = massOf(s, height)
     if (makeEdit(`draw ${mass.name}`, { edit: 'mass.add', scheme: scheme.id, thing: mass })) {
       dispatch(toolTaken(null))
       dispatch(picked({ kind: 'mass', ids: [mass.id] }))
     }
-  }, [dispatch, massOf, project, scheme])
+  }, [dispatch, massOf, project, purpose, scheme])
 
   /** Sets the next point, or accepts the height. */
   const accept = useCallback((byEnter: boolean) => {
@@ -202,8 +213,8 @@ function endDirection({ points, bulges }: DrawState): Vec2 | null {
   return [c * (b[0] - a[0]) - s * (b[1] - a[1]), s * (b[0] - a[0]) + c * (b[1] - a[1])]
 }
 
-export const drawHint = (s: DrawState, hole: string | null): string => {
-  const what = hole ? `the hole in ${hole}` : 'the outline'
+export const drawHint = (s: DrawState, hole: string | null, purpose: DrawPurpose = 'mass'): string => {
+  const what = hole ? `the hole in ${hole}` : purpose === 'site' ? 'the site' : purpose === 'neighbour' ? 'the neighbour' : 'the outline'
   if (s.stage === 'height') return 'Move up or down for the height (it catches levels), or type it. Enter or a click accepts, Escape goes back'
   if (s.points.length === 0) return s.kind === 'circle' ? `Click the centre of ${hole ? what : 'the circle'}, or type its place east, Tab, north, Enter` : s.kind === 'rectangle' ? `Click the first corner of ${hole ? what : 'the rectangle'}, or type its place east, Tab, north, Enter` : `Click the first corner of ${what}, or type its place east, Tab, north, Enter`
   if (s.kind === 'circle') return 'Click a point on the circle, or type its radius, Enter'

@@ -1,4 +1,4 @@
-import { Plus, Rows3 } from 'lucide-react'
+import { Plus, Rows3, Table2 } from 'lucide-react'
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
 import { levelHeights, moveLevel } from '@geotome/core/levels'
 import { showNumber, tidy } from '@geotome/core/project'
@@ -6,7 +6,7 @@ import { useProject, useStudy, useUses } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
-import { levelShown, picked } from '../app/view-slice'
+import { levelShown, picked, sheetOpened } from '../app/view-slice'
 import { AddLevels } from './AddLevels'
 import { deleteLevels } from './delete-level'
 import { LevelLabel } from './LevelLabel'
@@ -22,7 +22,7 @@ export function Spine() {
   const { project, scheme } = useProject()
   const study = useStudy()
   const uses = useUses()
-  const shown = useAppSelector((s) => s.view.level)
+  const { level: shown, sheet } = useAppSelector((s) => s.view)
   const pickedLevels = useAppSelector((s) => (s.view.picked.kind === 'level' ? s.view.picked.ids : EMPTY))
   const box = useRef<HTMLDivElement>(null)
   const [length, setLength] = useState(600)
@@ -139,6 +139,7 @@ export function Spine() {
       <div className="flex gap-2 border-t border-line p-2.5">
         <button className="act h-7 flex-1 text-[12px]" onClick={() => setAdding('one')}><Plus size={13} /> Add level</button>
         <button className="act h-7 flex-1 text-[12px]" onClick={() => setAdding('many')}><Rows3 size={13} /> Add several</button>
+        <button className="act h-7 px-2 text-[12px]" aria-label="Table of levels" title="All levels in a table (T)" onClick={() => dispatch(sheetOpened(sheet === 'levels' ? null : 'levels'))}><Table2 size={13} /></button>
       </div>
       {adding && <AddLevels how={adding} above={shown} onClose={() => setAdding(null)} />}
     </aside>

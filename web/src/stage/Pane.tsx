@@ -7,9 +7,9 @@ import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch } from '../app/store'
 import { hovered, picked } from '../app/view-slice'
 import type { PointerAt } from '../form/use-draw'
-import { atHeight, orbited, panned, zoomed } from './camera'
+import { atHeight, orbited, panned, zoomed, type View } from './camera'
 import { pickAll } from './picking'
-import { setView, useView, viewOf, type PaneName } from './views'
+import { isUpright, setView, useView, viewOf, type PaneName } from './views'
 
 interface Props {
   name: PaneName
@@ -22,12 +22,14 @@ interface Props {
   buried: boolean
   draw: { move: (at: PointerAt) => void; accept: () => void; rising: boolean } | null
   movable: boolean
+  /** points are picked to be measured */
+  measure: { move: (view: View, size: Vec2, at: Vec2, pane: PaneName, ground: number) => void; pick: () => void } | null
   onPointer: (pane: PaneName, at: Vec2) => void
   children: (size: Vec2) => ReactNode
 }
 
 /** One view of the stage: drags turn and move it, the wheel zooms, clicks pick or draw. */
-export function Pane({ name, label, register, ground, cut, buried, draw, movable, onPointer, children }: Props) {
+export function Pane({ name, label, register, ground, cut, buried, draw, movable, measure, onPointer, children }: Props) {
   const dispatch = useAppDispatch()
   const box = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState<Vec2>([0, 0])
@@ -55,8 +57,8 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
   const at = useCallback((e: PE): Vec2 => { const r = box.current?.getBoundingClientRect(); return [e.clientX - (r?.left ?? 0), e.clientY - (r?.top ?? 0)] }, [])
   const under = (p: Vec2): string[] => {
     const study = store.getState().view.study
-    const hits = pickAll(view, size, p, { from: buried || name === 'plan' ? -1e9 : -0.01, to: cut ?? 1e9 }).map((h) => h.id)
-    if (cut === null || !study) return hits
+    const hits = pickAll(view, size, p, { from: buried || name !== '3d' ? -1e9 : -0.01, to: cut ?? 1e9 }).map((h) => h.id)
+    if (cut === null || !study || isUpright(name)) return hits
     const plane = atHeight(view, size, p, ground)
     const plates = study.floors.find((f) => f.level === store.getState().view.level)?.plates ?? []
     const onPlate = plates.filter((pl) => pl.region.reduce((odd, l) => odd !== inside(l, plane), false)).map((pl) => pl.mass)
@@ -79,6 +81,7 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
   const moveOn = (e: PE) => {
     const p = at(e)
     onPointer(name, p)
+    if (measure) measure.move(view, size, p, name, ground)
     if (draw) {
       if (draw.rising) closedAt.current ??= p[1]
       else closedAt.current = null
@@ -115,6 +118,7 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
     if (!now || e.button !== 0) return
     if (now.moved) { now.edit?.(); return }
     if (draw) { draw.accept(); return }
+    if (measure) { measure.pick(); return }
     pick(now.at, e.shiftKey || e.ctrlKey)
   }
 
@@ -150,7 +154,7 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
 
   const nameOf = (id: string) => { const s = store.getState().view.study; return s?.masses.find((m) => m.id === id)?.name ?? s?.parts.find((q) => q.id === id)?.name ?? '' }
   return (
-    <div ref={box} data-pane={name} data-view={JSON.stringify({ ...view, size })} className={`relative min-w-0 flex-1 touch-none overflow-hidden ${draw ? 'cursor-crosshair' : ''}`} role="application" tabIndex={0} aria-roledescription="view" aria-label={label} onKeyDown={keys}
+    <div ref={box} data-pane={name} data-view={JSON.stringify({ ...view, size })} className={`relative min-w-0 flex-1 touch-none overflow-hidden ${draw || measure ? 'cursor-crosshair' : ''}`} role="application" tabIndex={0} aria-roledescription="view" aria-label={label} onKeyDown={keys}
       onPointerDown={down} onPointerMove={moveOn} onPointerUp={up} onPointerCancel={() => { press.current = null; tryEdit(null) }} onPointerLeave={() => dispatch(hovered(null))} onContextMenu={(e) => e.preventDefault()}>
       {size[0] > 0 && children(size)}
       {behind && (

@@ -3,12 +3,13 @@ import { useEffect, useMemo, type RefObject } from 'react'
 import { Color, OrthographicCamera, type Object3D, type WebGLRenderer } from 'three'
 import { axesOf, type View } from './camera'
 import { cutting, type Materials } from './materials'
-import { onViews, viewOf, type PaneName } from './views'
+import type { Upright } from '@geotome/core/slice'
+import { isUpright, onViews, viewOf, type PaneName } from './views'
 
-/** Where an object of the scene is drawn: in which pane, only where something is cut, only while nothing is buried, and, for lines that repeat, m between two of them: closer than 4 px they are left out. */
-export interface Marks { pane: PaneName | null; cutOnly: boolean; aboveGround: boolean; apart: number | null }
+/** Where an object of the scene is drawn: in which pane ('space': in all but plans), upright only where a pane looks from an azimuth, only where something is cut, only while nothing is buried, and, for lines that repeat, m between two of them: closer than 4 px they are left out. */
+export interface Marks { pane: PaneName | 'space' | null; cutOnly: boolean; aboveGround: boolean; apart: number | null; /** degrees: in upright panes that look from there, and in 3D */ from: number | null }
 
-export interface PaneCut { name: PaneName; /** m above the datum, or null: nothing is cut */ cut: number | null; buried: boolean }
+export interface PaneCut { name: PaneName; /** m above the datum, or null: nothing is cut */ cut: number | null; buried: boolean; /** an upright plane, from the view's origin: what lies nearer to the viewer is cut away */ upright?: Upright | null }
 
 /** Draws one scene into every pane, each with its own view and its own cut. */
 export function PaneRenderer({ panes, boxes, materials, paper, views = viewOf }: { panes: PaneCut[]; boxes: RefObject<Map<PaneName, HTMLDivElement>>; materials: Materials; paper: string; /** the view of a pane; the stage's own unless told otherwise */ views?: (name: PaneName) => View }) {
@@ -31,7 +32,7 @@ export function PaneRenderer({ panes, boxes, materials, paper, views = viewOf }:
       gl.setViewport(box.left - whole.left, bottom, box.width, box.height)
       gl.setScissor(box.left - whole.left, bottom, box.width, box.height)
       aim(camera, views(pane.name), box.width, box.height)
-      prepare(scene, pane, views(pane.name).scale, materials, gl)
+      prepare(scene, pane, views(pane.name), materials, gl)
       gl.clear()
       gl.render(scene, camera)
     }
@@ -50,15 +51,21 @@ function aim(camera: OrthographicCamera, view: View, w: number, h: number): void
   camera.updateMatrixWorld()
 }
 
-function prepare(scene: Object3D, pane: PaneCut, scale: number, materials: Materials, gl: WebGLRenderer): void {
+function prepare(scene: Object3D, pane: PaneCut, { scale, azimuth }: View, materials: Materials, gl: WebGLRenderer): void {
   const top = pane.cut ?? 1e6
   cutting.below.constant = top + 1e-3
   cutting.above.constant = -top - 1e-2
-  cutting.overGround.constant = pane.buried ? 1e6 : 1e-3
+  cutting.overGround.constant = pane.buried || isUpright(pane.name) ? 1e6 : 1e-3
+  const { toward } = axesOf({ target: [0, 0, 0], azimuth: pane.upright?.azimuth ?? 0, elevation: 0, scale: 1 })
+  cutting.section.normal.set(-toward[0], -toward[1], 0)
+  cutting.section.constant = pane.upright ? pane.upright.toward + 1e-3 : 1e6
   for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) { material.dashSize = 5 / scale; material.gapSize = 4 / scale }
   for (const material of [materials.cap, materials.low]) if (material.uniforms.dpr) material.uniforms.dpr.value = gl.getPixelRatio()
   for (const child of scene.children) {
-    const { pane: only, cutOnly, aboveGround, apart } = child.userData as Marks
-    child.visible = (!only || only === pane.name) && (!cutOnly || pane.cut !== null) && (!aboveGround || !pane.buried) && (!apart || apart * scale >= 4)
+    const { pane: only, cutOnly, aboveGround, apart, from } = child.userData as Marks
+    child.visible = (!only || only === pane.name || (only === 'space' && pane.name !== 'plan')) && (from === null || from === undefined || pane.name === '3d' || (isUpright(pane.name) && sameWay(from, azimuth))) && (!cutOnly || pane.cut !== null) && (!aboveGround || !pane.buried) && (!apart || apart * scale >= 4)
   }
 }
+
+/** Whether two directions are one, to half a degree. */
+const sameWay = (a: number, b: number) => Math.abs(((((a - b + 180) % 360) + 360) % 360) - 180) < 0.5

@@ -1,6 +1,5 @@
 import { useFrame, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef } from 'react'
-import type { BufferGeometry, Material as Paint } from 'three'
 import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js'
 import type { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
 import type { Material } from '@geotome/core/project'
@@ -9,9 +8,11 @@ import { useAppSelector } from '../app/store'
 import type { Picked, Shows } from '../app/view-slice'
 import { batchOf, contoursSeen, fillsOf, HERE, linesOf, outlinesOf, shadowOf, stackedOutlines, type Batch, type Placed } from './batches'
 import { stageGeometry, type StoredView } from './geometry-store'
+import { Faces, Lines, marks } from './drawn'
+import { GroundScene } from './GroundScene'
 import { pickable } from './picking'
+import { Pictures } from './Pictures'
 import type { Materials } from './materials'
-import type { Marks } from './PaneRenderer'
 import type { Palette } from './theme'
 
 /** `shows` and `hidden` say what is drawn, and how; `camera` the direction of the 3D view, for contours; `picking` whether the pointer picks in it. */
@@ -29,7 +30,7 @@ export function Scene({ view: whole, desk, materials, palette, shows, hidden, di
   const colours = useColours(shows.materials)
 
   // While only levels or figures change, what stands stays as it is, and nothing is sent to the screen again.
-  const standing = useSame(view, fabric ? standingKey(view) : massesKey(view))
+  const standing = useSame(view, `${fabric ? standingKey(view) : massesKey(view)} ${neighboursKey(view)}`)
   const all = useMemo(() => solids(standing, fabric, palette, shows, colours), [standing, fabric, palette, shows, colours])
   const solid = useMemo(() => batchOf(all.solid, palette), [all, palette])
   const clear = useMemo(() => batchOf(all.clear, palette), [all, palette])
@@ -57,6 +58,8 @@ export function Scene({ view: whole, desk, materials, palette, shows, hidden, di
   return (
     <>
       <Faces geometry={shadow} material={materials.shadow} order={0} pane="3d" />
+      <GroundScene view={view} materials={materials} palette={palette} shows={shows} />
+      <Pictures view={view} shown={shows.pictures} />
       <Faces geometry={solid.faces} material={materials.faces} order={1} />
       <Lines segments={solid.edges} material={materials.ink} order={2} />
       <Contours contours={solid.contours} material={materials.ink} direction={direction} />
@@ -66,51 +69,27 @@ export function Scene({ view: whole, desk, materials, palette, shows, hidden, di
       <Faces geometry={clear.faces} material={materials.seeThrough} order={8} />
       <Lines segments={clear.edges} material={materials.ink} order={2} />
       <Contours contours={clear.contours} material={materials.ink} direction={direction} />
-      <Lines segments={fabric ? NONE : floorLines} material={materials.floors} order={2} pane="3d" apart={storey} />
+      <Lines segments={fabric ? NONE : floorLines} material={materials.floors} order={2} pane="space" apart={storey} />
       <Lines segments={outlined.edges} material={materials.soft} order={2} />
       <Lines segments={solid.edges} material={materials.ghost} order={3} cutOnly />
-      <Lines segments={fabric ? NONE : floorLines} material={materials.ghostFloors} order={3} pane="3d" cutOnly apart={storey} />
+      <Lines segments={fabric ? NONE : floorLines} material={materials.ghostFloors} order={3} pane="space" cutOnly apart={storey} />
       <Lines segments={solid.edges} material={materials.buried} order={3} pane="3d" aboveGround />
       {offer && <Faces geometry={offer.faces} material={materials.offered} order={4} />}
       {offer && <Lines segments={offer.edges} material={materials.offeredLines} order={5} />}
-      {cap && <Faces geometry={cap} material={materials.cap} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
-      {lows && <Faces geometry={lows} material={materials.low} order={4} cutOnly pane={fabric ? '3d' : undefined} />}
-      <Lines segments={capLines} material={materials.cutLine} order={5} cutOnly pane="3d" />
+      {cap && <Faces geometry={cap} material={materials.cap} order={4} cutOnly pane={fabric ? 'space' : undefined} />}
+      {lows && <Faces geometry={lows} material={materials.low} order={4} cutOnly pane={fabric ? 'space' : undefined} />}
+      <Lines segments={capLines} material={materials.cutLine} order={5} cutOnly pane="space" />
       {!fabric && <Lines segments={capLines} material={materials.planCutLine} order={5} cutOnly pane="plan" />}
       {untaken && <Faces geometry={untaken.faces} material={materials.untaken} order={4} cutOnly />}
       <Lines segments={untaken?.lines ?? NONE} material={materials.untakenLine} order={5} cutOnly />
       <Lines segments={planLines} material={materials.planLine} order={5} pane="plan" />
       {fabric && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
-      <Lines segments={under.edges} material={materials.hovered} order={6} pane="3d" />
+      <Lines segments={under.edges} material={materials.hovered} order={6} pane="space" />
       <Lines segments={under.edges} material={materials.planHovered} order={6} pane="plan" />
-      <Lines segments={chosen.edges} material={materials.picked} order={7} pane="3d" />
+      <Lines segments={chosen.edges} material={materials.picked} order={7} pane="space" />
       <Lines segments={chosen.edges} material={materials.planPicked} order={7} pane="plan" />
     </>
   )
-}
-
-type DrawnHow = { order: number } & { [K in keyof Marks]?: Marks[K] | undefined }
-const marks = ({ pane, cutOnly, aboveGround, apart }: DrawnHow): Marks => ({ pane: pane ?? null, cutOnly: cutOnly ?? false, aboveGround: aboveGround ?? false, apart: apart ?? null })
-
-function Faces({ geometry, material, ...m }: { geometry: BufferGeometry; material: Paint } & DrawnHow) {
-  useEffect(() => () => geometry.dispose(), [geometry])
-  return <mesh geometry={geometry} material={material} renderOrder={m.order} userData={marks(m)} frustumCulled={false} />
-}
-
-function Lines({ segments, material, ...m }: { segments: Float32Array; material: LineMaterial } & DrawnHow) {
-  const object = useMemo(() => new LineSegments2(), [])
-  const geometry = useMemo(() => linesOf(segments), [segments])
-  useEffect(() => () => geometry.dispose(), [geometry])
-  if (object.geometry !== geometry) {
-    object.geometry = geometry
-    if (material.dashed) object.computeLineDistances()
-  }
-  object.material = material
-  object.userData = marks(m)
-  object.renderOrder = m.order
-  object.frustumCulled = false
-  object.visible = segments.length > 0
-  return <primitive object={object} />
 }
 
 /** The lines along which round things turn out of sight in the 3D view, found anew when it turns. */
@@ -143,6 +122,7 @@ function useSame<T>(value: T, key: string): T {
   return kept.current.value
 }
 const massesKey = (view: StoredView) => view.masses.map(({ id, body, at }) => `${id} ${body} ${at.x} ${at.y} ${at.z} ${at.turn}`).join()
+const neighboursKey = (view: StoredView) => view.ground.neighbours.map((n) => n.body).join()
 const standingKey = (view: StoredView) => `${massesKey(view)} ${view.parts.map((p) => `${p.mesh} ${p.bond.status}`).join()}`
 
 /** Masses that parts were made of: shown as an outline behind them. */
@@ -198,10 +178,10 @@ function without(view: StoredView, hidden: readonly string[], shows: Shows): Sto
   return { ...view, masses: view.masses.filter((m) => !gone.has(m.id)), parts: view.parts.filter((p) => !gone.has(p.id)) }
 }
 
-const contextItems = ({ masses }: StoredView): Placed[] => masses.filter((m) => m.context).flatMap((m): Placed[] => {
-  const geometry = stageGeometry.get(m.body)
-  return geometry ? [{ owner: m.id, geometry, at: m.at, tint: null }] : []
-})
+const contextItems = ({ masses, ground }: StoredView): Placed[] => [
+  ...masses.filter((m) => m.context).flatMap((m): Placed[] => { const geometry = stageGeometry.get(m.body); return geometry ? [{ owner: m.id, geometry, at: m.at, tint: null }] : [] }),
+  ...ground.neighbours.flatMap((n): Placed[] => { const geometry = stageGeometry.get(n.body); return geometry ? [{ owner: n.id, geometry, at: HERE, tint: null }] : [] }),
+]
 
 function massItems(view: StoredView, keep: (id: string) => boolean): Placed[] {
   return view.masses.filter((m) => !m.context && keep(m.id)).flatMap((m): Placed[] => {

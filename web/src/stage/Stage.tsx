@@ -1,29 +1,38 @@
 import { Canvas } from '@react-three/fiber'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
-import { usePickedMasses, useProject, useStudy, useUnit } from '../app/hooks'
+import { uprightFrame, type Upright } from '@geotome/core/slice'
+import { usePickedMasses, useProject, useStudy } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { panesChosen, viewsToggled, type Panes } from '../app/view-slice'
+import { panesChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
 import { DrawOverlay } from '../form/DrawOverlay'
 import { Handles } from '../form/Handles'
 import type { Drawing } from '../form/use-draw'
 import { axesOf, fitted } from './camera'
 import type { StoredView } from './geometry-store'
 import { PlateLabels } from './Labels'
+import { LevelLines, LevelPlanes } from './LevelLines'
 import { makeMaterials } from './materials'
+import { MeasureMarks } from './MeasureMarks'
 import { Pane } from './Pane'
 import { North, ScaleBar, ZeroMark } from './PaneMarks'
 import { PaneRenderer, type PaneCut } from './PaneRenderer'
+import { PlanBar } from './PlanBar'
 import { Scene } from './Scene'
 import { paletteOf, useTheme } from './theme'
-import { setView, useView, viewOf, type PaneName } from './views'
+import { SectionLine, through, UprightBar } from './UprightBar'
+import type { Measuring } from './use-measure'
+import { isUpright, setView, useView, viewOf, type PaneName } from './views'
 
 const NOWHERE: Vec2 = [0, 0]
 const towardViewer = () => axesOf(viewOf('3d')).toward
-const CHOICES: { id: Panes; label: string }[] = [{ id: '3d', label: '3D' }, { id: 'plan', label: 'Plan' }, { id: 'both', label: 'Side by side' }]
+const CHOICES: { id: Panes; label: string }[] = [{ id: '3d', label: '3D' }, { id: 'plan', label: 'Plan' }, { id: 'both', label: 'Side by side' }, { id: 'elevation', label: 'Elevation' }, { id: 'section', label: 'Section' }, { id: 'four', label: 'Four' }]
+/** The panes of each choice; a section stands beside its plan, in which it is moved. */
+const PANES: Record<Panes, PaneName[]> = { '3d': ['3d'], plan: ['plan'], both: ['3d', 'plan'], elevation: ['elevation'], section: ['section', 'plan'], four: ['3d', 'plan', 'elevation', 'section'] }
+const NAMES: Record<PaneName, string> = { '3d': 'View', plan: 'Plan', elevation: 'Elevation', section: 'Section' }
 
 /** The stage: one scene in one, or two, panes in step; over it labels, handles and what is being drawn. */
-export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null }) {
+export function Stage({ desk, drawing, measure = null }: { desk: string; drawing: Drawing | null; measure?: Measuring | null }) {
   const dispatch = useAppDispatch()
   const study = useStudy()
   const panes = useAppSelector((s) => s.view.panes)
@@ -44,8 +53,15 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
   const z = level?.height ?? 0
   const floor = study?.floors.find((f) => f.level === levelId)
   const buried = z < -1e-6
-  const shown: PaneName[] = panes === 'both' ? ['3d', 'plan'] : [panes]
-  const cuts = useMemo(() => shownCuts(shown.join(), desk, level ? z : null, buried), [shown.join(), desk, level, z, buried]) // eslint-disable-line react-hooks/exhaustive-deps
+  const shown = PANES[panes]
+  const middle = useMemo(() => middleOf(study), [study])
+  const { elevation, section } = useAppSelector((s) => s.view)
+  useEffect(() => { setView('elevation', { ...viewOf('elevation'), azimuth: elevation }) }, [elevation])
+  useEffect(() => { if (section) setView('section', { ...viewOf('section'), azimuth: section.azimuth }) }, [section?.azimuth]) // eslint-disable-line react-hooks/exhaustive-deps
+  // A section that nobody has placed yet cuts through the middle of all forms.
+  useEffect(() => { if (!section && study && shown.includes('section')) dispatch(sectionAt(through(-90, [middle.at[0] + study.origin[0], middle.at[1] + study.origin[1]]))) }, [section, study, shown, middle, dispatch])
+  const cutBy = useMemo(() => (section && study ? { azimuth: section.azimuth, toward: section.toward - dotOut(section.azimuth, study.origin) } : null), [section, study?.origin]) // eslint-disable-line react-hooks/exhaustive-deps
+  const cuts = useMemo(() => shownCuts(shown, desk, level ? z : null, buried, cutBy), [shown, desk, level, z, buried, cutBy])
   useFitOnce(study, boxes)
 
   const fit = () => { for (const name of shown) fitPane(name, study, boxes.current.get(name)) }
@@ -57,14 +73,15 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
           <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} />
         </Canvas>
       </div>
-      <div className="absolute inset-0 flex">
+      <div className={panes === 'four' ? 'absolute inset-0 grid grid-cols-2 grid-rows-2 divide-x divide-y divide-line' : 'absolute inset-0 flex'}>
         {shown.map((name, i) => (
-          <div key={name} className={`relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`}>
-            <Pane name={name} label={`${name === '3d' ? 'View' : 'Plan'} of the form${level ? ` at ${level.name}` : ''}; everything in it is also in the lists`} register={register} ground={z} cut={cuts.find((c) => c.name === name)?.cut ?? null} buried={buried} movable={desk === 'form'} onPointer={onPointer}
-              draw={drawing ? { move: drawing.move, accept: () => drawing.accept(false), rising: drawing.state.stage === 'height' } : null}>
-              {(size) => <PaneOverlay name={name} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor && shows.labels ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
+          <div key={name} className={panes === 'four' ? 'relative flex min-h-0 min-w-0' : `relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`}>
+            <Pane name={name} label={`${NAMES[name]} of the form${level && !isUpright(name) ? ` at ${level.name}` : ''}; everything in it is also in the lists`} register={register} ground={z} cut={cuts.find((c) => c.name === name)?.cut ?? null} buried={buried} movable={desk === 'form' && !isUpright(name)} measure={measure} onPointer={onPointer}
+              draw={drawing && !isUpright(name) ? { move: drawing.move, accept: () => drawing.accept(false), rising: drawing.state.stage === 'height' } : null}>
+              {(size) => <PaneOverlay name={name} middle={middle} narrow={panes === 'four'} measure={measure} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor && shows.labels ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
             </Pane>
-            {name === 'plan' && <PlanCaption text={level ? `${level.name}  ${level.height > 0 ? '+' : ''}${level.height.toFixed(2)}` : ''} />}
+            {name === 'plan' && !drawing && <PlanBar narrow={panes === 'four'} />}
+            {isUpright(name) && <UprightBar pane={name as 'elevation' | 'section'} middle={[middle.at[0] + (study?.origin[0] ?? 0), middle.at[1] + (study?.origin[1] ?? 0)]} />}
           </div>
         ))}
       </div>
@@ -77,35 +94,53 @@ export function Stage({ desk, drawing }: { desk: string; drawing: Drawing | null
   )
 }
 
-function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass }: { name: PaneName; size: Vec2; z: number; study: StudyLike; drawing: Drawing | null; pointer: { pane: PaneName; at: Vec2 }; labels: NonNullable<StudyLike>['floors'][number] | null; mass: ReturnType<typeof usePickedMasses>[number] | null }) {
+function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass, middle, narrow, measure }: { middle: Middle; narrow: boolean; measure: Measuring | null; name: PaneName; size: Vec2; z: number; study: StudyLike; drawing: Drawing | null; pointer: { pane: PaneName; at: Vec2 }; labels: NonNullable<StudyLike>['floors'][number] | null; mass: ReturnType<typeof usePickedMasses>[number] | null }) {
   const view = useView(name)
-  const unit = useUnit()
+  const { project } = useProject()
+  const origin = study?.origin ?? NOWHERE
+  const upright = isUpright(name)
   return (
     <>
-      <ZeroMark view={view} size={size} origin={study?.origin ?? NOWHERE} />
-      {labels && <PlateLabels floor={labels} z={z} view={view} size={size} />}
-      {mass && <Handles mass={mass} view={view} size={size} />}
-      {drawing && <DrawOverlay drawing={drawing} view={view} size={size} z={z} origin={study?.origin ?? [0, 0]} live={pointer.pane === name} pointer={pointer.at} />}
-      <North azimuth={view.elevation === 90 ? 0 : -90 - view.azimuth} />
-      {name === 'plan' && <ScaleBar view={view} unit={unit} />}
+      {upright && <LevelLines view={view} size={size} />}
+      {name === '3d' && <LevelPlanes view={view} size={size} rect={middle.rect} />}
+      {name === 'plan' && <SectionLine view={view} size={size} origin={origin} reach={middle.reach} />}
+      <MeasureMarks view={view} size={size} origin={origin} measure={measure} />
+      {!upright && <ZeroMark view={view} size={size} origin={origin} />}
+      {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
+      {mass && !upright && <Handles mass={mass} view={view} size={size} />}
+      {drawing && !upright && <DrawOverlay drawing={drawing} view={view} size={size} z={z} origin={origin} live={pointer.pane === name} pointer={pointer.at} />}
+      {!upright && <North azimuth={(view.elevation === 90 ? 0 : -90 - view.azimuth) - project.location.trueNorth} />}
+      {name !== '3d' && !narrow && <ScaleBar view={view} unit={project.unit} />}
     </>
   )
 }
 
 type StudyLike = StoredView | null
 
-const PlanCaption = ({ text }: { text: string }) => <p className="pointer-events-none absolute bottom-[88px] left-4 text-[11px] italic text-ink2">{text && `plan at ${text}`}</p>
-
-function shownCuts(names: string, desk: string, z: number | null, buried: boolean): PaneCut[] {
-  return names.split(',').map((name) => ({
-    name: name as PaneName, buried,
-    cut: z === null ? null : name === 'plan' ? z + (desk === 'fabric' ? 1.2 : 0) : desk === 'slice' ? z : null,
+function shownCuts(names: PaneName[], desk: string, z: number | null, buried: boolean, upright: Upright | null): PaneCut[] {
+  return names.map((name) => ({
+    name, buried, upright: name === 'section' ? upright : null,
+    cut: z === null ? null : name === 'plan' ? z + (desk === 'fabric' ? 1.2 : 0) : desk === 'slice' && name === '3d' ? z : null,
   }))
 }
 
 function pointsOf(study: StudyLike): Vec3[] {
-  return (study?.masses ?? []).flatMap((m) => m.outline.flatMap(([x, y]): Vec3[] => [[x, y, Math.max(0, m.base)], [x, y, m.top]]))
+  const masses = (study?.masses ?? []).flatMap((m) => m.outline.flatMap(([x, y]): Vec3[] => [[x, y, Math.max(0, m.base)], [x, y, m.top]]))
+  return [...masses, ...(study?.ground.site?.ring ?? []).map(([x, y]): Vec3 => [x, y, 0])]
 }
+
+interface Middle { at: Vec2; rect: [Vec2, Vec2] | null; /** m, half the diagonal of all that stands, and some air */ reach: number }
+
+/** The middle and the extent of all that stands, from the view's origin. */
+function middleOf(study: StudyLike): Middle {
+  const points = pointsOf(study)
+  if (points.length === 0) return { at: [0, 0], rect: null, reach: 20 }
+  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
+  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  return { at: [(x0 + x1) / 2, (y0 + y1) / 2], rect: [[x0, y0], [x1, y1]], reach: Math.hypot(x1 - x0, y1 - y0) / 2 + 4 }
+}
+
+const dotOut = (azimuth: number, p: Vec2) => { const { toward } = uprightFrame(azimuth); return toward[0] * p[0] + toward[1] * p[1] }
 
 function fitPane(name: PaneName, study: StudyLike, box: HTMLDivElement | undefined): void {
   if (box) setView(name, fitted(viewOf(name), [box.clientWidth, box.clientHeight], pointsOf(study), 0.82))

@@ -29,6 +29,13 @@ export function atHeight(view: View, [w, h]: Vec2, [px, py]: Vec2, z: number): V
   return [view.target[0] + a * right[0] + b * up[0] + t * toward[0], view.target[1] + a * right[1] + b * up[1] + t * toward[1]]
 }
 
+/** The point under a pixel in the plane through the view's target that faces the viewer. */
+export function facing(view: View, [w, h]: Vec2, [px, py]: Vec2): Vec3 {
+  const { right, up } = axesOf(view)
+  const [a, b] = [(px - w / 2) / view.scale, (h / 2 - py) / view.scale]
+  return [view.target[0] + a * right[0] + b * up[0], view.target[1] + a * right[1] + b * up[1], view.target[2] + a * right[2] + b * up[2]]
+}
+
 /** The view moved so that the model goes along with the pointer. */
 export function panned(view: View, dx: number, dy: number): View {
   const { right, up } = axesOf(view)

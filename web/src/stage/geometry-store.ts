@@ -1,4 +1,4 @@
-import type { FloorShape, Geometry, StudyView } from '../worker/protocol'
+import { groundKeys, type FloorShape, type Geometry, type StudyView } from '../worker/protocol'
 
 /** A study's view without its triangles, floors with their shapes: what the store holds. */
 export type StoredView = Omit<StudyView, 'geometry' | 'shapes' | 'floors'> & { floors: StoredFloor[] }
@@ -13,7 +13,7 @@ class GeometryStore {
   keep({ geometry, shapes, floors, ...view }: StudyView): StoredView {
     for (const g of geometry) this.byKey.set(g.key, g)
     for (const s of shapes) this.shapes.set(s.key, s)
-    const named = new Set<string | null>([...view.masses.map((m) => m.body), ...view.parts.map((p) => p.mesh), view.proposal?.mesh ?? null, ...floors.map((f) => f.shape)])
+    const named = new Set<string | null>([...view.masses.map((m) => m.body), ...view.parts.map((p) => p.mesh), view.proposal?.mesh ?? null, ...groundKeys(view.ground), ...floors.map((f) => f.shape)])
     for (const kept of [this.byKey, this.shapes]) for (const key of kept.keys()) if (!named.has(key)) kept.delete(key)
     return { ...view, floors: floors.map((f) => { const shape = this.shapes.get(f.shape); return { ...f, plates: shape?.plates ?? [], lows: shape?.lows ?? [] } }) }
   }

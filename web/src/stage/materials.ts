@@ -11,6 +11,8 @@ export const cutting = {
   above: new Plane(new Vector3(0, 0, 1), -1e6),
   overGround: new Plane(new Vector3(0, 0, 1), 0),
   underGround: new Plane(new Vector3(0, 0, -1), -0.01),
+  /** what lies nearer to the viewer than an upright cut */
+  section: new Plane(new Vector3(0, 0, 0), 1e6),
 }
 
 export type Materials = ReturnType<typeof makeMaterials>
@@ -19,13 +21,13 @@ export type Materials = ReturnType<typeof makeMaterials>
 export function makeMaterials(p: Palette) {
   const line = (color: string, linewidth: number, clippingPlanes: Plane[], dashed = false) => {
     const material = new LineMaterial({ color: new Color(color).getHex(), linewidth, dashed })
-    material.clippingPlanes = clippingPlanes
+    material.clippingPlanes = [...clippingPlanes, cutting.section]
     return material
   }
-  const solid = [cutting.below, cutting.overGround]
+  const solid = [cutting.below, cutting.overGround, cutting.section]
   const flat = (color: string, opacity = 1) => new MeshBasicMaterial({ color, side: DoubleSide, transparent: opacity < 1, opacity, depthWrite: opacity === 1 })
   const faces = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, clippingPlanes: solid })
-  const offered = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 0.5, polygonOffsetUnits: 0.5, clippingPlanes: [cutting.below] })
+  const offered = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 0.5, polygonOffsetUnits: 0.5, clippingPlanes: [cutting.below, cutting.section] })
   const seeThrough = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, transparent: true, opacity: 0.3, depthWrite: false, clippingPlanes: solid })
   return {
     faces, offered, seeThrough,
@@ -45,6 +47,11 @@ export function makeMaterials(p: Palette) {
     planLine: onTop(line(p.ink, 2.2, [])),
     planCutLine: onTop(line(p.cut, 2, [])),
     untakenLine: line(p.ink, 1.3, []),
+    siteLine: onTop(line(p.ink, 2, [])), siteLineInSpace: line(p.ink, 1.8, []), setback: line(p.ink2, 1, [], true), envelope: line(p.warn, 1, [], true), contour: line(p.ghost, 0.8, []),
+    behind: onTop(line(p.ghost, 1.4, [])), levelPlane: line(p.ink3, 0.8, [], true),
+    ground: new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 4, clippingPlanes: [cutting.section] }),
+    over: new MeshBasicMaterial({ color: p.warn, side: DoubleSide, transparent: true, opacity: 0.72, depthWrite: false, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -2, clippingPlanes: [cutting.section] }), overLine: forward(line(p.warn, 1.6, [])),
+    sectionLine: onTop(line(p.cut, 2, [])),
     shadow: flat(p.shadow),
     poche: onTop(flat(p.ink)),
     untaken: new MeshBasicMaterial({ color: p.lit, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),

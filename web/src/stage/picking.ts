@@ -1,7 +1,7 @@
 import { Ray, Vector3 } from 'three'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
 import type { Batch } from './batches'
-import { atHeight, axesOf, type View } from './camera'
+import { axesOf, facing, toPane, type View } from './camera'
 
 /** What the pointer can pick: the batch that is drawn. */
 export const pickable: { batch: Batch | null } = { batch: null }
@@ -26,9 +26,8 @@ export function pickAll(view: View, size: Vec2, at: Vec2, range: { from: number;
   const batch = pickable.batch
   if (!batch) return []
   const { toward } = axesOf(view)
-  const [x, y] = atHeight({ ...view, target: view.target }, size, at, 0)
   const direction = new Vector3(-toward[0], -toward[1], -toward[2])
-  const ray = new Ray(new Vector3(x, y, 0).addScaledVector(direction, -10000), direction)
+  const ray = new Ray(new Vector3(...facing(view, size, at)).addScaledVector(direction, -10000), direction)
   const p = batch.faces.getAttribute('position').array
   const [a, b, c, hit] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
   const hits: { id: string; point: Vector3; far: number }[] = []
@@ -41,4 +40,21 @@ export function pickAll(view: View, size: Vec2, at: Vec2, range: { from: number;
   }
   hits.sort((u, v) => u.far - v.far)
   return hits.filter((h, i) => hits.findIndex((o) => o.id === h.id) === i)
+}
+
+/** The corner of what is drawn that lies nearest to a pixel, within `within` px; of those equally near the one nearest to the viewer. */
+export function cornerAt(view: View, size: Vec2, at: Vec2, within: number): Vec3 | null {
+  const p = pickable.batch?.edges
+  if (!p) return null
+  const { toward } = axesOf(view)
+  let best: { off: number; depth: number; point: Vec3 } | null = null
+  for (let i = 0; i < p.length; i += 3) {
+    const point: Vec3 = [p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0]
+    const [x, y] = toPane(view, size, point)
+    const off = Math.hypot(x - at[0], y - at[1])
+    if (off > within) continue
+    const depth = point[0] * toward[0] + point[1] * toward[1] + point[2] * toward[2]
+    if (!best || off < best.off - 0.5 || (off < best.off + 0.5 && depth > best.depth)) best = { off, depth, point }
+  }
+  return best?.point ?? null
 }

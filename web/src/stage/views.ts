@@ -1,12 +1,16 @@
 import { useSyncExternalStore } from 'react'
 import type { View } from './camera'
 
-export type PaneName = '3d' | 'plan'
+export type PaneName = '3d' | 'plan' | 'elevation' | 'section'
+/** Panes that look at a level: heights are true in them. */
+export const isUpright = (pane: PaneName): boolean => pane === 'elevation' || pane === 'section'
 
-/** The two views of the stage, beside the store: they change with every frame of a drag. */
+/** The views of the stage, beside the store: they change with every frame of a drag. */
 let views: Record<PaneName, View> = {
   '3d': { target: [0, 0, 0], azimuth: -38, elevation: 31, scale: 8 },
   plan: { target: [0, 0, 0], azimuth: -90, elevation: 90, scale: 8 },
+  elevation: { target: [0, 0, 0], azimuth: -90, elevation: 0, scale: 8 },
+  section: { target: [0, 0, 0], azimuth: -90, elevation: 0, scale: 8 },
 }
 const listeners = new Set<() => void>()
 

@@ -2,6 +2,7 @@ import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { showNumber, type KeptView } from '@geotome/core/project'
+import { uprightFrame } from '@geotome/core/slice'
 import { useProject, useStudy } from '../app/hooks'
 import { Dialog } from '../common/Dialog'
 import { axesOf, toPane } from '../stage/camera'
@@ -41,11 +42,11 @@ function PictureMaker({ view, size: [w, h], done }: { view: KeptView; size: [num
   const palette = useMemo(() => paletteOf(theme), [theme])
   const materials = useMemo(() => makeMaterials(palette), [palette])
   const box = useRef<HTMLDivElement>(null)
-  const boxes = useRef(new Map<'3d' | 'plan', HTMLDivElement>())
+  const boxes = useRef(new Map<KeptView['pane'], HTMLDivElement>())
   const camera = useMemo(() => cameraOf(view, w), [view, w])
   const z = study?.levels.find((l) => l.id === view.blade)?.height ?? null
   const desk = view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form'
-  const cuts = useMemo(() => [{ name: view.pane, buried: (z ?? 0) < -1e-6, cut: z === null ? null : view.pane === 'plan' ? z + (desk === 'fabric' ? 1.2 : 0) : desk === 'slice' ? z : null }], [view.pane, z, desk])
+  const cuts = useMemo(() => [{ name: view.pane, buried: (z ?? 0) < -1e-6, cut: z === null ? null : view.pane === 'plan' ? z + (desk === 'fabric' ? 1.2 : 0) : desk === 'slice' && view.pane === '3d' ? z : null, upright: view.pane === 'section' && view.upright && study ? { azimuth: view.upright.azimuth, toward: view.upright.toward - uprightFrame(view.upright.azimuth).toward.reduce((sum, c, i) => sum + c * (study.origin[i] ?? 0), 0) } : null }], [view.pane, view.upright, z, desk, study])
   if (!study) return null
   const labels = view.shows.labels && desk === 'slice' && z !== null ? study.floors.find((f) => f.level === view.blade) ?? null : null
   return (

@@ -27,7 +27,8 @@ export function ViewsPanel({ desk }: { desk: string }) {
       <KeptViews desk={desk} />
       <Section title="What is shown">
         <ChoiceField label="forms" value={shows.masses} options={[{ value: 'solid', label: 'solid' }, { value: 'see-through', label: 'seen through' }, { value: 'hidden', label: 'not at all' }]} onChange={(masses) => dispatch(showsChanged({ masses }))} />
-        {toggle('fabric', 'fabric, at its desk')}{toggle('context', 'context')}{toggle('labels', 'areas on the cut')}{toggle('materials', 'materials')}
+        {toggle('fabric', 'fabric, at its desk')}{toggle('context', 'context')}{toggle('labels', 'areas on the cut')}{toggle('materials', 'materials')}{toggle('pictures', 'pictures')}{toggle('terrain', 'terrain')}{toggle('envelope', 'envelope, and what is over')}
+        <div className="mt-1.5"><ChoiceField label="levels" value={shows.levels} options={[{ value: 'none', label: 'none' }, { value: 'marks', label: 'marks in 3D' }, { value: 'all', label: 'all, as planes' }]} onChange={(levels) => dispatch(showsChanged({ levels }))} /></div>
         <div className="mt-1.5 flex gap-1.5">
           <button className="act h-7 flex-1 text-[12px]" disabled={ids.length === 0} title={ids.length ? undefined : 'Pick a mass or a part first'} onClick={() => dispatch(thingsHidden([...new Set([...hidden, ...ids])]))}>Hide picked</button>
           <button className="act h-7 flex-1 text-[12px]" disabled={hidden.length === 0} onClick={() => dispatch(thingsHidden([]))}>Show all {hidden.length || ''}</button>
@@ -50,12 +51,12 @@ function KeptViews({ desk }: { desk: string }) {
   const go = (d: string) => void navigate(`/p/${id}/${d}`)
   /** The view as it is on the stage now. */
   const present = (base: Pick<KeptView, 'id' | 'name' | 'order'>): KeptView => {
-    const pane: PaneName = state.panes === 'plan' ? 'plan' : '3d'
+    const pane: PaneName = state.panes === 'both' || state.panes === 'four' ? '3d' : state.panes
     const camera = viewOf(pane)
     const width = document.querySelector<HTMLElement>(`[data-pane="${pane}"]`)?.clientWidth ?? 1000
     const [ox, oy] = study?.origin ?? [0, 0]
     return {
-      ...base, pane, blade: desk === 'slice' || pane === 'plan' ? state.level : null, hidden: state.hidden, shows: { ...state.shows, fabric: desk === 'fabric' && state.shows.fabric },
+      ...base, pane, upright: pane === 'elevation' ? { azimuth: state.elevation, toward: 0 } : pane === 'section' ? state.section : null, blade: desk === 'slice' || pane === 'plan' ? state.level : null, hidden: state.hidden, shows: { ...state.shows, fabric: desk === 'fabric' && state.shows.fabric },
       camera: { target: [camera.target[0] + ox, camera.target[1] + oy, camera.target[2]], azimuth: camera.azimuth, elevation: camera.elevation, scale: (camera.scale * 1000) / width },
     }
   }
@@ -76,7 +77,7 @@ function KeptViews({ desk }: { desk: string }) {
             <input aria-label={`name of ${v.name}`} key={v.name} defaultValue={v.name} maxLength={120} className="min-w-0 flex-1 rounded bg-transparent px-1 font-medium outline-none focus:bg-paper" onBlur={(e) => { const name = e.target.value.trim(); if (name && name !== v.name) change(v, { name }, 'rename') }} onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur() }} />
           </div>
           <div className="mt-1 flex items-center gap-3 text-[11px] text-ink2">
-            <span>{v.pane === '3d' ? '3D' : 'plan'}{v.blade ? `, ${scheme.levels[v.blade]?.name ?? 'level gone'}` : ''}</span><span className="flex-1" />
+            <span>{v.pane === '3d' ? '3D' : v.pane}{v.blade ? `, ${scheme.levels[v.blade]?.name ?? 'level gone'}` : ''}</span><span className="flex-1" />
             <button className="cursor-pointer underline" title="Keep what the stage shows now under this name" onClick={() => { const now = present(v); const { id: _, ...set } = now; if (change(v, set, 'set anew')) dispatch(keptOpened(now)) }}>set anew</button>
             <button className="cursor-pointer" aria-label={`Picture of ${v.name}`} title="Picture, PNG" onClick={() => setPicture(v)}><Camera size={13} /></button>
             <button className="cursor-pointer hover:text-error" aria-label={`Remove ${v.name}`} onClick={() => makeEdit(`remove ${v.name}`, { edit: 'view.remove', scheme: scheme.id, id: v.id })}><Trash2 size={12} /></button>

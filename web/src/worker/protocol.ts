@@ -1,10 +1,11 @@
 import type { Edit } from '@geotome/core/edits'
-import type { ReadBody } from '@geotome/core/exchange'
+import type { Placed as PlacedSite, ReadBody } from '@geotome/core/exchange'
 import type { Bond, Choices, FaceOffer, LeftOut, PartRole, Place, Remark } from '@geotome/core/fabric'
-import type { PartKind, Project } from '@geotome/core/project'
+import type { Comparison, LimitFigure, Location, PartKind, Project, Raster, SiteFigures, TraceOptions, FoundShape } from '@geotome/core/project'
 import type { LevelHeight } from '@geotome/core/levels'
-import type { Region, Vec2 } from '@geotome/core/solid'
-import type { Ledger } from '@geotome/core/study'
+import type { Region, Vec2, Vec3 } from '@geotome/core/solid'
+import type { Upright } from '@geotome/core/slice'
+import type { Ledger, MassGround } from '@geotome/core/study'
 
 /** The two sides of the computation: the page sends edits and questions, the worker answers with plain views. Metres, m2. */
 
@@ -21,6 +22,26 @@ export interface PartView { id: string; name: string; role: PartRole; mass: stri
 /** Triangles with flat normals and the ink lines between faces. `faceOf` numbers each triangle's face. */
 export interface Geometry { key: string; positions: Float32Array; normals: Float32Array; edges: Float32Array; /** 12 numbers each: two ends, and the directions of the two facets that meet there: drawn where one of them turns away */ contours: Float32Array; faceOf: Uint32Array }
 
+/** How a mass stands in the envelope: see core/ground. `over` is m3, `mesh` what lies beyond it. */
+export interface FitView { limits: LimitFigure[]; over: number; clear: number[]; mesh: string | null }
+
+/** The ground as it is drawn, from the view's origin. */
+export interface GroundView {
+  site: (SiteFigures & { ring: Vec2[] }) | null
+  envelope: { region: Region; area: number; limit: number | null; mesh: string | null; /** listed number of each side of the ring, as it is drawn */ side: number[]; ring: Vec2[] } | null
+  fits: Record<string, FitView>
+  feet: Record<string, MassGround>
+  terrain: { mesh: string | null; low: number; high: number; points: number; lost: number; apart: number; flat: number | null } | null
+  neighbours: { id: string; name: string; outline: Vec2[]; base: number; top: number; body: string }[]
+  /** the stored terrain is not at hand */
+  missing: boolean
+  /** the ground's height under each corner of the site, m */
+  corners: (number | null)[]
+}
+
+/** A picture at one of its stands: four corners of what its crop leaves, clockwise from the upper left, and that part of the picture (0 to 1, down). */
+export interface LaidView { picture: string; stand: string; upright: number | null; front: boolean; shown: Vec3[]; part: [number, number, number, number]; corner: Vec3; right: Vec3; up: Vec3 }
+
 export interface StudyView {
   scheme: string
   /** world coordinates of the view's zero, m */
@@ -31,6 +52,12 @@ export interface StudyView {
   ledger: Ledger
   parts: PartView[]
   findings: FindingView[]
+  ground: GroundView
+  pictures: LaidView[]
+  /** the wing of each mass, where there are wings */
+  wingOf: Record<string, string | null>
+  /** what the upright plane that was asked for cuts, by mass, in (to the right, up); m from the view's origin along the plane */
+  section: { upright: Upright; regions: { mass: string; use: string; region: Region; area: number }[] } | null
   /** another scheme's figures, when asked for */
   compare: { scheme: string; name: string; ledger: Ledger; parts: number; findings: number } | null
   /** what could be made of the faces, when asked for */
@@ -53,6 +80,8 @@ export interface Ask {
   proposal: { masses: string[] | null; choices: Choices } | null
   /** the scheme to compare with */
   compare: string | null
+  /** the upright plane that is cut, or null */
+  section: Upright | null
 }
 
 export type Answer = { view: StudyView } | { refused: string } | { dropped: true }
@@ -70,6 +99,19 @@ export interface StudyWorker {
   /** where a part could be attached, the likeliest place first; and the edit that attaches it */
   places(scheme: string, part: string): Promise<{ places: Place[] } | { refused: string }>
   attach(scheme: string, part: string, place: Pick<Place, 'mass' | 'face'>): Promise<{ edit: Edit } | { refused: string }>
+  /** a site file in project coordinates; `survey` is its ground, packed to be kept */
+  readSite(name: string, bytes: Uint8Array, location: Location, leaveOut: boolean): Promise<{ placed: PlacedSite; survey: Uint8Array | null } | { refused: string }>
+  /** points (x, y, z each) as a survey, packed to be kept */
+  packPoints(points: Float64Array): Promise<Uint8Array>
+  /** closed shapes of a sketch; `progress` hears how far it is */
+  trace(raster: Raster, options: TraceOptions, progress: (done: number, what: string) => void): Promise<{ shapes: FoundShape[] } | { refused: string }>
+  compareTrace(scheme: string, trace: string, stand: number): Promise<{ comparison: Comparison & { view: string } } | { refused: string }>
+  /** a trace in plan, world coordinates */
+  tracedPlan(scheme: string, trace: string): Promise<{ loops: { points: Vec2[]; bulges: number[] }[] } | { refused: string }>
   /** the bodies of a file */
   read(name: string, bytes: Uint8Array, together: boolean): Promise<{ bodies: ReadBody[] } | { refused: string }>
 }
+
+/** The pieces of geometry that the ground names. */
+export const groundKeys = (ground: GroundView): string[] =>
+  [ground.envelope?.mesh, ground.terrain?.mesh, ...Object.values(ground.fits).map((f) => f.mesh), ...ground.neighbours.map((n) => n.body)].flatMap((key) => key ?? [])

@@ -2,11 +2,12 @@ import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import ifcWasm from 'web-ifc/web-ifc.wasm?url'
 import { applyEdit, type Edit } from '@geotome/core/edits'
-import { readBodies } from '@geotome/core/exchange'
+import { readBodies, readSite, surveyOf } from '@geotome/core/exchange'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
-import { Refusal, refuse, type Project } from '@geotome/core/project'
+import { packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
-import { ledgerOf, StudyCache, studySteps, type Study } from '@geotome/core/study'
+import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, type Study } from '@geotome/core/study'
+import { assetAt, needAssets } from './assets'
 import type { Answer, Ask, StudyWorker } from './protocol'
 import { forget, viewOf } from './view'
 
@@ -53,6 +54,19 @@ const api: StudyWorker = {
       return { places: study ? placesFor(study.context, partOf(study, part)) : [] }
     } catch (e) { return refused(e) }
   },
+  async readSite(name, bytes, location, leaveOut) {
+    try {
+      const placed = await readSite(name, bytes, location, { leaveOut })
+      const survey = surveyOf(placed.read)
+      return { placed, survey: survey.points.length >= 9 ? packSurvey(survey) : null }
+    } catch (e) { return refused(e) }
+  },
+  packPoints: async (points) => packSurvey({ points, lines: [] }),
+  async trace(raster, options, progress) {
+    try { return { shapes: await traceSketch(raster, options, progress) } } catch (e) { return refused(e) }
+  },
+  compareTrace: (scheme, trace, stand) => asked(scheme, (study) => ({ comparison: compareTrace(study, trace, stand) })),
+  tracedPlan: (scheme, trace) => asked(scheme, (study) => ({ loops: tracedPlan(study, trace) })),
   async read(name, bytes, together) {
     try { return { bodies: await readBodies(name, bytes, together, ifcWasm) } } catch (e) { return refused(e) }
   },
@@ -60,7 +74,7 @@ const api: StudyWorker = {
     study.findings.find((f) => f.key === key)?.fix?.edit(mint) ?? refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.')),
 }
 
-const plain = (scheme: string): Ask => ({ scheme, preview: null, proposal: null, compare: null })
+const plain = (scheme: string): Ask => ({ scheme, preview: null, proposal: null, compare: null, section: null })
 const partOf = (study: Study, id: string) => study.scheme.parts[id] ?? refuse('unknown-id', 'That part is not there any more.', 'Pick another one.')
 
 /** An edit that needs a study of the project as it stands. */
@@ -73,11 +87,20 @@ async function edited(ask: Ask, make: (study: Study) => Edit): Promise<{ edit: E
   }
 }
 
+/** Something that is asked of a study of the project as it stands. */
+async function asked<T extends object>(scheme: string, answer: (study: Study) => T): Promise<T | { refused: string }> {
+  try {
+    const study = await compute(plain(scheme), () => false)
+    return study ? answer(study) : { refused: 'No project is open.' }
+  } catch (e) { return refused(e) }
+}
+
 async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
   await openKernel(wasmUrl)
   if (!project) return null
   const tried: Project = ask.preview ? applyEdit(project, ask.preview as Edit).project : project
-  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme))
+  await needAssets(tried)
+  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt)
   for (let last = performance.now(); ;) {
     const step = steps.next()
     if (step.done) return step.value

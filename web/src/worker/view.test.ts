@@ -10,7 +10,7 @@ import { forget, viewOf } from './view'
 
 beforeAll(() => openKernel())
 
-const ask = (project: Project, proposal = false): Ask => ({ scheme: schemeOf(project).id, preview: null, compare: null, proposal: proposal ? { masses: null, choices: choicesOf(project) } : null })
+const ask = (project: Project, proposal = false): Ask => ({ scheme: schemeOf(project).id, preview: null, compare: null, section: null, proposal: proposal ? { masses: null, choices: choicesOf(project) } : null })
 /** A page as the worker sees it: what it has been sent, and a cache that goes on. */
 function page() {
   const [cache, sent] = [new StudyCache(), new Set<string>()]

@@ -4,15 +4,16 @@ import { placePoint, piecesOf, subtractRegions, areaOf, type Region, type Vec2 }
 import { Memo } from '@geotome/core/project'
 import type { Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
+import { groundView, laidViews, sectionView } from './ground-view'
 import { bodyGeometry, facesNamed, meshGeometry, merged } from './geometry'
-import type { Ask, FloorShape, FloorView, Geometry, PlateView, ProposalView, StudyView } from './protocol'
+import { groundKeys, type Ask, type FloorShape, type FloorView, type Geometry, type PlateView, type ProposalView, type StudyView } from './protocol'
 
 /** What the page needs of a study, as plain data; bodies are sent once. `sent` remembers what the page has. */
 export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number): StudyView {
   const origin = originOf(study)
   const geometry: Geometry[] = []
   const shapes = new Map<string, FloorShape>()
-  const send = (key: string, make: () => Geometry) => { if (!sent.has(key)) { sent.add(key); geometry.push(make()) } return key }
+  const send = (key: string, make: () => Geometry) => { if (!sent.has(key)) { sent.add(key); geometry.push({ ...make(), key }) } return key }
   const shift = (region: Region) => shifted(region, origin)
   const masses = [...study.forms, ...study.around].map((f) => ({
     id: f.id, name: f.name, use: f.use, body: send(hash(f.body.key), () => bodyGeometry(hash(f.body.key), f.body)),
@@ -29,6 +30,7 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
     scheme: study.scheme.id, origin, levels: study.levels, masses, parts, geometry, took,
     floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent, shapes)), shapes: [...shapes.values()], ledger: ledgerOf(study),
     findings: [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({ ...f, region: shift(f.region), fix: f.fix?.label ?? null, muted: mute && { id: mute.id, reason: mute.reason } })),
+    ground: groundView(study, origin, send), pictures: laidViews(study, origin), wingOf: Object.fromEntries(study.wings.of), section: ask.section ? sectionView(study, ask.section, origin) : null,
     compare: null,
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
@@ -36,7 +38,7 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
 
 /** Only the newest pieces of geometry are kept by the page: what a study no longer names is forgotten on both sides. */
 export function forget(view: StudyView, sent: Set<string>): void {
-  const named = new Set([...view.masses.map((m) => m.body), ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])), ...(view.proposal?.mesh ? [view.proposal.mesh] : []), ...view.floors.map((f) => f.shape)])
+  const named = new Set([...view.masses.map((m) => m.body), ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])), ...(view.proposal?.mesh ? [view.proposal.mesh] : []), ...groundKeys(view.ground), ...view.floors.map((f) => f.shape)])
   for (const key of sent) if (!named.has(key)) sent.delete(key)
 }
 

@@ -1,0 +1,31 @@
+import { useEffect, useMemo } from 'react'
+import type { BufferGeometry, Material as Paint } from 'three'
+import { LineSegments2 } from 'three/examples/jsm/lines/LineSegments2.js'
+import type { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
+import { linesOf } from './batches'
+import type { Marks } from './PaneRenderer'
+
+/** In what order a thing is drawn, and in which panes; see Marks. */
+export type DrawnHow = { order: number } & { [K in keyof Marks]?: Marks[K] | undefined }
+export const marks = ({ pane, cutOnly, aboveGround, apart, from }: DrawnHow): Marks => ({ pane: pane ?? null, cutOnly: cutOnly ?? false, aboveGround: aboveGround ?? false, apart: apart ?? null, from: from ?? null })
+
+export function Faces({ geometry, material, ...m }: { geometry: BufferGeometry; material: Paint } & DrawnHow) {
+  useEffect(() => () => geometry.dispose(), [geometry])
+  return <mesh geometry={geometry} material={material} renderOrder={m.order} userData={marks(m)} frustumCulled={false} />
+}
+
+export function Lines({ segments, material, ...m }: { segments: Float32Array; material: LineMaterial } & DrawnHow) {
+  const object = useMemo(() => new LineSegments2(), [])
+  const geometry = useMemo(() => linesOf(segments), [segments])
+  useEffect(() => () => geometry.dispose(), [geometry])
+  if (object.geometry !== geometry) {
+    object.geometry = geometry
+    if (material.dashed) object.computeLineDistances()
+  }
+  object.material = material
+  object.userData = marks(m)
+  object.renderOrder = m.order
+  object.frustumCulled = false
+  object.visible = segments.length > 0
+  return <primitive object={object} />
+}

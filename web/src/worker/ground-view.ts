@@ -1,0 +1,84 @@
+import { drawnContours, type NeighbourForm, type Study } from '@geotome/core/study'
+import { roomOf, type Tin } from '@geotome/core/project'
+import { sectionOf, uprightFrame, type Upright } from '@geotome/core/slice'
+import { areaOf, loopArea, prism, roomMesh, type Region, type Vec2, type Vec3 } from '@geotome/core/solid'
+import { meshGeometry } from './geometry'
+import type { Geometry, GroundView, LaidView, StudyView } from './protocol'
+
+type Send = (key: string, make: () => Geometry) => string
+let numbered = 0
+const keys = new WeakMap<object, string>()
+const keyOf = (thing: object, what: string): string => { let key = keys.get(thing); if (!key) keys.set(thing, key = `${what}:${++numbered}`); return key }
+
+/** Site, envelope, terrain and neighbours as they are drawn; triangles are sent once. */
+export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
+  const { ground, project } = study
+  const shift = (ring: Vec2[]) => ring.map((p): Vec2 => [p[0] - origin[0], p[1] - origin[1]])
+  const at = origin.join()
+  const { envelope, tin } = ground
+  const top = Math.max(10, ...study.forms.map((f) => f.top)) + 3
+  const bounded = envelope && (envelope.limit !== null || envelope.slopes.length > 0) && envelope.region.length > 0
+  return {
+    site: ground.site && { ...ground.site, ring: shift(ground.site.ring) },
+    envelope: envelope && {
+      region: envelope.region.map(shift), area: envelope.area, limit: envelope.limit, side: envelope.side.map((s) => s + 1), ring: shift(envelope.ring),
+      mesh: bounded ? send(`${keyOf(envelope, 'envelope')}@${at}${envelope.limit === null ? Math.ceil(top / 10) : ''}`, () => meshGeometry('', roomMesh(roomOf(envelope, Math.ceil(top / 10) * 10)), origin)) : null,
+    },
+    fits: Object.fromEntries([...ground.fits].map(([id, fit]) => [id, { limits: fit.limits, over: fit.over, clear: fit.clear, mesh: fit.mesh ? send(`${keyOf(fit, 'over')}@${at}`, () => meshGeometry('', fit.mesh ?? { positions: new Float64Array(), triangles: new Uint32Array() }, origin)) : null }])),
+    feet: Object.fromEntries(ground.feet),
+    terrain: tin ? { mesh: send(`${keyOf(tin, 'terrain')}@${at}`, () => tinGeometry(tin, origin)), low: tin.low, high: tin.high, points: tin.points.length / 3, lost: tin.lost, apart: drawnContours(tin).apart, flat: null }
+      : project.terrain?.kind === 'level' ? { mesh: null, low: ground.height(0, 0) ?? 0, high: ground.height(0, 0) ?? 0, points: 0, lost: 0, apart: 0, flat: ground.height(0, 0) } : null,
+    neighbours: ground.neighbours.map((n) => ({ id: n.id, name: n.name, base: n.base, top: n.top, outline: shift(n.outline), body: send(`neighbour:${JSON.stringify([n.outline, n.base, n.top])}@${at}`, () => neighbourGeometry(n, origin)) })),
+    missing: ground.missing,
+    corners: ground.site?.ring.map(([x, y]) => ground.height(x, y)) ?? [],
+  }
+}
+
+function neighbourGeometry(n: NeighbourForm, origin: Vec2): Geometry {
+  const ring = loopArea(n.outline) < 0 ? [...n.outline].reverse() : n.outline
+  return meshGeometry('', prism(ring, ring.map((_, i) => `e${i}`), n.base, n.top, 'base', 'top'), origin)
+}
+
+/** Ground with its contours for edges, shaded softly: a corner by the mean direction of the triangles that meet there. */
+function tinGeometry(tin: Tin, [ox, oy]: Vec2): Geometry {
+  const { points, triangles } = tin
+  const sums = new Float32Array(points.length)
+  const direction = (t: number): Vec3 => {
+    const [a, b, c] = [0, 1, 2].map((k) => (triangles[t + k] ?? 0) * 3) as [number, number, number]
+    const at = (v: number, i: number) => points[v + i] ?? 0
+    const [ux, uy, uz, wx, wy, wz] = [at(b, 0) - at(a, 0), at(b, 1) - at(a, 1), at(b, 2) - at(a, 2), at(c, 0) - at(a, 0), at(c, 1) - at(a, 1), at(c, 2) - at(a, 2)]
+    return [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
+  }
+  for (let t = 0; t < triangles.length; t += 3) { const n = direction(t); for (let k = 0; k < 3; k++) { const v = (triangles[t + k] ?? 0) * 3; for (let i = 0; i < 3; i++) sums[v + i] = (sums[v + i] ?? 0) + (n[i] ?? 0) } }
+  const positions = new Float32Array(triangles.length * 3)
+  const normals = new Float32Array(triangles.length * 3)
+  triangles.forEach((p, i) => {
+    positions.set([(points[p * 3] ?? 0) - ox, (points[p * 3 + 1] ?? 0) - oy, points[p * 3 + 2] ?? 0], i * 3)
+    const n = [sums[p * 3] ?? 0, sums[p * 3 + 1] ?? 0, sums[p * 3 + 2] ?? 1]
+    const long = Math.hypot(...n) || 1
+    normals.set(n.map((c) => c / long), i * 3)
+  })
+  const { lines } = drawnContours(tin)
+  const edges = lines.map((c, i) => (i % 3 === 0 ? c - ox : i % 3 === 1 ? c - oy : c + 0.02))
+  return { key: '', positions, normals, edges, contours: new Float32Array(), faceOf: new Uint32Array() }
+}
+
+export function laidViews(study: Study, origin: Vec2): LaidView[] {
+  const shift = (p: Vec3): Vec3 => [p[0] - origin[0], p[1] - origin[1], p[2]]
+  return study.pictures.flatMap(({ id, laid }) => laid.filter((l) => l.stand.shown).map((l): LaidView => ({
+    picture: id, stand: l.stand.id, upright: l.stand.lies.kind === 'upright' ? study.context.numbers.angle(l.stand.lies.azimuth) : null, front: l.stand.front,
+    shown: l.shown.map(shift), part: l.part, corner: shift(l.corner), right: l.right, up: l.up,
+  })))
+}
+
+/** What an upright plane cuts; its coordinates along the plane from the view's origin. */
+export function sectionView(study: Study, upright: Upright, origin: Vec2): NonNullable<StudyView['section']> {
+  const { right } = uprightFrame(upright.azimuth)
+  const along = right[0] * origin[0] + right[1] * origin[1]
+  const regions = study.forms.flatMap((form) => {
+    const region = study.context.memo.of(form, 'section', [upright.azimuth, upright.toward], (): Region => sectionOf(form, upright))
+    const area = areaOf(region)
+    return area > 1e-6 ? [{ mass: form.id, use: form.use, area, region: region.map((l) => l.map((p): Vec2 => [p[0] - along, p[1]])) }] : []
+  })
+  return { upright, regions }
+}
