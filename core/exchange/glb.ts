@@ -1,5 +1,5 @@
 import { Document, WebIO, type Material as GltfMaterial } from '@gltf-transform/core'
-import type { Material } from '../project'
+import { factLines, type Material } from '../project'
 import { cornerAt, planeThrough, type Vec3 } from '../solid'
 import type { Study } from '../study'
 import { buildingBodies, type NamedBody } from './bodies'
@@ -13,6 +13,8 @@ export async function writeGlb(study: Study): Promise<Uint8Array> {
   document.getRoot().getAsset().generator = 'Geotome'
   const buffer = document.createBuffer()
   const scene = document.createScene(study.scheme.name)
+  const said = factLines(study.project)
+  if (said.length) scene.setExtras({ project: study.project.name, facts: said })
   const materials = new Map<string, GltfMaterial>()
   const materialOf = (material: Material | null): GltfMaterial => {
     const key = material?.id ?? 'paper'

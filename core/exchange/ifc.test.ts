@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { IfcAPI, IFCBUILDINGSTOREY, IFCMATERIALLAYERSETUSAGE, IFCROOF, IFCSLAB, IFCWALL, IFCBUILDINGELEMENTPROXY } from 'web-ifc'
 import { openKernel } from '../solid'
 import { joinedShed } from '../testing/boat-shed'
-import { converted, projectWith, studied, withMass } from '../testing/make'
+import { apply, converted, projectWith, studied, withMass } from '../testing/make'
 import { formatNamed, ifcGuid } from './index'
 
 beforeAll(() => openKernel())
@@ -66,4 +66,18 @@ describe('the ledger as CSV', () => {
     expect(lines[1]).toBe('Level 1,3.000,200.00,200.00,0.00,0.00,,60.00')
     expect(lines[3]).toBe('total,,500.00,400.00,100.00,0.00,,')
   })
+})
+
+it('project data, place and true north go along', () => {
+  const project = apply(withMass(projectWith([0, 3]), { box: [0, 0, 10, 6], height: 6 }), { edit: 'project.change', set: {
+    facts: { number: '07', client: 'A cooperative', address: '7 Quay, Easthaven', stage: 'study', author: 'A. Marlow', custom: [{ name: 'plot', text: 'E 14' }] },
+    location: { latitude: 53.5, longitude: -9.25, timeZone: '', trueNorth: 30, zero: null },
+  } })
+  const text = formatNamed('ifc').write(studied(project), '2026-01-01T00:00:00Z') as string
+  expect(text).toContain("(53,30,0,0),(-9,-15,0,0)")
+  expect(text).toContain("IFCPOSTALADDRESS($,$,$,$,('7 Quay','Easthaven')")
+  expect(text).toMatch(/IFCDIRECTION\(\(0\.5,0\.866025404\)\)/)
+  expect(text).toContain("IFCPROPERTYSINGLEVALUE('plot',$,IFCTEXT('E 14'),$)")
+  expect(text).toContain("('A. Marlow')")
+  expect(formatNamed('obj').write(studied(project), '')).toContain('# client: A cooperative')
 })

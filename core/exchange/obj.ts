@@ -1,4 +1,4 @@
-import { tidy } from '../project'
+import { factLines, tidy } from '../project'
 import type { Study } from '../study'
 import { formBodies } from './bodies'
 
@@ -7,7 +7,7 @@ import { formBodies } from './bodies'
  * Triangles run counter-clockwise seen from outside.
  */
 export function writeObj(study: Study): string {
-  const lines = [`# ${oneLine(study.project.name)}, ${oneLine(study.scheme.name)}; metres, z up`]
+  const lines = [`# ${oneLine(study.project.name)}, ${oneLine(study.scheme.name)}; metres, z up`, ...factLines(study.project).map((l) => `# ${oneLine(l)}`)]
   let from = 1
   for (const { name, mesh, faceOf, faces } of formBodies(study)) {
     lines.push(`o ${oneLine(name)}`)

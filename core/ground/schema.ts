@@ -64,3 +64,7 @@ export const WingSchema = v.strictObject({
   outline: v.nullable(v.pipe(v.array(v.tuple([Finite, Finite])), v.minLength(3, 'A wing needs at least three corners.'), v.maxLength(2000))),
 })
 export type Wing = v.InferOutput<typeof WingSchema>
+
+/** Project data as lines to be read: what is not said is left out. */
+export const factLines = ({ facts: f }: { facts: Facts }): string[] =>
+  [['number', f.number], ['client', f.client], ['address', f.address], ['stage', f.stage], ['author', f.author], ...f.custom.map((c) => [c.name, c.text])].flatMap(([name, text]) => (text?.trim() ? [`${name}: ${text}`] : []))

@@ -27,6 +27,8 @@ export const MOST_PIXELS = 60e6
 export async function traceSketch(image: Raster, options: TraceOptions, progress: Progress = () => {}): Promise<FoundShape[]> {
   if (image.width * image.height > MOST_PIXELS) refuse('size', `The picture has ${Math.round(image.width * image.height / 1e6)} million pixels; up to ${MOST_PIXELS / 1e6} million are traced.`, 'Crop it, or scan it at 300 dots to an inch.')
   progress(0.05, 'Loading the tracer')
+  // The package gives a name of its own to the whole worker, which strict modules do not let it do by itself.
+  ;(globalThis as { Module?: object }).Module ??= {}
   const { openCv } = await import('./opencv')
   const { cv } = await openCv()
   progress(0.25, 'Telling ink from paper')

@@ -19,10 +19,13 @@ export class StepWriter {
     return { ref }
   }
 
+  /** A value that says its own type, where the schema lets it choose. */
+  typed(type: string, value: string): Special { return { text: `${type}(${write(value)})` } }
+
   /** The whole file; `stamp` is an ISO 8601 time. */
-  file(schema: string, name: string, stamp: string): string {
+  file(schema: string, name: string, stamp: string, author = ''): string {
     return ['ISO-10303-21;', 'HEADER;', "FILE_DESCRIPTION(('ViewDefinition [ReferenceView_V1.2]'),'2;1');",
-      `FILE_NAME(${write(name)},${write(stamp)},(''),(''),'Geotome','Geotome','');`, `FILE_SCHEMA((${write(schema)}));`, 'ENDSEC;', 'DATA;', ...this.lines, 'ENDSEC;', 'END-ISO-10303-21;', ''].join('\n')
+      `FILE_NAME(${write(name)},${write(stamp)},(${write(author)}),(''),'Geotome','Geotome','');`, `FILE_SCHEMA((${write(schema)}));`, 'ENDSEC;', 'DATA;', ...this.lines, 'ENDSEC;', 'END-ISO-10303-21;', ''].join('\n')
   }
 }
 

@@ -3,6 +3,7 @@ import type { BuildUp } from '../../project'
 import { placeSolid } from '../../solid'
 import type { Study } from '../../study'
 import { BodyWriter } from './bodies'
+import { address, compoundAngle, factProperties, trueNorth } from './facts'
 import { ifcGuid } from './guid'
 import { derived, enumeration, int, StepWriter, type Reference } from './step'
 
@@ -13,24 +14,27 @@ import { derived, enumeration, int, StepWriter, type Reference } from './step'
  */
 export function writeIfc(study: Study, stamp: string): string {
   const { project, scheme } = study
+  const { facts, location } = project
   const step = new StepWriter()
   const unit = (type: string, name: string) => step.add('IFCSIUNIT', derived, enumeration(type), null, enumeration(name))
   const units = step.add('IFCUNITASSIGNMENT', [unit('LENGTHUNIT', 'METRE'), unit('AREAUNIT', 'SQUARE_METRE'), unit('VOLUMEUNIT', 'CUBIC_METRE'), unit('PLANEANGLEUNIT', 'RADIAN')])
   const world = step.add('IFCAXIS2PLACEMENT3D', step.add('IFCCARTESIANPOINT', [0, 0, 0]), null, null)
-  const context = step.add('IFCGEOMETRICREPRESENTATIONCONTEXT', null, 'Model', int(3), 1e-6, world, null)
+  const context = step.add('IFCGEOMETRICREPRESENTATIONCONTEXT', null, 'Model', int(3), 1e-6, world, trueNorth(step, project))
   const bodyContext = step.add('IFCGEOMETRICREPRESENTATIONSUBCONTEXT', 'Body', 'Model', derived, derived, derived, derived, context, null, enumeration('MODEL_VIEW'), null)
   const bodies = new BodyWriter(step, bodyContext)
   const guid = (id: string) => ifcGuid(id)
   const relate = (type: string, id: string, ...args: Parameters<StepWriter['add']>[1][]) => step.add(type, guid(`${scheme.id}/${id}`), null, null, null, ...args)
 
   const [ox, oy] = originOf(study)
-  const root = step.add('IFCPROJECT', guid(project.id), null, project.name, null, null, null, scheme.name, [context], units)
+  const root = step.add('IFCPROJECT', guid(project.id), null, project.name, facts.client || null, null, facts.number || null, facts.stage || scheme.name, [context], units)
   const sitePlace = bodies.placement(null, ox, oy, 0)
-  const site = step.add('IFCSITE', guid(`${scheme.id}/site`), null, 'Site', null, null, sitePlace, null, null, enumeration('ELEMENT'), null, null, null, null, null)
+  const site = step.add('IFCSITE', guid(`${scheme.id}/site`), null, 'Site', null, null, sitePlace, null, null, enumeration('ELEMENT'), compoundAngle(location.latitude), compoundAngle(location.longitude), null, null, address(step, project))
   const buildingPlace = bodies.placement(sitePlace, 0, 0, 0)
   const building = step.add('IFCBUILDING', guid(`${scheme.id}/building`), null, project.name, null, null, buildingPlace, null, null, enumeration('ELEMENT'), null, null, null)
   relate('IFCRELAGGREGATES', 'site-of-project', root, [site])
   relate('IFCRELAGGREGATES', 'building-of-site', site, [building])
+  const said = factProperties(step, project, guid(`${scheme.id}/facts`))
+  if (said) relate('IFCRELDEFINESBYPROPERTIES', 'facts-of-building', [building], said)
 
   const storeys = new Map(study.floors.map((floor) => {
     const place = bodies.placement(buildingPlace, 0, 0, floor.level.height)
@@ -69,7 +73,7 @@ export function writeIfc(study: Study, stamp: string): string {
   }
   for (const [id, storey] of storeys) if (storey.holds.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', `in/${id}`, storey.holds, storey.entity)
   if (loose.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', 'in-building', loose, building)
-  return step.file('IFC4', `${project.name}.ifc`, stamp.slice(0, 19))
+  return step.file('IFC4', `${project.name}.ifc`, stamp.slice(0, 19), facts.author)
 }
 
 function element(step: StepWriter, id: string, part: PartStudy, place: Reference, shape: Reference): Reference {

@@ -1,14 +1,16 @@
 import type { LimitFigure } from '../../project'
 import { finding, type Check } from '../types'
+import { lowered } from './lowered'
 
 /** A mass that passes the envelope: the permitted height, a setback or the boundary, a sloping limit. */
 export const overEnvelope: Check = {
   kind: 'over the envelope',
-  run: ({ ground, forms }) => forms.flatMap((form) => {
+  run: ({ scheme, context, ground, forms }) => forms.flatMap((form) => {
     const fit = ground.fits.get(form.id)
     const passed = fit?.limits.filter((l) => l.over > 1e-4) ?? []
     if (!fit || passed.length === 0 || fit.over <= 0) return []
-    return [finding('over the envelope', form.id, `${form.name} is over ${passed.map(sayLimit).join(', ')}`, `${fit.over.toFixed(2)} m³ of it lie outside of the envelope. Lower it, move it in, or ask for more.`, { masses: [form.id] })]
+    const height = passed.find((l) => l.limit === 'height')
+    return [finding('over the envelope', form.id, `${form.name} is over ${passed.map(sayLimit).join(', ')}`, `${fit.over.toFixed(2)} m³ of it lie outside of the envelope. Lower it, move it in, or ask for more.`, { masses: [form.id], fix: height ? lowered(scheme, context, form, height.over) : null })]
   }),
 }
 

@@ -55,3 +55,6 @@ export function UseMark({ colour, order, size = 11 }: { colour: string; order: n
 }
 
 const PATTERNS: string[][] = [[], ['M0 11L11 0'], ['M0 3.5H11', 'M0 7.5H11'], ['M3.5 0V11', 'M7.5 0V11'], ['M0 11L11 0', 'M0 0L11 11']]
+
+/** Brings what has just appeared into sight. */
+export const intoView = (element: HTMLElement | null): void => { element?.scrollIntoView({ block: 'nearest' }) }

@@ -7,7 +7,7 @@ import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelMoved } from '../app/view-slice'
-import { ChoiceField, Figure, NameField, Section, UseMark } from '../common/fields'
+import { ChoiceField, Figure, intoView, NameField, Section, UseMark } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { deleteLevel } from '../spine/delete-level'
 import { BuildUp } from '../spine/BuildUp'
@@ -67,7 +67,7 @@ export function LevelDetails({ level }: { level: Level }) {
         {level.kind === 'storey' && !above && <div className="grid grid-cols-2 gap-1.5"><NumField label="slab" compact value={level.slab} onAccept={(slab) => set('slab', { slab })} /><NumField label="floor" compact value={level.floorBuildUp} onAccept={(floorBuildUp) => set('floor build-up', { floorBuildUp })} /></div>}
         {along.length > 0 && <p className="mt-1.5 px-1 text-[12px] text-ink2">Moving it carries {along.length > 1 ? `${along.slice(0, -1).join(', ')} and ${along.at(-1) ?? ''}` : along[0]}.</p>}
         {choice && (
-          <div role="group" aria-label="Two ways" className="mt-2 rounded-md border border-cut p-2.5">
+          <div ref={intoView} role="group" aria-label="Two ways" className="mt-2 rounded-md border border-cut p-2.5">
             <p className="mb-2 text-[12px] text-ink2">The levels that stand on it can go with it, or stay:</p>
             {(['carried', 'held'] as const).map((how) => <button key={how} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onPointerEnter={() => tryEdit(() => choice[how])} onPointerLeave={() => tryEdit(null)} onFocus={() => tryEdit(() => choice[how])} onBlur={() => tryEdit(null)} onClick={() => { makeEdit(choice.label, choice[how]); setChoice(null) }}><span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span><Consequence edit={choice[how]} /></button>)}
             <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setChoice(null)}>Leave it as it is</button>

@@ -38,7 +38,7 @@ export function TerrainDetails() {
       </Section>
       {ground && Object.keys(ground.feet).length > 0 && <Section title="Tops above ground">
         <p className="mb-1 text-[12px] text-ink2">from the lowest, the mean and the highest ground along each foot</p>
-        {study.masses.filter((m) => ground.feet[m.id]).map((m) => { const f = ground.feet[m.id]; return f && <Figure key={m.id} label={m.name}>{z(f.above.lowest)} / {z(f.above.mean)} / {z(f.above.highest)}</Figure> })}
+        {study.masses.filter((m) => ground.feet[m.id] && m.top > 1e-6).map((m) => { const f = ground.feet[m.id]; return f && <Figure key={m.id} label={m.name}>{z(f.above.lowest)} / {z(f.above.mean)} / {z(f.above.highest)}</Figure> })}
       </Section>}
       <Section title="Neighbours" aside={<button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => dispatch(toolTaken('neighbour'))}>draw one</button>}>
         {inOrder(project.neighbours).map((n) => <NeighbourFields key={n.id} neighbour={n} top={ground?.neighbours.find((x) => x.id === n.id)?.top ?? null} />)}

@@ -3,7 +3,7 @@ import { heightBuildUp, setHeightBuildUp, type BuildUpField, type GivesWay } fro
 import { showNumber, type Num } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
-import { Section } from '../common/fields'
+import { intoView, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { Consequence } from './Consequence'
 
@@ -43,13 +43,13 @@ export function BuildUp({ level }: { level: string }) {
       {project.givesWay !== null && <label className="flex items-center justify-between text-[11px] text-ink2">when slab or floor change
         <select aria-label="gives way" className="cursor-pointer bg-transparent text-right font-semibold text-ink" value={gives} onChange={(e) => makeEdit('what gives way', { edit: 'project.change', set: { givesWay: e.target.value as GivesWay } })}><option value="clear" className="bg-panel">the clear height gives way</option><option value="storey" className="bg-panel">the storey gives way</option></select></label>}
       {asked && (
-        <div role="group" aria-label="What gives way" className="mt-2 rounded-md border border-cut p-2.5">
+        <div ref={intoView} role="group" aria-label="What gives way" className="mt-2 rounded-md border border-cut p-2.5">
           <p className="mb-2 text-[12px] text-ink2">What gives way? It is asked once, and can be changed here.</p>
           {(['clear', 'storey'] as const).map((g) => { const after = after_(b, asked, g, (num) => (typeof num === 'number' ? num : b[asked.field])); return <button key={g} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onClick={() => { if (set(asked.field, asked.num, { gives: g, above: 'carried' }, true)) setAsked(null) }}><span>{g === 'clear' ? 'The clear height' : 'The storey'}</span><span className="text-[11px] font-normal text-ink2">clear {z(after.clear)}, storey {z(after.storey)}</span></button> })}
           <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setAsked(null)}>Leave it as it is</button>
         </div>)}
       {choices && ends && (
-        <div role="group" aria-label="What stays" className="mt-2 rounded-md border border-cut p-2.5">
+        <div ref={intoView} role="group" aria-label="What stays" className="mt-2 rounded-md border border-cut p-2.5">
           <p className="mb-2 text-[12px] text-ink2">{choices.length ? 'The storey changes. What stays where it is?' : 'That height leaves nothing of the storey.'}</p>
           {choices.map((c) => <button key={c.text} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5 text-left" onClick={() => { if (set(ends.field, ends.num, c.how)) setEnds(null) }}><span>{c.text}</span><Consequence edit={c.edit} /></button>)}
           <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setEnds(null)}>Leave it as it is</button>

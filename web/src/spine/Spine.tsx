@@ -136,9 +136,9 @@ export function Spine() {
             <LevelLabel key={l.id} level={l} y={y} on={l.id === shown} chosen={pickedLevels.includes(l.id)} area={floors.get(l.id)?.area ?? null} onPointerDown={down(l.id)} onPointerMove={move} onPointerUp={up} onKeyDown={keys(l.id)} onShow={() => show(l.id)} />) })}
         </ul>
       </div>
-      <div className="flex gap-2 border-t border-line p-2.5">
-        <button className="act h-7 flex-1 text-[12px]" onClick={() => setAdding('one')}><Plus size={13} /> Add level</button>
-        <button className="act h-7 flex-1 text-[12px]" onClick={() => setAdding('many')}><Rows3 size={13} /> Add several</button>
+      <div className="flex gap-1.5 border-t border-line p-2 whitespace-nowrap">
+        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('one')}><Plus size={13} /> Add level</button>
+        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('many')}><Rows3 size={13} /> Add several</button>
         <button className="act h-7 px-2 text-[12px]" aria-label="Table of levels" title="All levels in a table (T)" onClick={() => dispatch(sheetOpened(sheet === 'levels' ? null : 'levels'))}><Table2 size={13} /></button>
       </div>
       {adding && <AddLevels how={adding} above={shown} onClose={() => setAdding(null)} />}

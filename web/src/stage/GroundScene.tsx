@@ -13,17 +13,19 @@ import type { Palette } from './theme'
 const NONE = new Float32Array()
 
 /** Site, envelope, what lies beyond it, terrain; the cut of an upright plane; the plan of a level behind. */
-export function GroundScene({ view, materials, palette, shows }: { view: StoredView; materials: Materials; palette: Palette; shows: Shows }) {
+export function GroundScene({ view, desk, materials, palette, shows }: { view: StoredView; desk: string; materials: Materials; palette: Palette; shows: Shows }) {
   const { ground, section } = view
   const behind = useAppSelector((s) => s.view.behind)
   const terrain = stageGeometry.get(shows.terrain ? ground.terrain?.mesh ?? null : null)
   const land = useMemo(() => (terrain ? batchOf([{ owner: 'terrain', geometry: terrain, at: HERE, tint: palette.paper, strength: 0.45 }], palette) : null), [terrain, palette])
   const site = useMemo(() => (ground.site ? ringLines(ground.site.ring, ground.corners) : NONE), [ground.site, ground.corners])
-  const region = shows.envelope ? ground.envelope?.region : undefined
+  // Where floors are read or parts are made, the envelope would stand in the way: what is over is still painted.
+  const drawn = shows.envelope && (desk === 'ground' || desk === 'form')
+  const region = drawn ? ground.envelope?.region : undefined
   const setback = useMemo(() => (region && ground.site ? outlinesOf([{ region, z: 0.03 }]) : NONE), [region, ground.site])
-  const envelope = stageGeometry.get(shows.envelope ? ground.envelope?.mesh ?? null : null)
-  const overKeys = shows.envelope ? Object.values(ground.fits).flatMap((f) => f.mesh ?? []).join() : ''
-  const over = useMemo(() => { const items = overKeys.split(',').flatMap((key): Placed[] => { const geometry = stageGeometry.get(key || null); return geometry ? [{ owner: 'over', geometry, at: HERE, tint: null }] : [] }); return items.length ? batchOf(items, palette) : null }, [overKeys, palette])
+  const envelope = stageGeometry.get(drawn ? ground.envelope?.mesh ?? null : null)
+  const overKeys = shows.envelope ? Object.values(ground.fits).flatMap((f) => f.mesh ?? []).join('|') : ''
+  const over = useMemo(() => { const items = overKeys.split('|').flatMap((key): Placed[] => { const geometry = stageGeometry.get(key || null); return geometry ? [{ owner: 'over', geometry, at: HERE, tint: null }] : [] }); return items.length ? batchOf(items, palette) : null }, [overKeys, palette])
   const cut = useMemo(() => (section ? uprightFills(section) : null), [section])
   const floor = behind ? view.floors.find((f) => f.level === behind) : undefined
   const other = useMemo(() => (floor ? outlinesOf(floor.plates.map((p) => ({ region: p.region, z: 0 }))) : NONE), [floor])

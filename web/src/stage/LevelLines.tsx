@@ -30,7 +30,7 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
   const levels = levelHeights(project, scheme)
   const yOf = (z: number) => toPane(view, size, [view.target[0], view.target[1], z])[1]
   const inSight = levels.map((l) => ({ ...l, y: yOf(l.height) })).filter((l) => l.y > 34 && l.y < size[1] - 8)
-  const labels = spreadLabels([...inSight].reverse().map((l) => ({ id: l.id, y: l.y })), 15, 46, size[1] - 92, new Set(shown ? [shown] : []))
+  const labels = spreadLabels([...inSight].reverse().map((l) => ({ id: l.id, y: l.y })), 15, 46, size[1] - (size[1] < 420 ? 34 : 92), new Set(shown ? [shown] : []))
   const down = (id: string, z0: number) => (e: PE) => {
     if (e.button !== 0) return
     e.stopPropagation()
@@ -102,17 +102,19 @@ export function LevelPlanes({ view, size, rect }: { view: View; size: Vec2; rect
   const levels = levelHeights(project, scheme).filter((l) => which === 'all' || l.kind === 'mark')
   const corners: Vec2[] = [[x0, y0], [x1, y0], [x1, y1], [x0, y1]]
   const planes = levels.map((l) => ({ ...l, points: corners.map((p) => toPane(view, size, [...p, l.height])) }))
-  // The rightmost corner has the label, where nothing of the form lies.
-  const labels = spreadLabels(planes.map((l) => { const right = l.points.reduce((a, b) => (b[0] > a[0] ? b : a)); return { id: l.id, y: right[1] } }).reverse(), 14, 60, size[1] - 110, new Set())
+  // The rightmost corner has the label, where nothing of the form lies; the leftmost one where the pane ends there.
+  const onRight = Math.max(...planes.flatMap((l) => l.points.map((p) => p[0])), 0) + 118 < size[0]
+  const cornerOf = (points: Vec2[]) => points.reduce((a, b) => ((onRight ? b[0] > a[0] : b[0] < a[0]) ? b : a))
+  const labels = spreadLabels(planes.map((l) => { return { id: l.id, y: cornerOf(l.points)[1] } }).reverse(), 14, 60, size[1] - 110, new Set())
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
       {planes.map((l) => {
-        const right = l.points.reduce((a, b) => (b[0] > a[0] ? b : a))
+        const right = cornerOf(l.points)
         const y = labels.get(l.id)
         return (
           <g key={l.id} data-level-plane={l.name}>
             <polygon points={l.points.map((p) => p.join()).join(' ')} fill="none" stroke="var(--ink3)" strokeWidth={l.kind === 'mark' ? 0.8 : 0.6} strokeDasharray={l.kind === 'mark' ? '2 4' : '8 4'} opacity={0.75} />
-            {y !== undefined && <><path d={`M${right[0]} ${right[1]}L${right[0] + 10} ${y}`} stroke="var(--ink3)" strokeWidth={0.7} fill="none" /><text x={right[0] + 13} y={y + 3.5} fontSize={11} fontStyle={l.kind === 'mark' ? 'italic' : undefined} fill="var(--ink2)" style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 3 }}>{l.name} {l.height > 0 ? '+' : ''}{showNumber(l.height, 'length', project)}</text></>}
+            {y !== undefined && <><path d={`M${right[0]} ${right[1]}L${right[0] + (onRight ? 10 : -10)} ${y}`} stroke="var(--ink3)" strokeWidth={0.7} fill="none" /><text x={onRight ? right[0] + 13 : Math.max(112, right[0] - 13)} textAnchor={onRight ? 'start' : 'end'} y={y + 3.5} fontSize={11} fontStyle={l.kind === 'mark' ? 'italic' : undefined} fill="var(--ink2)" style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 3 }}>{l.name} {l.height > 0 ? '+' : ''}{showNumber(l.height, 'length', project)}</text></>}
           </g>
         )
       })}

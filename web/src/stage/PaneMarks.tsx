@@ -6,7 +6,7 @@ import { isHidden } from './picking'
 /** A north arrow, as on a site plan. */
 export function North({ azimuth }: { azimuth: number }) {
   return (
-    <svg className="pointer-events-none absolute right-3 top-3 overflow-visible" width={34} height={46} viewBox="-17 -28 34 46" aria-hidden>
+    <svg className="pointer-events-none absolute right-3 top-11 overflow-visible" width={34} height={46} viewBox="-17 -28 34 46" aria-hidden>
       <g transform={`rotate(${-azimuth})`}><circle r={13} fill="none" stroke="var(--ink)" strokeWidth={1} /><path d="M0 -12L4.4 8L0 5L-4.4 8Z" fill="var(--ink)" /><text y={-17} textAnchor="middle" fontSize={10} fill="var(--ink2)">N</text></g>
     </svg>
   )
@@ -29,7 +29,7 @@ export function ScaleBar({ view, unit }: { view: View; unit: Unit }) {
   const px = length * view.scale
   const text = (m: number) => showNumber(m, 'length', unit, unit === 'm' && m < 1 ? 1 : 0)
   return (
-    <svg className="pointer-events-none absolute bottom-[88px] right-4 overflow-visible" width={px} height={18} aria-hidden>
+    <svg className="pointer-events-none absolute right-4 bottom-[112px] overflow-visible" width={px} height={18} aria-hidden>
       <rect x={0} y={13} width={px / 2} height={4} fill="var(--ink2)" /><rect x={px / 2} y={13} width={px / 2} height={4} fill="var(--paper)" stroke="var(--ink2)" strokeWidth={0.8} />
       <g fontSize={10} fill="var(--ink2)"><text x={0} y={9}>0</text><text x={px} y={9} textAnchor="end">{text(length)} {unit}</text></g>
     </svg>

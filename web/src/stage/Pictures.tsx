@@ -26,14 +26,15 @@ function Quad({ laid, asset, opacity }: { laid: LaidView; asset: string; opacity
     return g
   }, [laid])
   const { front } = laid
-  const material = useMemo(() => new MeshBasicMaterial({ map: texture, side: DoubleSide, transparent: true, depthWrite: false, depthTest: !front }), [texture, front])
+  // Behind the model is over the ground: what lies in plan is drawn on the terrain, what stands upright before all else.
+  const order = front ? 9 : laid.upright === null ? 0.5 : -1
+  const material = useMemo(() => new MeshBasicMaterial({ map: texture, side: DoubleSide, transparent: true, depthWrite: false, depthTest: false }), [texture])
   material.opacity = opacity
   useEffect(() => () => geometry.dispose(), [geometry])
   useEffect(() => () => material.dispose(), [material])
-  useEffect(() => invalidate(), [invalidate, texture, geometry, opacity, front])
+  useEffect(() => invalidate(), [invalidate, texture, geometry, opacity, order])
   if (!texture) return null
-  // What lies behind is drawn first, and so does not stand before anything that is drawn at its place.
-  return <mesh geometry={geometry} material={material} renderOrder={front ? 9 : -1} frustumCulled={false} userData={marks({ order: 0, from: laid.upright ?? undefined })} />
+  return <mesh geometry={geometry} material={material} renderOrder={order} frustumCulled={false} userData={marks({ order: 0, from: laid.upright ?? undefined })} />
 }
 
 const textures = new Map<string, Promise<Texture>>()

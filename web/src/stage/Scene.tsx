@@ -58,7 +58,7 @@ export function Scene({ view: whole, desk, materials, palette, shows, hidden, di
   return (
     <>
       <Faces geometry={shadow} material={materials.shadow} order={0} pane="3d" />
-      <GroundScene view={view} materials={materials} palette={palette} shows={shows} />
+      <GroundScene view={view} desk={desk} materials={materials} palette={palette} shows={shows} />
       <Pictures view={view} shown={shows.pictures} />
       <Faces geometry={solid.faces} material={materials.faces} order={1} />
       <Lines segments={solid.edges} material={materials.ink} order={2} />

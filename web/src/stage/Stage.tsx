@@ -8,7 +8,7 @@ import { panesChosen, sectionAt, viewsToggled, type Panes } from '../app/view-sl
 import { DrawOverlay } from '../form/DrawOverlay'
 import { Handles } from '../form/Handles'
 import type { Drawing } from '../form/use-draw'
-import { axesOf, fitted } from './camera'
+import { axesOf, fitted, panned } from './camera'
 import type { StoredView } from './geometry-store'
 import { PlateLabels } from './Labels'
 import { LevelLines, LevelPlanes } from './LevelLines'
@@ -73,7 +73,7 @@ export function Stage({ desk, drawing, measure = null }: { desk: string; drawing
           <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} />
         </Canvas>
       </div>
-      <div className={panes === 'four' ? 'absolute inset-0 grid grid-cols-2 grid-rows-2 divide-x divide-y divide-line' : 'absolute inset-0 flex'}>
+      <div className={panes === 'four' ? 'absolute inset-x-0 top-[42px] bottom-[84px] grid grid-cols-2 grid-rows-2 border-y border-line [&>div]:border-line [&>div:nth-child(odd)]:border-r [&>div:nth-child(-n+2)]:border-b' : 'absolute inset-0 flex'}>
         {shown.map((name, i) => (
           <div key={name} className={panes === 'four' ? 'relative flex min-h-0 min-w-0' : `relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`}>
             <Pane name={name} label={`${NAMES[name]} of the form${level && !isUpright(name) ? ` at ${level.name}` : ''}; everything in it is also in the lists`} register={register} ground={z} cut={cuts.find((c) => c.name === name)?.cut ?? null} buried={buried} movable={desk === 'form' && !isUpright(name)} measure={measure} onPointer={onPointer}
@@ -81,7 +81,7 @@ export function Stage({ desk, drawing, measure = null }: { desk: string; drawing
               {(size) => <PaneOverlay name={name} middle={middle} narrow={panes === 'four'} measure={measure} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor && shows.labels ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
             </Pane>
             {name === 'plan' && !drawing && <PlanBar narrow={panes === 'four'} />}
-            {isUpright(name) && <UprightBar pane={name as 'elevation' | 'section'} middle={[middle.at[0] + (study?.origin[0] ?? 0), middle.at[1] + (study?.origin[1] ?? 0)]} />}
+            {isUpright(name) && <UprightBar pane={name as 'elevation' | 'section'} narrow={panes === 'four'} middle={[middle.at[0] + (study?.origin[0] ?? 0), middle.at[1] + (study?.origin[1] ?? 0)]} />}
           </div>
         ))}
       </div>
@@ -133,7 +133,7 @@ interface Middle { at: Vec2; rect: [Vec2, Vec2] | null; /** m, half the diagonal
 
 /** The middle and the extent of all that stands, from the view's origin. */
 function middleOf(study: StudyLike): Middle {
-  const points = pointsOf(study)
+  const points = (study?.masses ?? []).flatMap((m) => m.outline.map((p): Vec3 => [...p, 0]))
   if (points.length === 0) return { at: [0, 0], rect: null, reach: 20 }
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
@@ -143,7 +143,12 @@ function middleOf(study: StudyLike): Middle {
 const dotOut = (azimuth: number, p: Vec2) => { const { toward } = uprightFrame(azimuth); return toward[0] * p[0] + toward[1] * p[1] }
 
 function fitPane(name: PaneName, study: StudyLike, box: HTMLDivElement | undefined): void {
-  if (box) setView(name, fitted(viewOf(name), [box.clientWidth, box.clientHeight], pointsOf(study), 0.82))
+  if (!box) return
+  const [w, h] = [box.clientWidth, box.clientHeight]
+  // Upright panes leave room for the labels of the levels at their right.
+  const room = isUpright(name) ? Math.min(160, w * 0.4) : 0
+  const view = fitted(viewOf(name), [w - room, h], pointsOf(study), 0.82)
+  setView(name, room ? panned(view, -room / 2, 0) : view)
 }
 
 /** Shows everything when a scheme is opened, and when its first mass is there. */

@@ -50,7 +50,7 @@ export function makeMaterials(p: Palette) {
     siteLine: onTop(line(p.ink, 2, [])), siteLineInSpace: line(p.ink, 1.8, []), setback: line(p.ink2, 1, [], true), envelope: line(p.warn, 1, [], true), contour: line(p.ghost, 0.8, []),
     behind: onTop(line(p.ghost, 1.4, [])), levelPlane: line(p.ink3, 0.8, [], true),
     ground: new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 4, clippingPlanes: [cutting.section] }),
-    over: new MeshBasicMaterial({ color: p.warn, side: DoubleSide, transparent: true, opacity: 0.72, depthWrite: false, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -2, clippingPlanes: [cutting.section] }), overLine: forward(line(p.warn, 1.6, [])),
+    over: new MeshBasicMaterial({ color: p.warn, side: DoubleSide, transparent: true, opacity: 0.72, depthWrite: false, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -2, clippingPlanes: [cutting.below, cutting.section] }), overLine: forward(line(p.warn, 1.6, [])),
     sectionLine: onTop(line(p.cut, 2, [])),
     shadow: flat(p.shadow),
     poche: onTop(flat(p.ink)),
