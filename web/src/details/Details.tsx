@@ -6,7 +6,7 @@ import { useAppDispatch, useAppSelector } from '../app/store'
 import { picked, toolTaken } from '../app/view-slice'
 import { BuildingPreview } from '../fabric/BuildingPreview'
 import { FabricList } from '../fabric/FabricList'
-import { GroundDetails } from '../ground/GroundDetails'
+import { GroundDetails, GroundTabs } from '../ground/GroundDetails'
 import { deleteMasses } from '../form/delete-masses'
 import { LevelDetails } from './LevelDetails'
 import { SeveralLevels } from './SeveralLevels'
@@ -25,6 +25,7 @@ export function Details({ desk }: { desk: string }) {
   const level = now.kind === 'level' ? scheme.levels[now.ids[0] ?? ''] : desk === 'slice' && now.kind === 'nothing' && shown ? scheme.levels[shown] : undefined
   return (
     <aside className="w-[264px] shrink-0 overflow-y-auto border-l border-line bg-panel px-4 py-3.5" aria-label="Details">
+      {desk === 'ground' && <GroundTabs />}
       {desk === 'fabric' && proposing ? <BuildingPreview />
         : part ? <PartDetails key={part.id} part={part} />
           : masses.length > 1 ? <SeveralMasses ids={masses.map((m) => m.id)} />
