@@ -124,7 +124,8 @@ test('heights take sums, other units and the names of levels; a mark changes no 
   await newProject(page, 'Names')
   await drawRectangle(page, [0, 0], '10', '8', '6')
   await addStoreys(page, '1', '0.45')
-  const total = await figure(page, 'total').textContent()
+  const total = '160.00 m²'
+  await expect(figure(page, 'total')).toHaveText(total)
   await page.getByRole('button', { name: 'Add level', exact: true }).click()
   const dialog = page.getByRole('dialog')
   await dialog.getByLabel('stands on').selectOption({ label: 'Storey 1' })
@@ -133,7 +134,7 @@ test('heights take sums, other units and the names of levels; a mark changes no 
   await dialog.getByLabel('kind').selectOption('mark')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: /^Eaves, \+4\.100/ })).toBeVisible()
-  await expect(figure(page, 'total')).toHaveText(total ?? '')
+  await expect(figure(page, 'total')).toHaveText(total)
   await page.getByRole('button', { name: 'Table of levels' }).click()
   const height = page.getByLabel('height of Eaves')
   await height.click()

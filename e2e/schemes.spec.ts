@@ -105,7 +105,7 @@ test('Ctrl K finds actions, levels and masses', async ({ page }) => {
 test('a finding is left with a reason, and looked at again', async ({ page }) => {
   await openCopy(page, 'Quay, findings')
   await page.keyboard.press('n')
-  const row = page.locator('[data-finding="over the permitted mark"]')
+  const row = page.locator('[data-finding="over the envelope"]')
   await row.getByRole('button', { name: 'leave it' }).click()
   await row.getByLabel('why it is left').fill('the lantern is exempt')
   await page.keyboard.press('Enter')

@@ -2,7 +2,7 @@ import { mkdtemp, readFile, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
-import { writeProjectText } from '@geotome/core/project'
+import { assetsIn, readProjectFile, readProjectPackage, writeProjectFile, writeProjectText } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { joinedShed } from '../../core/testing/boat-shed'
 import { main } from './main'
@@ -28,6 +28,19 @@ async function run(...args: string[]): Promise<{ code: number; out: string; err:
 interface Ledger { scheme: string; measuredTo: string; levels: { id: string; name: string; height: number; area: number; low: number; perimeter: number; uses: Record<string, number> }[]; totals: Record<string, number> }
 
 describe('geotome', () => {
+  it('ground --json gives the site, what is over, and heights above ground; pictures and the survey go along from file to file', async () => {
+    const project = readProjectFile(new Uint8Array(await readFile(demo)))
+    const assets = Object.fromEntries(await Promise.all(assetsIn(project).map(async (hash) => [hash, new Uint8Array(await readFile(join(demo, '../assets', hash)))] as const)))
+    await writeFile(join(folder, 'quay.geotome'), writeProjectFile(project, assets))
+    const report = JSON.parse((await run('ground', '@quay.geotome', '--json')).out) as { site: { area: number }; terrain: { points: number }; masses: { name: string; over: number; passed: string[]; aboveGround: { mean: number } }[]; neighbours: unknown[] }
+    expect([report.site.area, report.terrain.points, report.neighbours.length]).toEqual([7335, 1645, 4])
+    expect(report.masses.find((m) => m.name === 'Lookout')?.passed).toEqual(['the permitted height by 2.10 m'])
+    expect(report.masses.find((m) => m.name === 'Lookout')?.aboveGround.mean).toBeGreaterThan(36)
+    await writeFile(join(folder, 'edit.json'), JSON.stringify({ edit: 'project.change', set: { name: 'Other' } }))
+    expect((await run('edit', '@quay.geotome', '@edit.json', '-o', '@other.geotome')).code).toBe(0)
+    expect(Object.keys(readProjectPackage(new Uint8Array(await readFile(join(folder, 'other.geotome')))).assets).sort()).toEqual(assetsIn(project))
+    expect((await run('ground', demo)).out).toContain('Lookout')
+  })
   it('ledger --json gives every storey\'s figures in m and m2', async () => {
     const { code, out } = await run('ledger', demo, '--json')
     const ledger = JSON.parse(out) as Ledger

@@ -5,10 +5,10 @@ import { applyEdit, parseEdit } from '@geotome/core/edits'
 import { formatNamed, FORMATS, readBodies, READERS } from '@geotome/core/exchange'
 import { addParts, bringInLine, howOf, partsFrom, propose, usualChoices, type Choices } from '@geotome/core/fabric'
 import { addBodies } from '@geotome/core/form'
-import { inOrder, readProjectFile, readTyped, Refusal, refuse, writeProjectFile, writeProjectText, type BuildUp, type Id, type Project } from '@geotome/core/project'
+import { inOrder, readProjectPackage, readTyped, Refusal, refuse, writeProjectFile, writeProjectText, type AssetBytes, type BuildUp, type Id, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
-import { fabricReport, findingsReport, table } from './reports'
+import { fabricReport, findingsReport, groundReport, table } from './reports'
 
 /** Runs the command line; the exit code is 0, or 1 after one sentence on bad input. */
 export async function main(args: string[]): Promise<number> {
@@ -28,6 +28,10 @@ export async function main(args: string[]): Promise<number> {
   reading('findings', 'what the checks found').action(async (file: string, options: Options) => {
     const report = findingsReport(await study(file, options))
     print(options.json ? report : report.map((f) => `${f.kind}: ${f.say}. ${f.remedy}`).join('\n') || 'Nothing found.')
+  })
+  reading('ground', 'site, envelope, terrain, and how the masses stand in them').action(async (file: string, options: Options) => {
+    const report = groundReport(await study(file, options))
+    print(options.json ? report : table(['mass', 'over m³', 'limits passed', 'top above mean ground'], report.masses.map((m) => [m.name, m.over?.toFixed(2) ?? '', m.passed.join(', '), m.aboveGround?.mean.toFixed(3) ?? ''])))
   })
   const changing = (name: string, description: string) => program.command(name).description(description).argument('<file>').requiredOption('-o, --output <file>', 'where the result goes').option('--scheme <name>')
   changing('make', 'makes the building that the faces offer: walls, slabs and roofs').option('--wall <build-up>').option('--slab <build-up>').option('--roof <build-up>').option('--outside', 'walls outside the mass face').option('--overhang <length>', 'of roofs, level', '0')
@@ -64,7 +68,7 @@ export async function main(args: string[]): Promise<number> {
   program.command('export').description(`writes an open format: ${FORMATS.map((f) => f.id).join(', ')}`).argument('<file>').requiredOption('--to <format>').requiredOption('-o, --output <file>').option('--scheme <name>')
     .action(async (file: string, options: Options & { to: string; output: string }) => {
       const format = formatNamed(options.to)
-      await save(options.output, await format.write(await study(file, options), new Date().toISOString()))
+      await save(options.output, await format.write(await study(file, options), new Date().toISOString(), along))
     })
 
   try {
@@ -98,12 +102,16 @@ async function study(file: string, options: Options): Promise<Study> {
   const scheme = wanted === undefined ? firstScheme(project)
     : inOrder(project.schemes).find((s) => s.id === options.scheme || s.name.toLowerCase() === wanted)
       ?? refuse('unknown-id', `There is no scheme "${options.scheme}".`, `Choose one of ${inOrder(project.schemes).map((s) => s.name).join(', ')}.`)
-  return studyScheme(project, scheme.id)
+  return studyScheme(project, scheme.id, undefined, (hash) => along[hash] ?? null)
 }
+
+/** The pictures and surveys of the project that is worked on: what is written takes them along. */
+let along: AssetBytes = {}
 
 /** Reads a project and checks that it holds together: an edit that changes nothing is the same check as any other. */
 async function load(file: string): Promise<Project> {
-  const project = readProjectFile(await bytesOf(file))
+  const { project, assets } = readProjectPackage(await bytesOf(file))
+  along = assets
   return applyEdit(project, { edit: 'project.change', set: {} }).project
 }
 
@@ -123,7 +131,7 @@ async function save(file: string, content: string | Uint8Array): Promise<void> {
   }
 }
 
-const saveProject = (file: string, project: Project) => save(file, /\.json$/i.test(file) ? writeProjectText(project) : writeProjectFile(project))
+const saveProject = (file: string, project: Project) => save(file, /\.json$/i.test(file) ? writeProjectText(project) : writeProjectFile(project, along))
 
 function parseJson(bytes: Uint8Array, file: string): unknown {
   try {

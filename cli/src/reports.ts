@@ -1,5 +1,5 @@
 import type { Proposal } from '@geotome/core/fabric'
-import type { Study } from '@geotome/core/study'
+import { sayLimit, type Study } from '@geotome/core/study'
 
 const round = (value: number) => Math.round(value * 1e6) / 1e6
 
@@ -29,4 +29,17 @@ export function table(head: string[], rows: string[][]): string {
   const figure = (text: string) => /^-?[\d.,]+$/.test(text)
   const line = (cells: string[]) => cells.map((c, i) => (figure(c) || (i > 0 && c === head[i] && rows.some((r) => figure(r[i] ?? ''))) ? c.padStart(widths[i] ?? 0) : c.padEnd(widths[i] ?? 0))).join('  ').trimEnd()
   return [line(head), ...rows.map(line)].join('\n')
+}
+
+/** The site, what is left to build on, and how each mass stands in the envelope and over the ground; m, m2, m3. */
+export function groundReport({ ground, forms, totals }: Study) {
+  return {
+    site: ground.site && { area: ground.site.area, perimeter: ground.site.perimeter, sides: ground.site.sides }, buildable: ground.envelope?.area ?? null, coverage: totals.coverage,
+    terrain: ground.tin ? { lowest: ground.tin.low, highest: ground.tin.high, points: ground.tin.points.length / 3 } : null, terrainMissing: ground.missing,
+    masses: forms.map((f) => {
+      const fit = ground.fits.get(f.id)
+      return { name: f.name, over: fit?.over ?? null, passed: fit?.limits.filter((l) => l.over > 1e-4).map(sayLimit) ?? [], clear: fit?.clear ?? [], aboveGround: ground.feet.get(f.id)?.above ?? null }
+    }),
+    neighbours: ground.neighbours.map(({ name, base, top }) => ({ name, base, top })),
+  }
 }

@@ -1,6 +1,6 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { recipeTies, withTies } from '../moves'
-import { numbersOf, refuse, tidy, type Id, type Level, type Mass, type Num, type Part, type Project, type Scheme } from '../project'
+import { numbersOf, Refusal, refuse, tidy, type Id, type Level, type Mass, type Num, type Part, type Project, type Scheme } from '../project'
 import { dependentsOf, levelHeights, standingOn, storeysOf } from './heights'
 
 /** Whether the levels that stand on a moved one go with it, or keep their heights. */
@@ -78,22 +78,29 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
     if (part.print.kind === 'face' && nearest) set.print = withoutLevel(part.print, id, nearest.id, height - nearest.height)
     edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set })
   }
-  return batch([...edits, ...unnamed(project, scheme, id), { edit: 'level.remove', scheme: scheme.id, id }])
+  return batch([...unnamed(project, scheme, id), ...edits, { edit: 'level.remove', scheme: scheme.id, id }])
 }
 
 /** Formulas that name a level, as the plain numbers that they give: the level can go, and nothing moves. */
 function unnamed(project: Project, scheme: Scheme, id: Id): SingleEdit[] {
   const numbers = numbersOf(project, scheme)
-  const names = (num: Num) => typeof num !== 'number' && num.formula.includes(`{${id}}`)
-  const levels = Object.values(scheme.levels).filter((l) => l.id !== id).flatMap((l): SingleEdit[] => {
-    const plain = (num: Num) => (names(num) ? numbers.length(num) : num)
-    const tie: Level['tie'] = l.tie.kind === 'fixed' ? { kind: 'fixed', height: plain(l.tie.height) } : { ...l.tie, above: plain(l.tie.above) }
-    const num = l.tie.kind === 'fixed' ? l.tie.height : l.tie.above
-    // One that stands on the level that goes has been tied anew already, by numbers.
-    return names(num) && !(l.tie.kind === 'stacked' && l.tie.on === id) ? [setTie(scheme, l.id, tie)] : []
-  })
-  const dials = Object.values(scheme.dials).filter((d) => names(d.value)).map((d): SingleEdit => ({ edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: numbers.value(d.value, d.quantity) } }))
-  return [...levels, ...dials]
+  const named = (thing: unknown) => JSON.stringify(thing).includes(`{${id}}`)
+  const plain = <T,>(thing: T): T => {
+    if (Array.isArray(thing)) return thing.map(plain) as T
+    if (thing === null || typeof thing !== 'object') return thing
+    if ('formula' in thing && typeof thing.formula === 'string') return (thing.formula.includes(`{${id}}`) ? valueOf({ formula: thing.formula }) : thing) as T
+    return Object.fromEntries(Object.entries(thing).map(([k, x]) => [k, plain(x)])) as T
+  }
+  /** whatever the formula measures: only one of these fits */
+  const valueOf = (num: Num): number => {
+    for (const quantity of ['length', 'angle', 'area', 'number'] as const) try { return numbers.value(num, quantity) } catch (e) { if (!(e instanceof Refusal)) throw e }
+    return 0
+  }
+  // A level that stands on the one that goes has been tied anew already, by numbers.
+  const levels = Object.values(scheme.levels).filter((l) => l.id !== id && named(l.tie) && !(l.tie.kind === 'stacked' && l.tie.on === id)).map((l) => setTie(scheme, l.id, plain(l.tie)))
+  const dials = Object.values(scheme.dials).filter((d) => named(d.value)).map((d): SingleEdit => ({ edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: plain(d.value) } }))
+  const masses = Object.values(scheme.masses).filter((m) => named([m.place, m.recipe])).map((m): SingleEdit => ({ edit: 'mass.change', scheme: scheme.id, id: m.id, set: { place: plain(m.place), recipe: plain(m.recipe) } }))
+  return [...levels, ...dials, ...masses]
 }
 
 /** What a part saw of its face, its heights measured from another level; `by` is how far (m) the level that goes lies above it. */

@@ -7,6 +7,7 @@ import { inOrder, type Mass, type Project } from '@geotome/core/project'
 import { openKernel, placePoint, placeSolid, type Solid, type Vec2 } from '@geotome/core/solid'
 import { firstScheme, StudyCache, studyScheme, type Study } from '@geotome/core/study'
 import { table } from '../../cli/src/reports'
+import { benchGround } from './ground'
 import { town, twistedTower } from './projects'
 
 /**
@@ -80,6 +81,8 @@ const built = applyEdit(quarter, addParts(quarterStudy.context, quarterParts)).p
 const quarterCache = new StudyCache()
 row(`converting them: ${quarterParts.length} parts, joined and bonded`, best(1, () => { studyScheme(built, quarterId, quarterCache) }), null, null)
 row('  one mass moved, its parts drift', again((k) => moveMasses(built, firstScheme(built), [inOrder(firstScheme(built).masses)[77]?.id ?? ''], [0.1 * k, 0]), built, quarterCache), null, null)
+
+await benchGround(row, best)
 
 process.stdout.write(`${table(['study', 'ms', 'bare kernel ms', 'times the kernel', 'share of cold'], rows)}\n`)
 

@@ -5,7 +5,7 @@ import { Problem } from '../app/api'
 import { closeProject, openProject, stepBack, tryEdit } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { benchOpened, levelShown, picked, proposed, sheetOpened, toolTaken, viewsToggled } from '../app/view-slice'
+import { benchOpened, levelShown, measuringChosen, picked, proposed, sheetOpened, toolTaken, viewsToggled } from '../app/view-slice'
 import { selectProject } from '../app/project-slice'
 import { Details } from '../details/Details'
 import { Figures } from '../figures/Figures'
@@ -98,7 +98,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
       else dispatch(picked({ kind: 'nothing' }))
       return
     }
-    if (e.key === 'Delete' && desk !== 'form') return
+    if ((e.key === 'Delete' && desk !== 'form') || bench) return
     const verb = verbs.find((v) => v.key?.toLowerCase() === e.key.toLowerCase())
     if (verb && !verb.off && !(e.key === 'Delete' && now.kind !== 'mass')) { e.preventDefault(); verb.run() }
   }, [bench, desk, dispatch, drawTool, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen])
@@ -163,7 +163,9 @@ function MeasuringStage({ desk, kind, project, onExport, onImport }: { desk: str
     if (e.key === 'Enter') { e.preventDefault(); measure.done() }
   }, [measure])
   useKeys(keys)
-  return <><Stage desk={desk} drawing={null} measure={measure} /><Verbs desk={desk} hint={MEASURE_HINTS[kind]} onExport={onExport} onImport={onImport} /></>
+  return <><Stage desk={desk} drawing={null} measure={measure} />
+    <div className="absolute inset-x-0 bottom-[92px] z-10 flex justify-center gap-1" role="group" aria-label="What is measured">{(Object.keys(MEASURE_HINTS) as MeasureKind[]).map((k) => <button key={k} className="pill" aria-pressed={k === kind} onClick={() => dispatch(measuringChosen(k))}>{k}</button>)}</div>
+    <Verbs desk={desk} hint={MEASURE_HINTS[kind]} onExport={onExport} onImport={onImport} /></>
 }
 
 const MEASURE_HINTS: Record<MeasureKind, string> = {

@@ -198,7 +198,7 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
   const nextSideKind = useCallback(() => sideKind(SIDE_KINDS[(SIDE_KINDS.indexOf(latest.current.side) + 1) % SIDE_KINDS.length] ?? 'straight'), [sideKind])
   const next = useMemo(() => nextPoint(state), [nextPoint, state])
   const bulge = next ? bulgeTo(state, next) : 0
-  return { state, next, bulge, holeIn, move, accept, back, type, sideKind, nextSideKind }
+  return { state, next, bulge, holeIn, purpose, move, accept, back, type, sideKind, nextSideKind }
 }
 
 export type Drawing = ReturnType<typeof useDraw>

@@ -1,10 +1,11 @@
 import { Trash2 } from 'lucide-react'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { inOrder, showNumber, type Neighbour } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { workerReady } from '../app/study-loop'
 import { useAppDispatch } from '../app/store'
 import { toolTaken } from '../app/view-slice'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
@@ -36,6 +37,7 @@ export function TerrainDetails() {
         {ground?.missing && <p role="alert" className="mb-2 text-[12px] text-warn">The survey is not stored on this server. Read it from its file again, or open the project from a .geotome file.</p>}
         <div className="mt-2 flex flex-col gap-1.5"><button className="act" onClick={() => setReading(true)}>Read a survey</button><Sources /></div>
       </Section>
+      {terrain && <GroundAt />}
       {ground && Object.keys(ground.feet).length > 0 && <Section title="Tops above ground">
         <p className="mb-1 text-[12px] text-ink2">from the lowest, the mean and the highest ground along each foot</p>
         {study.masses.filter((m) => ground.feet[m.id] && m.top > 1e-6).map((m) => { const f = ground.feet[m.id]; return f && <Figure key={m.id} label={m.name}>{z(f.above.lowest)} / {z(f.above.mean)} / {z(f.above.highest)}</Figure> })}
@@ -46,6 +48,25 @@ export function TerrainDetails() {
       </Section>
       {reading && <SiteImport onClose={() => setReading(false)} />}
     </>
+  )
+}
+
+/** The ground's height anywhere: at a typed place. */
+function GroundAt() {
+  const { project, scheme } = useProject()
+  const [at, setAt] = useState<{ x: number; y: number }>({ x: 0, y: 0 })
+  const [height, setHeight] = useState<number | null | undefined>(undefined)
+  const asset = project.terrain?.kind === 'survey' ? project.terrain.asset : JSON.stringify(project.terrain)
+  useEffect(() => {
+    let here = true
+    void (async () => { await workerReady(); const a = await studyWorker.groundAt(scheme.id, at.x, at.y); if (here) setHeight('height' in a ? a.height : null) })()
+    return () => { here = false }
+  }, [scheme.id, at, asset])
+  return (
+    <Section title="Ground at a place">
+      <div className="grid grid-cols-2 gap-1.5"><NumField label="east" name="ground east" compact value={at.x} onAccept={(_, x) => setAt({ ...at, x })} /><NumField label="north" name="ground north" compact value={at.y} onAccept={(_, y) => setAt({ ...at, y })} /></div>
+      <Figure label="its height"><span data-figure="ground-at">{height === undefined ? '' : height === null ? 'beyond the survey' : showNumber(height, 'length', project)}</span></Figure>
+    </Section>
   )
 }
 

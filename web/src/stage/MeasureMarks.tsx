@@ -6,11 +6,11 @@ import { toPane, type View } from './camera'
 import type { Measuring } from './use-measure'
 
 /** Measures kept on the model, and the one under way, with their values. Kept ones are drawn at the Ground desk's measuring only. */
-export function MeasureMarks({ view, size, origin, measure }: { view: View; size: Vec2; origin: Vec2; measure: Measuring | null }) {
+export function MeasureMarks({ view, size, origin, measure, kept: shown }: { view: View; size: Vec2; origin: Vec2; measure: Measuring | null; kept: boolean }) {
   const { project } = useProject()
   const part = useAppSelector((s) => s.view.ground)
   const px = (p: number[]) => toPane(view, size, [(p[0] ?? 0) - origin[0], (p[1] ?? 0) - origin[1], p[2] ?? 0])
-  if (!measure && part !== 'pictures') return null
+  if (!measure && (!shown || part !== 'pictures')) return null
   const numbers = numbersOf(project, null)
   const kept = inOrder(project.measures).filter((m) => m.picture === null)
   const all = measure?.next ? [...measure.points, measure.next] : measure?.points ?? []

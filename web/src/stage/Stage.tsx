@@ -50,7 +50,8 @@ export function Stage({ desk, drawing, measure = null }: { desk: string; drawing
   const onPointer = useCallback((pane: PaneName, at: Vec2) => setPointer({ pane, at }), [])
 
   const level = study?.levels.find((l) => l.id === levelId)
-  const z = level?.height ?? 0
+  // Site and neighbours are drawn on the ground, whatever level is looked at.
+  const z = drawing && drawing.purpose !== 'mass' ? 0 : level?.height ?? 0
   const floor = study?.floors.find((f) => f.level === levelId)
   const buried = z < -1e-6
   const shown = PANES[panes]
@@ -78,7 +79,7 @@ export function Stage({ desk, drawing, measure = null }: { desk: string; drawing
           <div key={name} className={panes === 'four' ? 'relative flex min-h-0 min-w-0' : `relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`}>
             <Pane name={name} label={`${NAMES[name]} of the form${level && !isUpright(name) ? ` at ${level.name}` : ''}; everything in it is also in the lists`} register={register} ground={z} cut={cuts.find((c) => c.name === name)?.cut ?? null} buried={buried} movable={desk === 'form' && !isUpright(name)} measure={measure} onPointer={onPointer}
               draw={drawing && !isUpright(name) ? { move: drawing.move, accept: () => drawing.accept(false), rising: drawing.state.stage === 'height' } : null}>
-              {(size) => <PaneOverlay name={name} middle={middle} narrow={panes === 'four'} measure={measure} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor && shows.labels ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
+              {(size) => <PaneOverlay name={name} middle={middle} desk={desk} narrow={panes === 'four'} measure={measure} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor && shows.labels ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
             </Pane>
             {name === 'plan' && !drawing && <PlanBar narrow={panes === 'four'} />}
             {isUpright(name) && <UprightBar pane={name as 'elevation' | 'section'} narrow={panes === 'four'} middle={[middle.at[0] + (study?.origin[0] ?? 0), middle.at[1] + (study?.origin[1] ?? 0)]} />}
@@ -94,7 +95,7 @@ export function Stage({ desk, drawing, measure = null }: { desk: string; drawing
   )
 }
 
-function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass, middle, narrow, measure }: { middle: Middle; narrow: boolean; measure: Measuring | null; name: PaneName; size: Vec2; z: number; study: StudyLike; drawing: Drawing | null; pointer: { pane: PaneName; at: Vec2 }; labels: NonNullable<StudyLike>['floors'][number] | null; mass: ReturnType<typeof usePickedMasses>[number] | null }) {
+function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass, middle, narrow, measure, desk }: { desk: string; middle: Middle; narrow: boolean; measure: Measuring | null; name: PaneName; size: Vec2; z: number; study: StudyLike; drawing: Drawing | null; pointer: { pane: PaneName; at: Vec2 }; labels: NonNullable<StudyLike>['floors'][number] | null; mass: ReturnType<typeof usePickedMasses>[number] | null }) {
   const view = useView(name)
   const { project } = useProject()
   const origin = study?.origin ?? NOWHERE
@@ -104,7 +105,7 @@ function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass, mid
       {upright && <LevelLines view={view} size={size} />}
       {name === '3d' && <LevelPlanes view={view} size={size} rect={middle.rect} />}
       {name === 'plan' && <SectionLine view={view} size={size} origin={origin} reach={middle.reach} />}
-      <MeasureMarks view={view} size={size} origin={origin} measure={measure} />
+      <MeasureMarks view={view} size={size} origin={origin} measure={measure} kept={desk === 'ground'} />
       {!upright && <ZeroMark view={view} size={size} origin={origin} />}
       {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
       {mass && !upright && <Handles mass={mass} view={view} size={size} />}

@@ -1,7 +1,7 @@
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { showNumber, type KeptView } from '@geotome/core/project'
+import { factLines, showNumber, type KeptView } from '@geotome/core/project'
 import { uprightFrame } from '@geotome/core/slice'
 import { useProject, useStudy } from '../app/hooks'
 import { Dialog } from '../common/Dialog'
@@ -21,6 +21,7 @@ export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () =
   const [width, setWidth] = useState('1600')
   const [height, setHeight] = useState('1000')
   const [drawing, setDrawing] = useState(false)
+  const [titled, setTitled] = useState(false)
   const [w, h] = [Number(width), Number(height)]
   const fault = [w, h].every((n) => Number.isInteger(n) && n >= 64 && n <= 4096) ? null : 'Type whole numbers of pixels from 64 to 4096.'
   const field = 'h-9 w-24 rounded-md border border-line bg-field px-2.5 text-right font-semibold'
@@ -28,15 +29,16 @@ export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () =
     <Dialog title={`Picture of ${view.name}`} onClose={onClose} onAccept={() => { if (!fault) setDrawing(true) }} accept={drawing ? 'Drawing ...' : 'Save PNG'}>
       <div className="mb-2 flex flex-wrap gap-1.5">{SIZES.map((s) => <button key={s.value} type="button" className="pill" aria-pressed={`${width}x${height}` === s.value} onClick={() => { const [a = '', b = ''] = s.value.split('x'); setWidth(a); setHeight(b) }}>{s.label}</button>)}</div>
       <div className="flex items-center gap-2"><input aria-label="width in pixels" className={field} value={width} onChange={(e) => setWidth(e.target.value)} /> by <input aria-label="height in pixels" className={field} value={height} onChange={(e) => setHeight(e.target.value)} /> pixels</div>
+      <label className="mt-3 flex cursor-pointer items-center justify-between text-ink2">with the project's data below<input type="checkbox" className="checkbox checkbox-xs" checked={titled} onChange={(e) => setTitled(e.target.checked)} /></label>
       {fault && <p role="alert" className="mt-1 text-[12px] text-error">{fault}</p>}
-      {drawing && <PictureMaker view={view} size={[w, h]} done={(blob) => { setDrawing(false); if (!blob) { toast.error('The picture could not be drawn at this size. Try a smaller one.'); return } save(blob, `${view.name}.png`); onClose() }} />}
+      {drawing && <PictureMaker view={view} size={[w, h]} titled={titled} done={(blob) => { setDrawing(false); if (!blob) { toast.error('The picture could not be drawn at this size. Try a smaller one.'); return } save(blob, `${view.name}.png`); onClose() }} />}
     </Dialog>
   )
 }
 
 /** Draws the view out of sight at its size and gives the picture. */
-function PictureMaker({ view, size: [w, h], done }: { view: KeptView; size: [number, number]; done: (blob: Blob | null) => void }) {
-  const { project } = useProject()
+function PictureMaker({ view, size: [w, h], titled, done }: { view: KeptView; size: [number, number]; titled: boolean; done: (blob: Blob | null) => void }) {
+  const { project, scheme } = useProject()
   const study = useStudy()
   const theme = useTheme()
   const palette = useMemo(() => paletteOf(theme), [theme])
@@ -54,7 +56,7 @@ function PictureMaker({ view, size: [w, h], done }: { view: KeptView; size: [num
       <Canvas linear flat legacy frameloop="demand" dpr={1} gl={{ antialias: true, preserveDrawingBuffer: true, localClippingEnabled: true } as never}>
         <Scene view={study} desk={desk} materials={materials} palette={palette} shows={view.shows} hidden={view.hidden} blade={view.blade} direction={() => axesOf(camera).toward} picking={false} />
         <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} views={() => camera} />
-        <Shot size={[w, h]} done={(canvas) => { void composed(canvas, [w, h], labels && ((g) => writeLabels(g, labels, camera, [w, h], z ?? 0, palette.ink, palette.paper, (a) => `${showNumber(a, 'area', project)} m²`))).then(done) }} />
+        <Shot size={[w, h]} done={(canvas) => { void composed(canvas, [w, h], (g) => { if (labels) writeLabels(g, labels, camera, [w, h], z ?? 0, palette.ink, palette.paper, (a) => `${showNumber(a, 'area', project)} m²`); if (titled) writeTitle(g, [w, h], [`${project.name}, ${scheme.name}: ${view.name}`, factLines(project).join('   ')], palette.ink, palette.paper) }).then(done) }} />
       </Canvas>
     </div>
   )
@@ -78,12 +80,12 @@ function Shot({ size, done }: { size: [number, number]; done: (canvas: HTMLCanva
   return null
 }
 
-async function composed(canvas: HTMLCanvasElement, [w, h]: [number, number], draw: ((g: CanvasRenderingContext2D) => void) | null): Promise<Blob | null> {
+async function composed(canvas: HTMLCanvasElement, [w, h]: [number, number], draw: (g: CanvasRenderingContext2D) => void): Promise<Blob | null> {
   const out = Object.assign(document.createElement('canvas'), { width: w, height: h })
   const g = out.getContext('2d')
   if (!g) return null
   g.drawImage(canvas, 0, 0, w, h)
-  draw?.(g)
+  draw(g)
   return new Promise((give) => out.toBlob(give, 'image/png'))
 }
 
@@ -104,6 +106,21 @@ function writeLabels(g: CanvasRenderingContext2D, floor: StoredView['floors'][nu
     g.fillStyle = ink
     g.fillText(text, at[0], at[1])
   }
+}
+
+/** The project's data as a strip along the foot of a picture. */
+function writeTitle(g: CanvasRenderingContext2D, [w, h]: [number, number], [title = '', facts = '']: string[], ink: string, paper: string): void {
+  const px = Math.max(12, w / 90)
+  g.fillStyle = paper
+  g.fillRect(0, h - px * 3.6, w, px * 3.6)
+  g.fillStyle = ink
+  g.fillRect(px, h - px * 3.6, w - 2 * px, Math.max(1, px / 12))
+  g.textAlign = 'left'
+  g.textBaseline = 'alphabetic'
+  g.font = `650 ${px}px "Archivo Variable", sans-serif`
+  g.fillText(title, px, h - px * 2.1)
+  g.font = `450 ${px * 0.8}px "Archivo Variable", sans-serif`
+  g.fillText(facts, px, h - px * 0.8, w - 2 * px)
 }
 
 function save(blob: Blob, name: string): void {

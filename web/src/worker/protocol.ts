@@ -105,6 +105,8 @@ export interface StudyWorker {
   packPoints(points: Float64Array): Promise<Uint8Array>
   /** closed shapes of a sketch; `progress` hears how far it is */
   trace(raster: Raster, options: TraceOptions, progress: (done: number, what: string) => void): Promise<{ shapes: FoundShape[] } | { refused: string }>
+  /** m: the ground's height at a place, in world coordinates; null where it is not known */
+  groundAt(scheme: string, x: number, y: number): Promise<{ height: number | null } | { refused: string }>
   compareTrace(scheme: string, trace: string, stand: number): Promise<{ comparison: Comparison & { view: string } } | { refused: string }>
   /** a trace in plan, world coordinates */
   tracedPlan(scheme: string, trace: string): Promise<{ loops: { points: Vec2[]; bulges: number[] }[] } | { refused: string }>

@@ -65,6 +65,7 @@ const api: StudyWorker = {
   async trace(raster, options, progress) {
     try { return { shapes: await traceSketch(raster, options, progress) } } catch (e) { return refused(e) }
   },
+  groundAt: (scheme, x, y) => asked(scheme, (study) => ({ height: study.ground.height(x, y) })),
   compareTrace: (scheme, trace, stand) => asked(scheme, (study) => ({ comparison: compareTrace(study, trace, stand) })),
   tracedPlan: (scheme, trace) => asked(scheme, (study) => ({ loops: tracedPlan(study, trace) })),
   async read(name, bytes, together) {
