@@ -47,7 +47,7 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
       </Section>
       <PinFields picture={p} set={set} />
       <Section title="Look">
-        <label className="mb-1.5 flex h-9 items-center justify-between gap-3 rounded-md border border-line bg-field px-2.5 text-ink2">opacity<input type="range" aria-label="opacity" min={5} max={100} className="w-28" defaultValue={Math.round(p.opacity * 100)} onChange={(e) => { const opacity = Number(e.target.value) / 100; if (opacity !== p.opacity) set('opacity', { opacity }) }} /></label>
+        <label className="mb-1.5 flex h-9 items-center justify-between gap-3 rounded-md border border-line bg-field px-2.5 text-ink2">opacity<input type="range" aria-label="opacity" min={5} max={100} className="w-28 accent-ink" defaultValue={Math.round(p.opacity * 100)} onChange={(e) => { const opacity = Number(e.target.value) / 100; if (opacity !== p.opacity) set('opacity', { opacity }) }} /></label>
         <NumField label="turned by" quantity="angle" value={p.turn} disabled={p.locked} onAccept={(turn) => set('turn', { turn })} />
         <label className="flex cursor-pointer items-center justify-between px-1 py-1 text-ink2">locked<input type="checkbox" className="checkbox checkbox-xs" checked={p.locked} onChange={(e) => set(e.target.checked ? 'lock' : 'unlock', { locked: e.target.checked })} /></label>
         <div className="flex gap-1.5"><button className="act h-7 flex-1 text-[12px]" onClick={() => move(1)}>Forward</button><button className="act h-7 flex-1 text-[12px]" onClick={() => move(-1)}>Back</button></div>

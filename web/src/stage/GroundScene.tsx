@@ -4,8 +4,8 @@ import { triangulate, type Vec2, type Vec3 } from '@geotome/core/solid'
 import { uprightFrame } from '@geotome/core/slice'
 import { useAppSelector } from '../app/store'
 import type { Shows } from '../app/view-slice'
-import { batchOf, HERE, outlinesOf, type Placed } from './batches'
-import { Faces, Lines } from './drawn'
+import { batchOf, HERE, landOf, outlinesOf, type Placed } from './batches'
+import { Faces, Lines, marks } from './drawn'
 import { stageGeometry, type StoredView } from './geometry-store'
 import type { Materials } from './materials'
 import type { Palette } from './theme'
@@ -17,7 +17,7 @@ export function GroundScene({ view, desk, materials, palette, shows }: { view: S
   const { ground, section } = view
   const behind = useAppSelector((s) => s.view.behind)
   const terrain = stageGeometry.get(shows.terrain ? ground.terrain?.mesh ?? null : null)
-  const land = useMemo(() => (terrain ? batchOf([{ owner: 'terrain', geometry: terrain, at: HERE, tint: palette.paper, strength: 0.45 }], palette) : null), [terrain, palette])
+  const land = useMemo(() => (terrain ? landOf(terrain, palette) : null), [terrain, palette])
   const site = useMemo(() => (ground.site ? ringLines(ground.site.ring, ground.corners) : NONE), [ground.site, ground.corners])
   // Where floors are read or parts are made, the envelope would stand in the way: what is over is still painted.
   const drawn = shows.envelope && (desk === 'ground' || desk === 'form')
@@ -32,7 +32,7 @@ export function GroundScene({ view, desk, materials, palette, shows }: { view: S
   return (
     <>
       {land && <Faces geometry={land.faces} material={materials.ground} order={0} pane="space" />}
-      <Lines segments={land?.edges ?? NONE} material={materials.contour} order={1} />
+      {land && <lineSegments geometry={land.contours} material={materials.contour} renderOrder={1} frustumCulled={false} userData={marks({ order: 1 })} />}
       <Lines segments={site} material={materials.siteLineInSpace} order={2} pane="space" />
       <Lines segments={site} material={materials.siteLine} order={6} pane="plan" />
       <Lines segments={setback} material={materials.setback} order={6} pane="plan" />

@@ -1,6 +1,6 @@
 import { useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useState } from 'react'
-import { BufferAttribute, BufferGeometry, DoubleSide, LinearFilter, MeshBasicMaterial, Texture, TextureLoader } from 'three'
+import { BufferAttribute, BufferGeometry, CustomBlending, DoubleSide, LinearFilter, MeshBasicMaterial, NormalBlending, Texture, TextureLoader } from 'three'
 import type { Vec3 } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
 import type { LaidView } from '../worker/protocol'
@@ -28,7 +28,8 @@ function Quad({ laid, asset, opacity }: { laid: LaidView; asset: string; opacity
   const { front } = laid
   // Behind the model is over the ground: what lies in plan is drawn on the terrain, what stands upright before all else.
   const order = front ? 9 : laid.upright === null ? 0.5 : -1
-  const material = useMemo(() => new MeshBasicMaterial({ map: texture, side: DoubleSide, transparent: true, depthWrite: false, depthTest: false }), [texture])
+  // What is seen through is drawn after all else, whatever its order; what lies behind must come before, and still be faded.
+  const material = useMemo(() => new MeshBasicMaterial({ map: texture, side: DoubleSide, transparent: front, blending: front ? NormalBlending : CustomBlending, depthWrite: false, depthTest: false }), [texture, front])
   material.opacity = opacity
   useEffect(() => () => geometry.dispose(), [geometry])
   useEffect(() => () => material.dispose(), [material])

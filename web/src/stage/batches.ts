@@ -9,7 +9,7 @@ export interface Batch { faces: BufferGeometry; edges: Float32Array; /** two end
 
 export interface Placed { owner: string; geometry: Geometry; at: MassView['at']; tint: string | null; /** how much of the tint, 0 to 1 */ strength?: number; /** what it is made of, and its faces where they differ; null: paper */ colour?: string | null; faceColours?: (string | null)[] }
 
-/** Bodies placed and shaded: light on what looks up, two greys for what looks to either side of the light. */
+/** Bodies placed and shaded. */
 export function batchOf(items: Placed[], palette: Palette): Batch {
   const count = items.reduce((n, i) => n + i.geometry.positions.length, 0)
   const positions = new Float32Array(count)
@@ -18,11 +18,10 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
   const contours = new Float32Array(items.reduce((n, i) => n + i.geometry.contours.length, 0))
   let contourAt = 0
   const owners: string[] = []
-  const [up, lit, shade] = [new Color(palette.up), new Color(palette.lit), new Color(palette.shade)]
+  const { shadeIn, brightest } = shading(palette)
   const colour = new Color()
   let at = 0
   let edgeAt = 0
-  const brightest = lightOf(up.clone().lerp(lit, lightOf(up) < lightOf(lit) ? 1 : 0))
   for (const { owner, geometry, at: place, tint, strength = 0.32, colour: made = null, faceColours } of items) {
     const { c, s } = turnOf(place.turn)
     const { positions: p, normals: n } = geometry
@@ -33,8 +32,7 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
       positions[at + i + 2] = place.z + z
       const [nx, ny, nz] = [n[i] ?? 0, n[i + 1] ?? 0, n[i + 2] ?? 0]
       const [wx, wy] = [c * nx - s * ny, s * nx + c * ny]
-      const toLight = Math.max(0, Math.min(1, 0.5 + 0.62 * (wx * LIGHT[0] + wy * LIGHT[1])))
-      colour.copy(shade).lerp(lit, toLight).lerp(up, Math.max(0, nz))
+      shadeIn(colour, wx, wy, nz)
       const own = faceColours?.[geometry.faceOf[i / 9 | 0] ?? -1] ?? made
       if (own) { const light = lightOf(colour) / brightest; colour.set(own).multiplyScalar(DIM + (1 - DIM) * light * light) }
       if (tint) colour.lerp(TINT.set(tint), strength)
@@ -64,6 +62,35 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
   faces.setAttribute('position', new BufferAttribute(positions, 3))
   faces.setAttribute('color', new BufferAttribute(colours, 3))
   return { faces, edges, contours, owners }
+}
+
+/** Light on what looks up, two greys for what looks to either side of the light. */
+function shading(palette: Palette) {
+  const [up, lit, shade] = [new Color(palette.up), new Color(palette.lit), new Color(palette.shade)]
+  return {
+    brightest: lightOf(up.clone().lerp(lit, lightOf(up) < lightOf(lit) ? 1 : 0)),
+    shadeIn: (colour: Color, nx: number, ny: number, nz: number) => colour.copy(shade).lerp(lit, Math.max(0, Math.min(1, 0.5 + 0.62 * (nx * LIGHT[0] + ny * LIGHT[1])))).lerp(up, Math.max(0, nz)),
+  }
+}
+
+/** Ground: corners shared by its triangles, so that a hundred thousand of them stay quick, shaded and paled; and its contours as thin lines. */
+export function landOf({ positions, normals, index, edges }: Geometry, palette: Palette): { faces: BufferGeometry; contours: BufferGeometry } {
+  const { shadeIn } = shading(palette)
+  const [colour, paper] = [new Color(), new Color(palette.paper)]
+  const colours = new Float32Array(positions.length)
+  for (let i = 0; i < positions.length; i += 3) {
+    // Slopes of the ground are small: they are shaded as if they were four times as steep.
+    const [nx, ny, nz] = [(normals[i] ?? 0) * 4, (normals[i + 1] ?? 0) * 4, normals[i + 2] ?? 1]
+    const l = Math.hypot(nx, ny, nz) || 1
+    shadeIn(colour, nx / l, ny / l, nz / l).lerp(paper, 0.45).toArray(colours, i)
+  }
+  const faces = new BufferGeometry()
+  faces.setAttribute('position', new BufferAttribute(positions, 3))
+  faces.setAttribute('color', new BufferAttribute(colours, 3))
+  if (index) faces.setIndex(new BufferAttribute(index, 1))
+  const contours = new BufferGeometry()
+  contours.setAttribute('position', new BufferAttribute(edges, 3))
+  return { faces, contours }
 }
 
 /** where the light comes from, in plan: over the viewer's left shoulder in the first view */

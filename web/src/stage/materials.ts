@@ -1,4 +1,4 @@
-import { Color, ColorManagement, DoubleSide, type Material, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
+import { Color, ColorManagement, DoubleSide, LineBasicMaterial, type Material, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
 import type { Palette } from './theme'
 
@@ -47,7 +47,7 @@ export function makeMaterials(p: Palette) {
     planLine: onTop(line(p.ink, 2.2, [])),
     planCutLine: onTop(line(p.cut, 2, [])),
     untakenLine: line(p.ink, 1.3, []),
-    siteLine: onTop(line(p.ink, 2, [])), siteLineInSpace: line(p.ink, 1.8, []), setback: line(p.ink2, 1, [], true), envelope: line(p.warn, 1, [], true), contour: line(p.ghost, 0.8, []),
+    siteLine: onTop(line(p.ink, 2, [])), siteLineInSpace: line(p.ink, 1.8, []), setback: line(p.ink2, 1, [], true), envelope: line(p.warn, 1, [], true), contour: new LineBasicMaterial({ color: p.ghost, clippingPlanes: [cutting.section] }),
     behind: onTop(line(p.ghost, 1.4, [])), levelPlane: line(p.ink3, 0.8, [], true),
     ground: new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 4, clippingPlanes: [cutting.section] }),
     over: new MeshBasicMaterial({ color: p.warn, side: DoubleSide, transparent: true, opacity: 0.72, depthWrite: false, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -2, clippingPlanes: [cutting.below, cutting.section] }), overLine: forward(line(p.warn, 1.6, [])),

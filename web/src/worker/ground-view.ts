@@ -1,7 +1,7 @@
 import { drawnContours, type NeighbourForm, type Study } from '@geotome/core/study'
-import { roomOf, type Tin } from '@geotome/core/project'
+import { roomOf, triangulateSurvey, type Tin } from '@geotome/core/project'
 import { sectionOf, uprightFrame, type Upright } from '@geotome/core/slice'
-import { areaOf, loopArea, prism, roomMesh, type Region, type Vec2, type Vec3 } from '@geotome/core/solid'
+import { areaOf, boxOf, loopArea, prism, roomMesh, type Region, type Vec2, type Vec3 } from '@geotome/core/solid'
 import { meshGeometry } from './geometry'
 import type { Geometry, GroundView, LaidView, StudyView } from './protocol'
 
@@ -39,9 +39,30 @@ function neighbourGeometry(n: NeighbourForm, origin: Vec2): Geometry {
   return meshGeometry('', prism(ring, ring.map((_, i) => `e${i}`), n.base, n.top, 'base', 'top'), origin)
 }
 
+/** so many points of ground are drawn at most; figures and contours go by all of them */
+const DRAWN = 30_000
+
+/** Large surveys thinned for drawing: a point in each cell of a grid. */
+function drawnGround(tin: Tin): Pick<Tin, 'points' | 'triangles'> {
+  const { points } = tin
+  if (points.length / 3 <= DRAWN * 1.5) return tin
+  const box = boxOf(points)
+  const cell = Math.sqrt(((box.x1 - box.x0) * (box.y1 - box.y0)) / DRAWN)
+  const seen = new Set<number>()
+  const kept: number[] = []
+  const across = Math.ceil((box.x1 - box.x0) / cell) + 1
+  for (let i = 0; i < points.length; i += 3) {
+    const key = Math.floor(((points[i + 1] ?? 0) - box.y0) / cell) * across + Math.floor(((points[i] ?? 0) - box.x0) / cell)
+    if (seen.has(key)) continue
+    seen.add(key)
+    kept.push(points[i] ?? 0, points[i + 1] ?? 0, points[i + 2] ?? 0)
+  }
+  return triangulateSurvey({ points: Float64Array.from(kept), lines: [] })
+}
+
 /** Ground with its contours for edges, shaded softly: a corner by the mean direction of the triangles that meet there. */
 function tinGeometry(tin: Tin, [ox, oy]: Vec2): Geometry {
-  const { points, triangles } = tin
+  const { points, triangles } = drawnGround(tin)
   const sums = new Float32Array(points.length)
   const direction = (t: number): Vec3 => {
     const [a, b, c] = [0, 1, 2].map((k) => (triangles[t + k] ?? 0) * 3) as [number, number, number]
@@ -50,17 +71,15 @@ function tinGeometry(tin: Tin, [ox, oy]: Vec2): Geometry {
     return [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
   }
   for (let t = 0; t < triangles.length; t += 3) { const n = direction(t); for (let k = 0; k < 3; k++) { const v = (triangles[t + k] ?? 0) * 3; for (let i = 0; i < 3; i++) sums[v + i] = (sums[v + i] ?? 0) + (n[i] ?? 0) } }
-  const positions = new Float32Array(triangles.length * 3)
-  const normals = new Float32Array(triangles.length * 3)
-  triangles.forEach((p, i) => {
-    positions.set([(points[p * 3] ?? 0) - ox, (points[p * 3 + 1] ?? 0) - oy, points[p * 3 + 2] ?? 0], i * 3)
-    const n = [sums[p * 3] ?? 0, sums[p * 3 + 1] ?? 0, sums[p * 3 + 2] ?? 1]
-    const long = Math.hypot(...n) || 1
-    normals.set(n.map((c) => c / long), i * 3)
-  })
+  const positions = Float32Array.from(points, (c, i) => (i % 3 === 0 ? c - ox : i % 3 === 1 ? c - oy : c))
+  const normals = new Float32Array(points.length)
+  for (let i = 0; i < sums.length; i += 3) {
+    const long = Math.hypot(sums[i] ?? 0, sums[i + 1] ?? 0, sums[i + 2] ?? 0) || 1
+    for (let k = 0; k < 3; k++) normals[i + k] = (sums[i + k] ?? 0) / long
+  }
   const { lines } = drawnContours(tin)
   const edges = lines.map((c, i) => (i % 3 === 0 ? c - ox : i % 3 === 1 ? c - oy : c + 0.02))
-  return { key: '', positions, normals, edges, contours: new Float32Array(), faceOf: new Uint32Array() }
+  return { key: '', positions, normals, edges, contours: new Float32Array(), faceOf: new Uint32Array(), index: triangles.slice() }
 }
 
 export function laidViews(study: Study, origin: Vec2): LaidView[] {

@@ -20,7 +20,7 @@ export interface MassView { id: string; name: string; use: string; body: string;
 export interface PartView { id: string; name: string; role: PartRole; mass: string; level: string | null; buildUp: string; area: number; volume: number; thickness: number; length: number | null; bond: Bond; mesh: string | null; kind: PartKind; /** walls: the outline in plan, from the origin */ plan: Region; /** the faces below whose edges a roof can hang over */ eaves: { face: string; label: string }[] }
 
 /** Triangles with flat normals and the ink lines between faces. `faceOf` numbers each triangle's face. */
-export interface Geometry { key: string; positions: Float32Array; normals: Float32Array; edges: Float32Array; /** 12 numbers each: two ends, and the directions of the two facets that meet there: drawn where one of them turns away */ contours: Float32Array; faceOf: Uint32Array }
+export interface Geometry { key: string; positions: Float32Array; normals: Float32Array; edges: Float32Array; /** 12 numbers each: two ends, and the directions of the two facets that meet there: drawn where one of them turns away */ contours: Float32Array; faceOf: Uint32Array; /** triangles by their corners' numbers, where corners are shared: ground */ index?: Uint32Array }
 
 /** How a mass stands in the envelope: see core/ground. `over` is m3, `mesh` what lies beyond it. */
 export interface FitView { limits: LimitFigure[]; over: number; clear: number[]; mesh: string | null }

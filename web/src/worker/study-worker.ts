@@ -35,7 +35,7 @@ const api: StudyWorker = {
       const other = ask.compare && ask.compare !== ask.scheme && project?.schemes[ask.compare] ? await compute({ ...ask, scheme: ask.compare, preview: null }, () => mine !== newest) : null
       if (other) view.compare = { scheme: other.scheme.id, name: other.scheme.name, ledger: ledgerOf(other), parts: other.parts.length, findings: other.findings.length }
       forget(view, sent)
-      return transfer({ view } satisfies Answer, view.geometry.flatMap((g) => [g.positions.buffer, g.normals.buffer, g.edges.buffer, g.contours.buffer, g.faceOf.buffer]))
+      return transfer({ view } satisfies Answer, view.geometry.flatMap((g) => [g.positions.buffer, g.normals.buffer, g.edges.buffer, g.contours.buffer, g.faceOf.buffer, ...(g.index ? [g.index.buffer] : [])]))
     } catch (e) {
       return refused(e)
     }
