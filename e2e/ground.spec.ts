@@ -1,17 +1,8 @@
-import { writeFileSync } from 'node:fs'
 import { expect, test, type Page } from '@playwright/test'
-import { Sheet } from '../demo/raster'
-import { addStoreys, cell, desk, details, drawRectangle, figure, level, newProject, openDemo, typeField, verb } from './page'
+import { atGround, clickAt, desk, details, drawRectangle, figure, newProject, openDemo, part, typeField, verb } from './page'
 
-const part = (page: Page, name: string) => page.getByRole('tab', { name }).click()
 const entered = (page: Page) => page.locator('[data-entered]')
 const side = (page: Page, n: number) => page.locator(`[data-side="${n}"]`)
-
-/** A project at its Ground desk. */
-async function atGround(page: Page, name: string): Promise<void> {
-  await newProject(page, name)
-  await desk(page, 'Ground')
-}
 
 test('a site is typed by its corners, and shows its area and sides; one that crosses itself is refused, and what was typed stays', async ({ page }) => {
   await atGround(page, 'Corners')
@@ -60,195 +51,6 @@ test('setbacks and a limit leave an envelope; a mass in it says by how much it i
   await expect(details(page).locator('[data-fit]')).toContainText('inside, 0.000 to spare in height')
 })
 
-test('a lower basement brings all above down where the lowest level is held, and not where the ground is', async ({ page }) => {
-  await newProject(page, 'Basement')
-  await page.getByRole('button', { name: 'Add several' }).click()
-  await page.getByLabel('how many').fill('1')
-  await page.getByLabel('each', { exact: true }).fill('-3.2')
-  await page.keyboard.press('Enter')
-  await addStoreys(page, '3', '3.4')
-  await desk(page, 'Slice')
-  await level(page, 'Storey 1').first().click()
-  const storey = details(page).getByLabel('storey', { exact: true })
-  await storey.fill('2.75')
-  await page.keyboard.press('Enter')
-  const choice = page.getByRole('group', { name: 'What stays' })
-  await expect(choice.getByRole('button').nth(0)).toContainText('at 9.750')
-  await expect(choice.getByRole('button').nth(1)).toContainText('at 10.200')
-  await choice.getByRole('button').nth(0).click()
-  await expect(level(page, 'Ground')).toContainText('')
-  await expect(page.getByRole('button', { name: /^Ground, -0.450/ })).toBeVisible()
-})
-
-test('forty storeys in one entry, each height of its own first; a raised one shows both results before it is made', async ({ page }) => {
-  await newProject(page, 'Tower')
-  await page.getByRole('button', { name: 'Add several' }).click()
-  await page.getByLabel('first heights').fill('0.6, 5.1')
-  await page.getByLabel('how many').fill('38')
-  await page.getByLabel('each', { exact: true }).fill('3.25')
-  await page.getByLabel('named').selectOption({ label: 'Level 01, Level 02' })
-  await expect(page.locator('[data-planned]')).toContainText('Level 01 to Level 40 from 0.600 to 129.200')
-  await page.getByRole('button', { name: 'Add 40 storeys' }).click()
-  await page.getByRole('button', { name: 'Table of levels' }).click()
-  const row = page.locator('[data-level-row="Level 03"]')
-  await expect(row.getByLabel('height of Level 03')).toHaveValue('8.950')
-  await row.getByText('on Level 02').click()
-  await page.keyboard.press('Escape')
-  await typeField(page, 'height', '9.25')
-  const ways = page.getByRole('group', { name: 'Two ways' })
-  await expect(ways).toContainText('Level 40 at 129.500')
-  await expect(ways).toContainText('Level 40 at 129.200')
-  await page.getByRole('button', { name: /^Carry those above/ }).click()
-  await expect(page.getByRole('button', { name: /^Level 40, \+129\.500/ })).toBeVisible()
-})
-
-test('a storey is its slab, its floor build-up and its clear height; what gives way is asked once', async ({ page }) => {
-  await newProject(page, 'Build-up')
-  await addStoreys(page, '2', '3.15')
-  await desk(page, 'Slice')
-  await level(page, 'Ground').click()
-  await typeField(page, 'floor', '0.11')
-  await page.getByRole('group', { name: 'What gives way' }).getByRole('button', { name: /^The clear height/ }).click()
-  await typeField(page, 'slab', '0.22')
-  await expect(details(page).getByLabel('clear', { exact: true })).toHaveValue('2.820')
-  await typeField(page, 'slab', '0.26')
-  await expect(details(page).getByLabel('clear', { exact: true })).toHaveValue('2.780')
-  await details(page).getByLabel('gives way').selectOption('storey')
-  await typeField(page, 'slab', '0.22')
-  await typeField(page, 'slab', '0.26')
-  await expect(details(page).getByLabel('storey', { exact: true })).toHaveValue('3.150')
-  await expect(details(page).getByRole('img', { name: /clear 2.780 m, slab 0.260 m/ })).toBeVisible()
-})
-
-test('heights take sums, other units and the names of levels; a mark changes no figure', async ({ page }) => {
-  await newProject(page, 'Names')
-  await drawRectangle(page, [0, 0], '10', '8', '6')
-  await addStoreys(page, '1', '0.45')
-  const total = '160.00 m²'
-  await expect(figure(page, 'total')).toHaveText(total)
-  await page.getByRole('button', { name: 'Add level', exact: true }).click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('stands on').selectOption({ label: 'Storey 1' })
-  await dialog.getByLabel('above it by').fill('3.65')
-  await dialog.getByLabel('name', { exact: true }).fill('Eaves')
-  await dialog.getByLabel('kind').selectOption('mark')
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('button', { name: /^Eaves, \+4\.100/ })).toBeVisible()
-  await expect(figure(page, 'total')).toHaveText(total)
-  await page.getByRole('button', { name: 'Table of levels' }).click()
-  const height = page.getByLabel('height of Eaves')
-  await height.click()
-  await height.fill('Storey 1 + 3.65')
-  await expect(page.getByText('= 4.100 m')).toBeVisible()
-  await page.keyboard.press('Enter')
-  const low = page.getByLabel('height of Storey 1')
-  await low.fill('0.45 + 150 mm')
-  await page.keyboard.press('Enter')
-  await expect(page.getByRole('button', { name: /^Eaves, \+4\.250/ })).toBeVisible()
-})
-
-/** A section with a scale bar and marks, as a file. */
-function sectionFile(path: string): { at: (x: number, y: number) => [number, number]; zero: [number, number]; marks: [number, number][] } {
-  const marks = [0, 0.45, 4.1, 4.1, 7.4].map((z, i): [number, number] => [500 + i * 20, 1000 - z * 100])
-  const sheet = new Sheet(900, 1200).line([212, 1190], [668, 1181], 3).line([100, 1000], [700, 1000], 4)
-  for (const m of marks) sheet.line([m[0] - 8, m[1]], [m[0] + 8, m[1]], 2)
-  writeFileSync(path, sheet.png())
-  return { at: (x, y) => [x, y], zero: [500, 1000], marks }
-}
-
-async function addPicture(page: Page, path: string): Promise<void> {
-  await part(page, 'Pictures')
-  await page.getByLabel('Picture file').setInputFiles(path)
-  await expect(details(page).getByText('Not calibrated')).toBeVisible()
-}
-
-/** Clicks a pixel of the picture on the bench. */
-async function pick(page: Page, [x, y]: [number, number]): Promise<void> {
-  const bench = page.locator('[data-bench]')
-  await expect(bench).not.toHaveAttribute('data-bench', 'null')
-  const look = JSON.parse(await bench.getAttribute('data-bench') ?? '{}') as { k: number; x: number; y: number }
-  const box = await bench.boundingBox()
-  await page.mouse.move((box?.x ?? 0) + x * look.k + look.x, (box?.y ?? 0) + y * look.k + look.y)
-  await page.mouse.down()
-  await page.mouse.up()
-}
-
-test('a picture is calibrated by a scale bar, measured, and its level marks become levels, with the double flagged', async ({ page }, info) => {
-  await atGround(page, 'Section')
-  const file = info.outputPath('section.png')
-  const { marks } = sectionFile(file)
-  await addPicture(page, file)
-  await details(page).getByRole('button', { name: 'Calibrate' }).click()
-  await pick(page, [212, 1190])
-  await pick(page, [668, 1181])
-  // The loupe is fine, and numbers are finer.
-  for (const [label, value] of [['point 1 x', '212'], ['point 1 y', '1190'], ['point 2 x', '668'], ['point 2 y', '1181']] as const) { await page.getByLabel(label).fill(value); await page.keyboard.press('Enter') }
-  await page.getByLabel('they are apart').fill('12 m')
-  await page.keyboard.press('Enter')
-  await expect(page.locator('[data-figure="scale"]')).toHaveText('26.3107')
-  await expect(page.locator('[data-figure="tilt"]')).toHaveText('1.131')
-  await page.getByRole('group', { name: 'Task' }).getByRole('button', { name: 'Measure' }).click()
-  await pick(page, [200, 600])
-  await pick(page, [378, 600])
-  await expect(page.locator('[data-measure="distance_1"]')).toHaveText(/4\.6[78]\d m/)
-  // A scale of 1 cm a pixel makes the marks what they are.
-  await page.getByRole('group', { name: 'Task' }).getByRole('button', { name: 'Calibrate' }).click()
-  await page.getByRole('button', { name: 'remove' }).click()
-  for (const [label, value] of [['point 1 x', '100'], ['point 1 y', '1000'], ['point 2 x', '700'], ['point 2 y', '1000']] as const) { await page.getByLabel(label).fill(value); await page.keyboard.press('Enter') }
-  await page.getByLabel('they are apart').fill('6')
-  await page.keyboard.press('Enter')
-  await expect(page.locator('[data-figure="scale"]')).toHaveText('10.0000')
-  await page.getByRole('group', { name: 'Task' }).getByRole('button', { name: 'Read levels' }).click()
-  for (const m of marks) await pick(page, m)
-  const heights = page.locator('[data-mark] [data-height]')
-  await expect(heights).toHaveText(['0.000', '+0.450', '+4.100', '+4.100', '+7.400'])
-  await expect(page.locator('[data-mark="4"]')).toContainText('repeats mark 3')
-  await expect(page.locator('[data-mark="1"]')).toContainText('Ground is at this height already')
-  await page.getByRole('button', { name: 'Make 3 levels' }).click()
-  await expect(page.getByRole('button', { name: /^Read 5, \+7\.400/ })).toBeVisible()
-})
-
-test('closed shapes of an ink sketch are found, one is taken, and becomes a mass that lies where it was traced', async ({ page }, info) => {
-  test.setTimeout(120_000)
-  await atGround(page, 'Sketch')
-  const file = info.outputPath('sketch.png')
-  const sheet = new Sheet(1400, 1000).loop([[200, 200], [600, 200], [600, 500], [1000, 500], [1000, 800], [200, 800]], 5).loop([[300, 600], [450, 600], [450, 700], [300, 700]], 5).loop([[1100, 200], [1300, 200], [1300, 350], [1100, 350]], 5).specks(300)
-  writeFileSync(file, sheet.png())
-  await addPicture(page, file)
-  await details(page).getByRole('button', { name: 'Calibrate' }).click()
-  for (const [label, value] of [['point 1 x', '200'], ['point 1 y', '800'], ['point 2 x', '1000'], ['point 2 y', '800']] as const) { await page.getByLabel(label).fill(value); await page.keyboard.press('Enter') }
-  await page.getByLabel('they are apart').fill('24')
-  await page.keyboard.press('Enter')
-  await page.getByRole('group', { name: 'Task' }).getByRole('button', { name: 'Trace' }).click()
-  await page.getByRole('button', { name: 'Find closed shapes' }).click()
-  await expect(page.locator('[data-found]')).toHaveCount(2, { timeout: 60_000 })
-  await expect(page.locator('[data-found="1"]')).toContainText('6 corners, a court of 4')
-  await page.getByLabel('take shape 2').uncheck()
-  await page.getByRole('button', { name: 'Keep 1' }).click()
-  await page.getByRole('button', { name: 'Close the bench' }).click()
-  await page.getByRole('button', { name: 'all pictures' }).click()
-  await page.locator('[data-trace="Traced 1"]').getByRole('button', { name: 'make a mass' }).click()
-  await expect(details(page).getByText('Recipe')).toBeVisible()
-  // 800 x 600 pixels of 30 mm, less the notch of 400 x 300 and the court of 150 x 100.
-  await expect.poll(async () => Math.abs(parseFloat((await figure(page, 'total').textContent() ?? '').replace(/,/g, '')) - 310.5)).toBeLessThan(1)
-  await part(page, 'Pictures')
-  await page.locator('[data-trace="Traced 1"]').getByRole('button', { name: 'compare' }).click()
-  await expect(page.locator('[data-compared]')).toContainText('at most 0 mm')
-})
-
-test('what is no picture, or too large a one, is refused with a sentence', async ({ page }, info) => {
-  await atGround(page, 'No picture')
-  await part(page, 'Pictures')
-  const wrong = info.outputPath('note.png')
-  writeFileSync(wrong, 'this is a note')
-  await page.getByLabel('Picture file').setInputFiles(wrong)
-  await expect(page.getByText('is no picture that can be read')).toBeVisible()
-  const huge = info.outputPath('huge.png')
-  writeFileSync(huge, Buffer.alloc(200 * 1024 * 1024))
-  await page.getByLabel('Picture file').setInputFiles(huge)
-  await expect(page.getByText('has 210 MB; up to 60 MB are taken')).toBeVisible()
-})
-
 test('a survey is read, its bad rows are named, and masses say how high they stand above the ground; neighbours are not counted', async ({ page }) => {
   await newProject(page, 'Survey')
   await drawRectangle(page, [10, 10], '10', '20', '9')
@@ -272,23 +74,6 @@ test('a survey is read, its bad rows are named, and masses say how high they sta
   await expect(details(page).locator('[data-figure="terrain-points"]')).toHaveText('600')
 })
 
-test('wings: areas by level and wing in the ledger and the table; a mass that spans two counts in one', async ({ page }) => {
-  await newProject(page, 'Wings')
-  await drawRectangle(page, [0, 0], '10', '8', '6')
-  await page.keyboard.press('Escape')
-  await page.getByLabel("new wing's name").fill('East')
-  await page.keyboard.press('Enter')
-  await page.getByRole('button', { name: 'Mass 1' }).click()
-  await details(page).getByLabel('wing').selectOption({ label: 'East' })
-  await page.getByRole('button', { name: 'Table of levels' }).click()
-  await expect(page.getByRole('columnheader', { name: 'East' })).toBeVisible()
-  await expect(page.locator('[data-level-row="Ground"]')).toContainText('80.00')
-  await page.keyboard.press('Escape')
-  await desk(page, 'Slice')
-  await verb(page, 'Ledger').click()
-  await expect(cell(page, 'Ground', 'wing East')).toHaveText('80.00')
-})
-
 test('the demo: levels as lines in elevation are dragged and never overprint; a section cuts; another level lies faintly behind', async ({ page }) => {
   await openDemo(page)
   await desk(page, 'Ground')
@@ -308,4 +93,42 @@ test('the demo: levels as lines in elevation are dragged and never overprint; a 
   await page.getByLabel('level behind').selectOption({ label: 'behind: Quay' })
   await part(page, 'Project')
   await expect(details(page).getByLabel('client')).toHaveValue('Kiln Quay Housing Cooperative')
+})
+
+test('a site is drawn in plan by clicks and typed lengths, a neighbour with its height; a distance is measured corner to corner and used in a field', async ({ page }) => {
+  await newProject(page, 'Drawn')
+  await drawRectangle(page, [0, 0], '12', '9', '6')
+  await desk(page, 'Ground')
+  await verb(page, 'Site').click()
+  await clickAt(page, 'plan', [-8, -6, 0])
+  for (const [length, direction] of [['30', '0'], ['24', '90'], ['30', '180']] as const) {
+    await page.keyboard.type(length)
+    await page.keyboard.press('Tab')
+    await page.keyboard.type(direction)
+    await page.keyboard.press('Enter')
+  }
+  await page.keyboard.press('Enter')
+  await expect(details(page).locator('[data-figure="site-area"]')).toHaveText('720.00 m²')
+  await page.getByRole('button', { name: 'Show all' }).click()
+  await verb(page, 'Neighbour').click()
+  await clickAt(page, 'plan', [16, 0, 0])
+  for (const [length, direction] of [['6', '0'], ['10', '90']] as const) {
+    await page.keyboard.type(length)
+    await page.keyboard.press('Tab')
+    await page.keyboard.type(direction)
+    await page.keyboard.press('Enter')
+  }
+  await page.keyboard.press('Enter')
+  await page.keyboard.type('7.5')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-neighbour="Neighbour 1"]')).toContainText('to 7.500')
+  await verb(page, 'Measure').click()
+  await clickAt(page, 'plan', [0, 0, 0])
+  await clickAt(page, 'plan', [12, 9, 0])
+  await expect(page.locator('[data-measure="distance_1"] [data-measure-value]')).toHaveText('15.000 m')
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Add several' }).click()
+  await page.getByLabel('how many').fill('1')
+  await page.getByLabel('each', { exact: true }).fill('distance_1 / 5')
+  await expect(page.locator('[data-planned]')).toContainText('at 3.000')
 })

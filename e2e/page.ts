@@ -105,3 +105,12 @@ export async function addStoreys(page: Page, count: string, each: string): Promi
 /** A figure of the open ledger, by level. */
 export const cell = (page: Page, row: string, name: string): Locator => page.locator(`[data-row="${row}"] [data-cell="${name}"]`)
 export const saved = (page: Page): Promise<void> => expect(page.locator('[data-saved="saved"]')).toBeVisible()
+
+/** A part of the Ground desk. */
+export const part = (page: Page, name: string): Promise<void> => page.getByRole('tab', { name }).click()
+
+/** A new project at its Ground desk. */
+export async function atGround(page: Page, name: string): Promise<void> {
+  await newProject(page, name)
+  await desk(page, 'Ground')
+}

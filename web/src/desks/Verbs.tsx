@@ -46,13 +46,13 @@ export function useVerbs(desk: string, onExport: () => void, onImport: () => voi
       const none = on ? null : 'Pick a picture first, or add one'
       const bench = (task: BenchTask) => { if (on) { dispatch(groundShown('pictures')); dispatch(picked({ kind: 'picture', ids: [on] })); dispatch(benchOpened({ picture: on, task })) } }
       return [
-        { label: 'Site', icon: LandPlot, key: 'S', on: tool === 'site', run: () => { dispatch(groundShown('site')); dispatch(toolTaken(tool === 'site' ? null : 'site')) } },
-        { label: 'Neighbour', icon: Building, key: 'B', on: tool === 'neighbour', run: () => { dispatch(groundShown('terrain')); dispatch(toolTaken(tool === 'neighbour' ? null : 'neighbour')) } },
+        { label: 'Site', icon: LandPlot, key: 'S', on: tool === 'site', run: () => { dispatch(groundShown('site')); dispatch(picked({ kind: 'nothing' })); dispatch(toolTaken(tool === 'site' ? null : 'site')) } },
+        { label: 'Neighbour', icon: Building, key: 'B', on: tool === 'neighbour', run: () => { dispatch(groundShown('terrain')); dispatch(picked({ kind: 'nothing' })); dispatch(toolTaken(tool === 'neighbour' ? null : 'neighbour')) } },
         { label: 'Picture', icon: ImagePlus, key: 'P', run: () => { dispatch(groundShown('pictures')); dispatch(picked({ kind: 'nothing' })); setTimeout(() => document.querySelector<HTMLInputElement>('input[aria-label="Picture file"]')?.click()) } },
         { label: 'Calibrate', icon: Scaling, key: 'C', off: none, run: () => bench('calibrate') },
         { label: 'Trace', icon: Spline, key: 'X', off: none, run: () => bench('trace') },
         { label: 'Levels', icon: AlignEndHorizontal, key: 'H', off: none, run: () => bench('levels') },
-        { label: 'Measure', icon: Ruler, key: 'M', on: tool === 'measure', run: () => { dispatch(groundShown('pictures')); dispatch(toolTaken(tool === 'measure' ? null : 'measure')) } },
+        { label: 'Measure', icon: Ruler, key: 'M', on: tool === 'measure', run: () => { dispatch(groundShown('pictures')); dispatch(picked({ kind: 'nothing' })); dispatch(toolTaken(tool === 'measure' ? null : 'measure')) } },
       ]
     }
     case 'form': return [

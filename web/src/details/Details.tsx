@@ -1,3 +1,4 @@
+import { useEffect, useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { joinMasses, massOf } from '@geotome/core/form'
 import { useProject, usePickedMasses, usePickedPart, useStudy } from '../app/hooks'
@@ -22,9 +23,12 @@ export function Details({ desk }: { desk: string }) {
   const shown = useAppSelector((s) => s.view.level)
   const masses = usePickedMasses()
   const part = usePickedPart()
+  const box = useRef<HTMLElement>(null)
+  const about = `${desk} ${now.kind} ${now.kind === 'nothing' ? '' : now.ids.join()}`
+  useEffect(() => { if (box.current) box.current.scrollTop = 0 }, [about])
   const level = now.kind === 'level' ? scheme.levels[now.ids[0] ?? ''] : desk === 'slice' && now.kind === 'nothing' && shown ? scheme.levels[shown] : undefined
   return (
-    <aside className="w-[264px] shrink-0 overflow-y-auto border-l border-line bg-panel px-4 py-3.5" aria-label="Details">
+    <aside ref={box} className="w-[264px] shrink-0 overflow-y-auto border-l border-line bg-panel px-4 py-3.5" aria-label="Details">
       {desk === 'ground' && <GroundTabs />}
       {desk === 'fabric' && proposing ? <BuildingPreview />
         : part ? <PartDetails key={part.id} part={part} />

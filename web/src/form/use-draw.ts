@@ -148,7 +148,7 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
       try { height = readTyped(typed, 'length', project, scheme).num } catch (e) { if (e instanceof Refusal) { toast.error(e.message); return } throw e }
     }
     if (purpose === 'neighbour') {
-      if (makeEdit('draw a neighbour', () => neighbourEdit(project, s.points, height, crypto.randomUUID()))) dispatch(toolTaken(null))
+      if (makeEdit('draw a neighbour', () => neighbourEdit(project, s.points, height, mints.current[0] ??= crypto.randomUUID()))) dispatch(toolTaken(null))
       return
     }
     const mass = massOf(s, height)

@@ -10,8 +10,10 @@ export function siteEdit(project: Project, points: Vec2[], limit: Site['limit'] 
 }
 
 export function neighbourEdit(project: Project, points: Vec2[], height: Num, id: string, name?: string, base: Num | null = null): Edit {
-  const names = new Set(Object.values(project.neighbours).map((n) => n.name))
-  let n = Object.keys(project.neighbours).length + 1
+  // While one is drawn it is among them already, as what is tried.
+  const others = Object.values(project.neighbours).filter((o) => o.id !== id)
+  const names = new Set(others.map((o) => o.name))
+  let n = others.length + 1
   while (names.has(`Neighbour ${n}`)) n++
   return { edit: 'neighbour.add', thing: { id, name: name ?? `Neighbour ${n}`, order: nextOrder(project.neighbours), outline: points.map(([x, y]): Vec2 => [tidy(x), tidy(y)]), base, height } }
 }

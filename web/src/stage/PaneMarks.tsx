@@ -29,7 +29,7 @@ export function ScaleBar({ view, unit }: { view: View; unit: Unit }) {
   const px = length * view.scale
   const text = (m: number) => showNumber(m, 'length', unit, unit === 'm' && m < 1 ? 1 : 0)
   return (
-    <svg className="pointer-events-none absolute right-4 bottom-[112px] overflow-visible" width={px} height={18} aria-hidden>
+    <svg className="pointer-events-none absolute right-4 bottom-[136px] overflow-visible" width={px} height={18} aria-hidden>
       <rect x={0} y={13} width={px / 2} height={4} fill="var(--ink2)" /><rect x={px / 2} y={13} width={px / 2} height={4} fill="var(--paper)" stroke="var(--ink2)" strokeWidth={0.8} />
       <g fontSize={10} fill="var(--ink2)"><text x={0} y={9}>0</text><text x={px} y={9} textAnchor="end">{text(length)} {unit}</text></g>
     </svg>

@@ -20,7 +20,7 @@ export function PlanBar({ narrow }: { narrow: boolean }) {
   const go = (by: number) => { const next = levels[i + by]; if (next) { dispatch(levelShown(next.id)); dispatch(picked({ kind: 'level', ids: [next.id] })) } }
   const icon = 'cursor-pointer rounded p-0.5 hover:bg-field disabled:opacity-35'
   return (
-    <div className={`absolute left-3 z-10 flex items-center gap-1 text-[11px] whitespace-nowrap text-ink2 ${narrow ? 'bottom-1.5' : 'bottom-[82px]'}`} role="group" aria-label="Level of the plan" onPointerDown={(e) => e.stopPropagation()}>
+    <div className={`absolute left-3 z-10 flex items-center gap-1 text-[11px] whitespace-nowrap text-ink2 ${narrow ? 'bottom-1.5' : 'bottom-[106px]'}`} role="group" aria-label="Level of the plan" onPointerDown={(e) => e.stopPropagation()}>
       <button className={icon} aria-label="Level below" disabled={i <= 0} onClick={() => go(-1)}><ChevronDown size={13} /></button>
       <button className={icon} aria-label="Level above" disabled={i >= levels.length - 1} onClick={() => go(1)}><ChevronUp size={13} /></button>
       <button className="cursor-pointer rounded px-0.5 italic hover:bg-field" title="Its details" onClick={() => dispatch(picked({ kind: 'level', ids: [level.id] }))}>plan at {level.name}  {level.height > 0 ? '+' : ''}{showNumber(level.height, 'length', project)}</button>

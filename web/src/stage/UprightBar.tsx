@@ -18,7 +18,7 @@ export function UprightBar({ pane, middle, narrow }: { pane: 'elevation' | 'sect
   const azimuth = pane === 'elevation' ? elevation : section?.azimuth ?? -90
   const choose = (a: number) => { if (pane === 'elevation') dispatch(elevationFrom(a)); else dispatch(sectionAt(through(a, middle))) }
   return (
-    <div className={`absolute left-3 z-10 flex items-end gap-1 whitespace-nowrap ${narrow ? 'bottom-1.5' : 'bottom-[82px]'}`} role="group" aria-label={pane === 'elevation' ? 'Elevation from' : 'Section seen from'} onPointerDown={(e) => e.stopPropagation()}>
+    <div className={`absolute left-3 z-10 flex items-end gap-1 whitespace-nowrap ${narrow ? 'bottom-1.5' : 'bottom-[106px]'}`} role="group" aria-label={pane === 'elevation' ? 'Elevation from' : 'Section seen from'} onPointerDown={(e) => e.stopPropagation()}>
       <span className="pb-1 text-[11px] italic text-ink2">{narrow && pane === 'section' ? '' : `${pane} from`}</span>
       {SIDES.map((s) => <button key={s.label} className="pill h-5 px-2 text-[11px]" aria-pressed={Math.abs(azimuth - s.azimuth) < 0.5} onClick={() => choose(s.azimuth)}>{s.label}</button>)}
       {pane === 'section' && section && <div className={`-mb-1.5 ${narrow ? 'w-24' : 'w-32'}`}><NumField label="at" compact value={-section.toward} onAccept={(_, v) => { dispatch(sectionAt({ ...section, toward: tidy(-v) })) }} /></div>}
