@@ -104,3 +104,37 @@ test('wings: areas by level and wing in the ledger and the table; a mass that sp
   await verb(page, 'Ledger').click()
   await expect(cell(page, 'Ground', 'wing East')).toHaveText('80.00')
 })
+
+test('in an elevation a level is dragged by its line, those above go along, Alt holds them; a double click adds one at that height', async ({ page }) => {
+  await newProject(page, 'Elevation')
+  await drawRectangle(page, [0, 0], '12', '9', '9')
+  await addStoreys(page, '2', '3')
+  await page.getByRole('button', { name: 'Elevation', exact: true }).click()
+  await page.getByRole('button', { name: 'Show all' }).click()
+  const label = page.locator('[data-level-label="Storey 1"]')
+  const scale = async () => (JSON.parse(await page.locator('[data-pane="elevation"]').getAttribute('data-view') ?? '{}') as { scale: number }).scale
+  const drag = async (by: number, alt = false) => {
+    const box = await label.boundingBox()
+    const [x, y] = [(box?.x ?? 0) + 20, (box?.y ?? 0) + 6]
+    await page.mouse.move(x, y)
+    await page.mouse.down()
+    if (alt) await page.keyboard.down('Alt')
+    await page.mouse.move(x, y - by * await scale() / 2)
+    await page.mouse.move(x, y - by * await scale())
+    await page.mouse.up()
+    if (alt) await page.keyboard.up('Alt')
+  }
+  await drag(0.5)
+  await expect(page.getByRole('button', { name: /^Storey 1, \+3\.500/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Storey 2, \+6\.500/ })).toBeVisible()
+  await drag(-0.5, true)
+  await expect(page.getByRole('button', { name: /^Storey 1, \+3\.000/ })).toBeVisible()
+  await expect(page.getByRole('button', { name: /^Storey 2, \+6\.500/ })).toBeVisible()
+  const low = await page.locator('[data-level-line="Ground"] line').first().boundingBox()
+  await page.mouse.dblclick((low?.x ?? 0) + (low?.width ?? 0) + 2, (low?.y ?? 0) - 1.2 * await scale())
+  const dialog = page.getByRole('dialog')
+  await expect(dialog.getByLabel('kind')).toHaveValue('mark')
+  await dialog.getByLabel('name', { exact: true }).fill('Sill')
+  await page.keyboard.press('Enter')
+  await expect(page.getByRole('button', { name: /^Sill, \+1\.[123]00/ })).toBeVisible()
+})

@@ -47,6 +47,11 @@ test('a picture is calibrated by a scale bar, measured, and its level marks beco
   await pick(page, [200, 600])
   await pick(page, [378, 600])
   await expect(page.locator('[data-measure="distance_1"]')).toHaveText(/4\.6[78]\d m/)
+  await page.getByRole('group', { name: 'What is measured' }).getByRole('button', { name: 'radius' }).click()
+  await page.getByRole('button', { name: 'centre and rim' }).click()
+  await pick(page, [400, 500])
+  await pick(page, [500, 500])
+  await expect(page.locator('[data-measure="radius_1"]')).toHaveText(/2\.6[23]\d m/)
   // A scale of 1 cm a pixel makes the marks what they are.
   await page.getByRole('group', { name: 'Task' }).getByRole('button', { name: 'Calibrate' }).click()
   await page.getByRole('button', { name: 'remove' }).click()

@@ -3,7 +3,7 @@ import type { Edit } from '../edits'
 import { letGo } from '../fabric'
 import { addHole, changeRecipe, joinMasses, moveCorner, moveMasses, newMass, removeMass, removeMaterial, setPitch } from '../form'
 import type { Move } from '../moves'
-import { addLevel, addStoreys, moveLevel, removeLevel, retieLevel, tieAs } from '../levels'
+import { addLevel, addStoreys, insertLevel, moveLevel, removeLevel, retieLevel, setHeightBuildUp, tieAs } from '../levels'
 import type { Project } from '../project'
 import { converted, minter, projectWith, schemeOf, withMass } from './make'
 
@@ -17,6 +17,17 @@ export const busyProject = (): Project => {
 
 /** One random step of a person's work; null where it does not apply. */
 const STEPS: ((p: Project, pick: (n: number) => number, mint: () => string) => Edit | null)[] = [
+  (p, pick) => ({ edit: 'project.change', set: { site: pick(3) ? { limit: pick(2) ? 9 + pick(9) : null, corners: ([[-9, -9], [60 + pick(9), -9], [60, 40 + pick(20)], [-9, 40]] as const).map(([x, y], i) => ({ id: `c${i}`, x, y, setback: pick(30) / 10, slope: pick(4) ? null : { from: 4, angle: 45 } })) } : null } }),
+  (p, pick, mint) => ({ edit: 'neighbour.add', thing: { id: mint(), name: `Shed ${mint()}`, order: 0, outline: [[pick(9), 50], [20 + pick(9), 50], [20, 60]], base: pick(2) ? null : 1, height: 1 + pick(9) } }),
+  (p, pick) => ({ edit: 'neighbour.remove', id: anyOf(p.neighbours, pick) }),
+  (p, pick, mint) => ({ edit: 'picture.add', thing: { id: mint(), name: `Picture ${mint()}`, order: 0, asset: 'a'.repeat(64), type: 'image/png', width: 400, height: 300, crop: null, turn: pick(9), opacity: 1, locked: false, pairs: [{ id: mint(), a: [0, 0], b: [100, pick(9)], length: 1 + pick(30), lies: 'level' }], pin: { px: [0, 300], to: { kind: 'point', x: 0, y: 0, z: 0 } }, stands: [{ id: mint(), lies: pick(2) ? { kind: 'plan', level: null, above: 0 } : { kind: 'upright', azimuth: -90, toward: 0 }, shown: true, front: pick(2) === 1 }] } }),
+  (p, pick, mint) => ({ edit: 'measure.add', thing: { id: mint(), name: `measure ${mint()}`, order: 0, kind: 'distance', picture: pick(2) ? null : anyOf(p.pictures, pick), points: [[0, 0, 0], [1 + pick(9), 3, 0]], same: null } }),
+  (p, pick) => ({ edit: 'picture.remove', id: anyOf(p.pictures, pick) }),
+  (p, pick, mint) => ({ edit: 'wing.add', scheme: schemeOf(p).id, thing: { id: mint(), name: `Wing ${mint()}`, order: 0, outline: pick(2) ? null : [[0, 0], [30, 0], [30, 30], [0, 30]] } }),
+  (p, pick) => ({ edit: 'mass.change', scheme: schemeOf(p).id, id: anyOf(schemeOf(p).masses, pick), set: { wing: pick(2) ? anyOf(schemeOf(p).wings, pick) : null } }),
+  (p, pick, mint) => insertLevel(p, schemeOf(p), mint, { on: anyOf(schemeOf(p).levels, pick), above: 1 + pick(30) / 10, kind: 'storey', name: `In ${mint()}` }, pick(2) ? 'carried' : 'held', pick(2) === 1),
+  (p, pick) => { const id = anyOf(schemeOf(p).levels, pick); return setHeightBuildUp(p, schemeOf(p), id, (['storey', 'clear', 'slab', 'floor'] as const)[pick(4)] ?? 'clear', 0.2 + pick(40) / 10, { gives: pick(2) ? 'clear' : 'storey', above: pick(2) ? 'carried' : 'held' }) },
+  (p, pick) => { const [a, b] = [anyOf(schemeOf(p).levels, pick), anyOf(schemeOf(p).levels, pick)]; return a === b ? null : retieLevel(p, schemeOf(p), a, { kind: 'fixed', height: { formula: `{${b}} + ${pick(40) / 10} m` } }, 'carried') },
   (_p, pick) => ({ edit: 'project.change', set: { name: `Name ${pick(9)}`, headroom: 1.5 + pick(10) / 10, siteArea: pick(2) ? 400 : null } }),
   (p, pick) => moveLevel(p, schemeOf(p), anyOf(schemeOf(p).levels, pick), pick(200) / 10 - 4, pick(2) ? 'carried' : 'held'),
   (p, pick, mint) => addLevel(schemeOf(p), mint, { name: `Level ${mint()}`, kind: pick(2) ? 'storey' : 'mark', on: anyOf(schemeOf(p).levels, pick), above: pick(60) / 10 - 3 }),

@@ -14,6 +14,7 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
   const { project } = useProject()
   const { points, setPoints, setLines, onPick, onEnter } = work
   const [kind, setKind] = useState<MeasureKind>('distance')
+  const [drawn, setDrawn] = useState(false)
   const numbers = numbersOf(project, null)
   const { quantity, points: [least, most] } = MEASURES[kind]
   const kept = inOrder(project.measures).filter((m) => m.picture === p.id)
@@ -28,14 +29,21 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
     setPoints([])
   }
   useEffect(() => {
-    onPick.current = (point) => { const all = [...points, point]; if (kind !== 'area' && all.length === most) { keep(all); return [] } return all }
+    onPick.current = (point) => {
+      const centre = points[0]
+      if (kind === 'radius' && drawn && centre) { keep(aroundCentre(centre, point)); return [] }
+      const all = [...points, point]
+      if (kind !== 'area' && all.length === most) { keep(all); return [] }
+      return all
+    }
     onEnter.current = () => { if (kind === 'area' && points.length >= 3) keep(points) }
     return () => { onPick.current = null; onEnter.current = null }
   })
   return (
     <>
       <div className="mb-2 flex flex-wrap gap-1" role="group" aria-label="What is measured">{KINDS.map((k) => <button key={k} className="pill px-2" aria-pressed={k === kind} onClick={() => { setKind(k); setPoints([]) }}>{k}</button>)}</div>
-      <p className="mb-2 text-[12px] text-ink2" role="status" data-hint>{p.pairs.length === 0 ? 'The picture is not calibrated: what is measured means nothing yet. ' : ''}{WANTS[kind]}. Escape goes back</p>
+      <p className="mb-2 text-[12px] text-ink2" role="status" data-hint>{p.pairs.length === 0 ? 'The picture is not calibrated: what is measured means nothing yet. ' : ''}{kind === 'radius' && drawn ? 'Click the centre of the circle, then a point on it' : WANTS[kind]}. Escape goes back</p>
+      {kind === 'radius' && <div className="mb-2 flex gap-1" role="group" aria-label="The circle by">{([['three points', false], ['centre and rim', true]] as const).map(([label, v]) => <button key={label} className="pill flex-1 px-1" aria-pressed={drawn === v} onClick={() => { setDrawn(v); setPoints([]) }}>{label}</button>)}</div>}
       {value !== null && <p className="mb-2 text-[22px] font-bold" data-live>{showQuantity(value, quantity, project)}</p>}
       <Section title="Measured on it">
         {kept.length === 0 && <p className="text-ink2">Nothing yet.</p>}
@@ -44,3 +52,10 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
     </>
   )
 }
+
+/** A circle drawn from its centre, as three points on it. */
+const aroundCentre = ([x, y]: [number, number], rim: [number, number]): [number, number][] => [0, 1, 2].map((i): [number, number] => {
+  const [c, s] = [Math.cos((i * 2 * Math.PI) / 3), Math.sin((i * 2 * Math.PI) / 3)]
+  const [dx, dy] = [rim[0] - x, rim[1] - y]
+  return [x + c * dx - s * dy, y + s * dx + c * dy]
+})

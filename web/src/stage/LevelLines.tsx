@@ -65,7 +65,7 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
     <>
       <svg className="absolute inset-0 h-full w-full" aria-label="Levels" onPointerMove={move} onPointerUp={up} style={{ pointerEvents: 'none' }}
         onDoubleClick={(e) => { const box = e.currentTarget.getBoundingClientRect(); setAdding(tidy(Math.round((view.target[2] + (size[1] / 2 - (e.clientY - box.top)) / view.scale) / project.stride.length) * project.stride.length)) }}>
-        <rect x={size[0] - LABEL - 34} y={0} width={LABEL + 34} height={size[1]} fill="transparent" style={{ pointerEvents: 'auto' }} />
+        <rect x={size[0] - LABEL - 34} y={0} width={LABEL + 34} height={size[1]} fill="transparent" style={{ pointerEvents: 'auto' }} onPointerDown={(e) => e.stopPropagation()} />
         {inSight.map((l) => {
           const label = labels.get(l.id)
           const on = l.id === shown
