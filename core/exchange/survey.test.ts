@@ -29,6 +29,8 @@ describe('coordinates', () => {
     expect(placed.read.points[0]).toEqual([10.5, 45.25, 4])
     const later = await readSite('b.csv', bytes('432200,5812400,4\n1,1,1\n2,2,2'), placed.location)
     expect(later.read.points[0]).toEqual([100, 100, 4])
+    const own = await readSite('c.csv', bytes('1,2,3\n4,5,6\n7,8,9'), { ...NO_LOCATION, trueNorth: 30 })
+    expect(own.read.points[0]).toEqual([1, 2, 3])
   })
   it('in degrees become metres about the place; turned by true north', async () => {
     const at = { ...NO_LOCATION, latitude: 53.5, longitude: 10 }

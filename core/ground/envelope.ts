@@ -1,4 +1,4 @@
-import { areaOf, beyond, inside, offSegment, placeSolid, type Allowed, type Mesh, type Placement, type Plane, type Rect, type Region, type Solid, type Vec2 } from '../solid'
+import { areaOf, beyond, inside, offSegment, placeSolid, subtractRegions, type Allowed, type Mesh, type Placement, type Plane, type Rect, type Region, type Solid, type Vec2 } from '../solid'
 import { tidy, type Numbers } from '../values'
 import type { Site } from './schema'
 import { buildable, orderedRing } from './site'
@@ -63,14 +63,34 @@ export function fitOf(solid: Solid, at: Placement, top: number, rect: Rect, enve
   const found = top > 1e-6 ? beyond(solid, at, roomOf(envelope, top + 10)) : null
   const plan = found?.plan ?? []
   const clear = clearances(envelope, plan, rect)
+  const strips = found && found.volume > 1e-4 ? inStrips(envelope, plan) : []
   envelope.ring.forEach((_, i) => {
     const distance = clear[i] ?? Infinity
     // The kernel's plan is single precision: a tenth of a millimetre is nothing.
-    const over = tidy((envelope.setbacks[i] ?? 0) - distance)
+    const over = tidy(Math.max((envelope.setbacks[i] ?? 0) - distance, strips[i] ?? -Infinity))
     if (Number.isFinite(over)) limits.push({ limit: 'setback', side: listed(envelope, i), over: Math.abs(over) < 1e-4 ? 0 : over })
   })
   const bySide = envelope.ring.map((_, i) => clear[envelope.side.indexOf(i)] ?? 0)
   return { limits, over: found && found.volume > 1e-4 ? found.volume : 0, mesh: found && found.volume > 1e-4 ? found.mesh : null, plan, clear: bySide }
+}
+
+/**
+ * By how much a plan reaches into the strip of each side, m, measured square to the side: at a corner that looks in, where strips meet in their
+ * mitre, that is more than the distance to the side tells.
+ */
+function inStrips({ ring, setbacks, region }: Envelope, plan: Region): number[] {
+  const deepest = ring.map(() => -Infinity)
+  for (const p of subtractRegions(plan, region).flat()) {
+    const near = ring.map((a, i) => offSegment(p, a, ring[(i + 1) % ring.length] as Vec2))
+    const least = Math.min(...near)
+    ring.forEach((a, i) => {
+      if ((near[i] ?? 0) > least + 1e-6) return
+      const b = ring[(i + 1) % ring.length] as Vec2
+      const off = ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) / Math.hypot(b[0] - a[0], b[1] - a[1])
+      if (off >= -1e-6) deepest[i] = Math.max(deepest[i] ?? 0, (setbacks[i] ?? 0) - off)
+    })
+  }
+  return deepest
 }
 
 /** The number that a side of the ring goes by, as sides are listed. */

@@ -24,6 +24,8 @@ describe('a site', () => {
     const { closing, area, perimeter } = walk([0, 0], legs)
     expect([closing?.bearing, closing?.length]).toEqual([180, 8.3])
     expect(fixed([area, perimeter], 2)).toEqual([64.07, 35.4])
+    expect(readLegs('east 9.4, north 5.6, west 3.7, north 1.6, west 3.6, north 1.1, west 2.1', Number)).toEqual(legs)
+    expect(readLegs('9.4, east\n5.6, 0°', Number)).toEqual(legs.slice(0, 2))
   })
   it('takes bearings, quadrants and turns as the same directions', () => {
     const same = (text: string) => walk([0, 0], readLegs(text, Number)).points.map((p) => fixed(p, 6))
@@ -92,6 +94,12 @@ describe('the envelope', () => {
     const out = fit([-2, 7, 10, 10], 9)
     expect(out.clear[3]).toBeCloseTo(-2, 3)
     expect(out.over).toBeCloseTo(3.8 * 10 * 9, 2)
+  })
+  it('says by how much a corner that looks in is passed, where strips meet in their mitre', () => {
+    const l = siteOf([[0, 0], [20, 0], [20, 8], [8, 8], [8, 20], [0, 20]], { limit: 12 }, [1, 1, 1, 1, 1, 1])
+    const corner = fit([2, 2, 5.2, 5.2], 6, l)
+    expect(corner.over).toBeCloseTo(0.2 * 0.2 * 6, 2)
+    expect(corner.limits.filter((x) => x.over > 1e-4).map((x) => [x.side, Number(x.over.toFixed(3))])).toEqual([[3, 0.2], [4, 0.2]])
   })
   it('takes sloping limits into account', () => {
     const sloped = { ...site, limit: null, corners: site.corners.map((c, i) => (i === 0 ? { ...c, setback: 0, slope: { from: 4, angle: 45 } } : c)) }

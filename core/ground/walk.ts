@@ -12,11 +12,11 @@ const WORDS: Record<string, number> = { n: 0, north: 0, ne: 45, e: 90, east: 90,
 
 /**
  * Legs as they are written, one a line or separated by semicolons: a length and a direction. A direction is a word (east), a bearing in degrees
- * (90, 90.5°, 90°30'), a quadrant bearing (N 45 E), or a turn from the leg before (left 90, right 12.5). `lengthOf` reads a length.
+ * (90, 90.5°, 90°30'), a quadrant bearing (N 45 E), or a turn from the leg before (left 90, right 12.5). A direction in words may come first, and legs in one line be parted by commas: east 9.4, north 5.6. `lengthOf` reads a length.
  */
 export function readLegs(text: string, lengthOf: (text: string) => number): Leg[] {
   const legs: Leg[] = []
-  const rows = text.split(/[\n;]/).map((r) => r.trim()).filter(Boolean)
+  const rows = text.split(/[\n;]/).flatMap(severalIn).map((r) => r.trim()).filter(Boolean).map(lengthFirst)
   rows.forEach((row, i) => {
     const found = /^(.*?)[\s,]+((?:left|right)\s+\S+|[ns]\s*[\d.].*[ew]|[a-z]{1,5}|[-\d.]+\s*(?:°|deg)?(?:\s*[\d.]+\s*['′])?)$/i.exec(row)
     if (!found) return refuse('formula', `Leg ${i + 1}, "${row.slice(0, 40)}", is not understood.`, 'Write a length and a direction: 9.4 east, 9.4 90°, 9.4 N 45 E, or 9.4 left 90.')
@@ -26,6 +26,15 @@ export function readLegs(text: string, lengthOf: (text: string) => number): Leg[
     legs.push({ length, bearing: directionOf(way, legs.at(-1)?.bearing ?? null, i) })
   })
   return legs
+}
+
+/** Legs in one line, parted by commas; a comma may also part a length from its direction. */
+const severalIn = (row: string): string[] => { const parts = row.split(','); return parts.length > 1 && parts.every((p) => /\d/.test(p) && /[a-z]/i.test(p)) ? parts : [row] }
+
+/** "east 9.4" as "9.4 east". */
+function lengthFirst(row: string): string {
+  const found = /^([a-z]+)\s+(.*\d.*)$/i.exec(row)
+  return found && WORDS[(found[1] ?? '').toLowerCase()] !== undefined && !/[ew]\s*$/i.test(found[2] ?? '') ? `${found[2]} ${found[1]}` : row
 }
 
 function directionOf(text: string, before: number | null, i: number): number {

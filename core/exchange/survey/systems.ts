@@ -11,7 +11,7 @@ const MAP = 20_000
 
 /**
  * A site file in project coordinates. Degrees become metres about the project's place (or the file's middle); map coordinates lose the project's
- * zero (or the file's lower left corner, rounded to 100 m); then all is turned from true to project north. Errors: 'file' for a system that
+ * zero (or the file's lower left corner, rounded to 100 m); then all is turned from true to project north. Small coordinates without a system are taken as the project's own. Errors: 'file' for a system that
  * is not known.
  */
 export function placeRead(read: SiteRead, location: Location): Placed {
@@ -35,7 +35,8 @@ export function placeRead(read: SiteRead, location: Location): Placed {
     const zero = next.zero ?? [0, 0, 0]
     plane = (p) => [(p[0] ?? 0) - zero[0], (p[1] ?? 0) - zero[1]]
   }
-  const a = (next.trueNorth * Math.PI) / 180
+  // Small coordinates without a system are the project's own: they lie as they are.
+  const a = read.system === null && next.zero === null ? 0 : (next.trueNorth * Math.PI) / 180
   const [c, s] = [Math.cos(a), Math.sin(a)]
   const drop = next.zero?.[2] ?? 0
   const p2 = (p: readonly number[]): Vec2 => {

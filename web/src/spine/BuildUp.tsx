@@ -26,7 +26,7 @@ export function BuildUp({ level }: { level: string }) {
   const storeyOr = (field: 'storey' | 'clear') => (num: Num) => { setEnds({ field, num }); return true }
   const choices = ends && ([
     { text: `${b.level.name} stays, those above go along`, how: { gives, above: 'carried' as const, keep: 'lower' as const } },
-    { text: `${b.above.name} stays, ${b.level.name} and those under it move`, how: { gives, above: 'carried' as const, keep: 'upper' as const } },
+    { text: `${b.above.name} stays, ${b.level.name} moves, with what hangs under it`, how: { gives, above: 'carried' as const, keep: 'upper' as const } },
     { text: `only ${b.above.name} moves`, how: { gives, above: 'held' as const, keep: 'lower' as const } },
   ].flatMap((c) => { try { return [{ ...c, edit: setHeightBuildUp(project, scheme, level, ends.field, ends.num, c.how) }] } catch { return [] } }).filter((c, i, all) => all.findIndex((o) => JSON.stringify(o.edit) === JSON.stringify(c.edit)) === i))
   return (
