@@ -150,3 +150,46 @@ it('marks make no plate and change no figure by a digit', () => {
   expect(studied(marked).totals).toEqual(studied(plain).totals)
   expect(studied(marked).floors.map((f) => f.area)).toEqual(studied(plain).floors.map((f) => f.area))
 })
+
+describe('whatever is done to levels', () => {
+  const stack = fc.array(fc.integer({ min: 20, max: 60 }), { minLength: 2, maxLength: 8 }).map((rises) => projectWith(rises.reduce<number[]>((zs, r) => [...zs, Math.round(((zs.at(-1) ?? 0) + r / 10) * 1e9) / 1e9], [0])))
+  it('a storey gets its height, the end that is kept stays, and so do all levels beyond it', () => {
+    fc.assert(fc.property(stack, fc.nat(9), fc.integer({ min: 5, max: 90 }), fc.constantFrom('lower' as const, 'upper' as const), fc.constantFrom('carried' as const, 'held' as const), (project, k, tenths, keep, above) => {
+      const before = levelHeights(project, schemeOf(project))
+      const i = k % (before.length - 1)
+      const [low, high] = [before[i], before[i + 1]]
+      if (!low || !high) return
+      const now = apply(project, setStoreyHeight(project, schemeOf(project), low.id, high.id, tenths / 10, keep, above))
+      const z = new Map(levelHeights(now, schemeOf(now)).map((l) => [l.id, l.height]))
+      expect((z.get(high.id) ?? 0) - (z.get(low.id) ?? 0)).toBeCloseTo(tenths / 10, 9)
+      expect(z.get(keep === 'lower' ? low.id : high.id)).toBeCloseTo(keep === 'lower' ? low.height : high.height, 9)
+      for (const l of keep === 'lower' ? before.slice(0, i) : before.slice(i + 2)) expect(z.get(l.id)).toBeCloseTo(l.height, 9)
+      if (keep === 'lower' && above === 'held') for (const l of before.slice(i + 2)) expect(z.get(l.id)).toBeCloseTo(l.height, 9)
+    }), { numRuns: 60 })
+  })
+  it('a storey put in and taken out again leaves all heights as they were, carried or held', () => {
+    fc.assert(fc.property(stack, fc.nat(9), fc.integer({ min: 5, max: 40 }), fc.boolean(), (project, k, tenths, held) => {
+      const before = levelHeights(project, schemeOf(project))
+      const on = before[k % before.length]?.id ?? ''
+      const more = apply(project, insertLevel(project, schemeOf(project), minter('n'), { on, above: tenths / 10, kind: 'storey', name: 'New' }, held ? 'held' : 'carried', false))
+      const said = consequencesOf(project, schemeOf(project), insertLevel(project, schemeOf(project), minter('n'), { on, above: tenths / 10, kind: 'storey', name: 'New' }, held ? 'held' : 'carried', false))
+      expect(said.added).toHaveLength(1)
+      expect(said.moved).toHaveLength(held ? 0 : before.length - 1 - (k % before.length))
+      const back = apply(more, removeLevel(more, schemeOf(more), 'n-1'))
+      const lift = held ? 0 : tenths / 10
+      const at = before.find((l) => l.id === on)?.height ?? 0
+      for (const l of levelHeights(back, schemeOf(back))) { const old = before.find((o) => o.id === l.id)?.height ?? 0; expect(l.height).toBeCloseTo(old > at + 1e-9 ? old + lift : old, 9) }
+    }), { numRuns: 60 })
+  })
+  it('runs of storeys add up to their topmost level, up or down', () => {
+    fc.assert(fc.property(fc.array(fc.tuple(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 20, max: 60 })), { minLength: 1, maxLength: 4 }), fc.boolean(), (runs, down) => {
+      const project = projectWith([0])
+      const text = runs.map(([n, dm]) => `${n} x ${down ? '-' : ''}${dm / 10}`).join(', ')
+      const now = apply(project, addRuns(project, schemeOf(project), minter('r'), { on: 'L0', runs: readRuns(text, numOf(project)), pattern: 'S {n}', first: down ? -1 : 1 }, 'carried'))
+      const all = levelHeights(now, schemeOf(now))
+      const total = runs.reduce((sum, [n, dm]) => sum + (n * dm) / 10, 0)
+      expect(all).toHaveLength(1 + runs.reduce((sum, [n]) => sum + n, 0))
+      expect(down ? all[0]?.height : all.at(-1)?.height).toBeCloseTo(down ? -total : total, 6)
+    }), { numRuns: 40 })
+  })
+})
