@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Project } from '../project'
 import { openKernel } from '../solid'
-import { apply, converted, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
+import { apply, changeLevel, converted, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
 
 beforeAll(() => openKernel())
 
@@ -28,6 +28,9 @@ describe('each finding has a place, a reason, and a remedy in one action', () =>
     const project = converted(withMass(projectWith([0, 2.2, 5]), { box: [0, 0, 10, 6], height: 8, name: 'House' }))
     expect(found(project, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.90 m high in the clear'])
     expect(found(mended(project, 'storey too low'), 'storey too low')).toEqual([])
+    // A slab that is only planned counts as well.
+    const planned = changeLevel(withMass(projectWith([0, 2.3, 5]), { box: [0, 0, 10, 6], height: 8 }), 'L1', { slab: 0.26, floorBuildUp: 0.11 })
+    expect(found(planned, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.93 m high in the clear'])
   })
   it('a top just above a level', () => {
     const project = house(3.4)

@@ -19,7 +19,7 @@ export const storeyTooLow: Check = {
     const over = new Set(above.plates.map((q) => q.mass))
     const both = floor.plates.filter((p) => over.has(p.mass)).map((p) => p.mass)
     if (both.length === 0) return []
-    const slab = slabs.get(above.level.id) ?? 0
+    const slab = Math.max(slabs.get(above.level.id) ?? 0, above.level.slab)
     const clear = tidy(above.level.height - floor.level.height - above.level.floorBuildUp - slab)
     const headroom = context.numbers.length(project.headroom)
     if (clear >= headroom - 1e-6) return []

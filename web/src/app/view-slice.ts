@@ -1,6 +1,6 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import type { Choices } from '@geotome/core/fabric'
-import type { KeptView, MeasureKind } from '@geotome/core/project'
+import type { KeptView, MeasureKind, Num } from '@geotome/core/project'
 import type { Upright } from '@geotome/core/slice'
 import type { StoredView } from '../stage/geometry-store'
 
@@ -42,8 +42,8 @@ interface ViewState {
   /** whether the panel of kept views is open */
   viewsOpen: boolean
   hover: string | null
-  /** a height (m) typed for a level in the spine, while it is not decided whether those above go with it */
-  moving: { level: string; height: number } | null
+  /** a height typed for a level in the spine (its value in m, and what is stored), while it is not decided whether those above go with it */
+  moving: { level: string; height: number; num: Num } | null
   /** degrees that the elevation is looked at from, and the plane that the section is cut by */
   elevation: number
   section: Upright | null

@@ -35,11 +35,13 @@ export function LevelDetails({ level }: { level: Level }) {
     setChoice({ label, carried, held })
     return true
   }
+  /** A formula makes a level fixed, at what it gives; a plain height keeps its tie. */
+  const toHeight = (num: Num, value: number, how: Above): Edit => (level.tie.kind === 'fixed' || typeof num !== 'number' ? retieLevel(project, scheme, level.id, { kind: 'fixed', height: num }, how) : moveLevel(project, scheme, level.id, value, how))
   const moving = useAppSelector((s) => s.view.moving)
   useEffect(() => {
     if (moving?.level !== level.id) return
     dispatch(levelMoved(null))
-    decide(`move ${level.name}`, (how) => moveLevel(project, scheme, level.id, moving.height, how))
+    decide(`move ${level.name}`, (how) => toHeight(moving.num, moving.height, how))
   })
   const carried = carriedBy(scheme, level.id)
   const several = (n: number, one: string, many: string) => (n ? [`${n} ${n === 1 ? one : many}`] : [])
@@ -60,7 +62,7 @@ export function LevelDetails({ level }: { level: Level }) {
       <Section title="Level">
         <NameField label="name" value={level.name} onAccept={(name) => set('name', { name })} />
         <ChoiceField label="kind" value={level.kind} options={[{ value: 'storey', label: 'storey' }, { value: 'mark', label: 'mark' }]} onChange={(kind) => set('kind', { kind })} />
-        <NumField label="height" value={level.tie.kind === 'fixed' ? level.tie.height : own?.height ?? 0} onAccept={(num, value) => decide(`move ${level.name}`, (how) => (level.tie.kind === 'fixed' || typeof num !== 'number' ? retieLevel(project, scheme, level.id, { kind: 'fixed', height: num }, how) : moveLevel(project, scheme, level.id, value, how)))} hint={level.tie.kind === 'stacked' ? 'A formula that names another level, Ground + 3.65, follows that level.' : undefined} />
+        <NumField label="height" value={level.tie.kind === 'fixed' ? level.tie.height : own?.height ?? 0} onAccept={(num, value) => decide(`move ${level.name}`, (how) => toHeight(num, value, how))} hint={level.tie.kind === 'stacked' ? 'A formula that names another level, Ground + 3.65, follows that level.' : undefined} />
         {level.tie.kind === 'stacked' && <NumField label={`above ${on?.name ?? ''} by`} value={level.tie.above} onAccept={(num: Num) => decide(`move ${level.name}`, (how) => retieLevel(project, scheme, level.id, { kind: 'stacked', on: level.tie.kind === 'stacked' ? level.tie.on : '', above: num }, how))} />}
         <ChoiceField label="height is" value={level.tie.kind} options={[{ value: 'stacked', label: 'stacked on a level' }, { value: 'fixed', label: 'fixed, from the datum' }]} onChange={(kind) => { makeEdit(`tie of ${level.name}`, () => retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held')) }} />
         {level.tie.kind === 'stacked' && <ChoiceField label="stands on" value={level.tie.on} options={levels.filter((l) => l.id !== level.id).map((l) => ({ value: l.id, label: l.name }))} onChange={(id) => set('tie', { tie: { kind: 'stacked', on: id, above: own ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9 : 0 } })} />}

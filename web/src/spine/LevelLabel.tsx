@@ -25,9 +25,9 @@ export function LevelLabel({ level, y, on, chosen, area, onPointerDown, onPointe
     setEditing(null)
     if (editing === 'name') { const name = text.trim(); if (name && name !== level.name) makeEdit(`rename ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: { name } }); return }
     try {
-      const { value } = readTyped(text, 'length', project, scheme)
+      const { num, value } = readTyped(text, 'length', project, scheme)
       // The details decide: where those above could go with it or stay, both are shown first.
-      if (value !== level.height) { onShow(); dispatch(levelMoved({ level: level.id, height: value })) }
+      if (value !== level.height || typeof num !== 'number') { onShow(); dispatch(levelMoved({ level: level.id, height: value, num })) }
     } catch (e) { if (e instanceof Refusal) toast.error(e.message); else throw e }
   }
   return (
