@@ -37,6 +37,7 @@ test('a picture is calibrated by a scale bar, measured, and its level marks beco
   await details(page).getByRole('button', { name: 'Calibrate' }).click()
   await pick(page, [212, 1190])
   await pick(page, [668, 1181])
+  await expect(page.getByLabel('they are apart')).toBeFocused()
   // The loupe is fine, and numbers are finer.
   for (const [label, value] of [['point 1 x', '212'], ['point 1 y', '1190'], ['point 2 x', '668'], ['point 2 y', '1181']] as const) { await page.getByLabel(label).fill(value); await page.keyboard.press('Enter') }
   await page.getByLabel('they are apart').fill('12 m')
@@ -44,9 +45,13 @@ test('a picture is calibrated by a scale bar, measured, and its level marks beco
   await expect(page.locator('[data-figure="scale"]')).toHaveText('26.3107')
   await expect(page.locator('[data-figure="tilt"]')).toHaveText('1.131')
   await page.getByRole('group', { name: 'Task' }).getByRole('button', { name: 'Measure' }).click()
-  await pick(page, [200, 600])
-  await pick(page, [378, 600])
-  await expect(page.locator('[data-measure="distance_1"]')).toHaveText(/4\.6[78]\d m/)
+  for (const [label, value] of [['point 1 x', '200'], ['point 1 y', '600'], ['point 2 x', '378'], ['point 2 y', '600']] as const) { await page.getByLabel(label).fill(value); await page.keyboard.press('Enter') }
+  await expect(page.locator('[data-live]')).toHaveText('4.683 m')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.locator('[data-measure="distance_1"]')).toHaveText('4.683 m')
+  await pick(page, [200, 700])
+  await pick(page, [378, 700])
+  await expect(page.locator('[data-measure="distance_2"]')).toHaveText(/4\.[67]\d\d m/)
   await page.getByRole('group', { name: 'What is measured' }).getByRole('button', { name: 'radius' }).click()
   await page.getByRole('button', { name: 'centre and rim' }).click()
   await pick(page, [400, 500])
@@ -127,4 +132,26 @@ test('a picture stands in elevation and in plan from one file, tied to a corner 
   await details(page).getByLabel('locked').check()
   await expect(details(page).getByRole('button', { name: 'Lay in plan' })).toBeDisabled()
   await expect(details(page).getByRole('button', { name: 'Crop' })).toBeDisabled()
+})
+
+test('a page of a PDF is taken as a picture; a page that is not there is refused', async ({ page }, info) => {
+  await atGround(page, 'Pages')
+  const stream = (d: string) => `<< /Length ${d.length} >>\nstream\n${d}\nendstream`
+  const objects = ['<< /Type /Catalog /Pages 2 0 R >>', '<< /Type /Pages /Kids [3 0 R 6 0 R] /Count 2 >>', '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 595 842] /Contents 4 0 R /Resources << >> >>', stream('3 w 100 100 m 400 100 l 400 300 l s'), stream('3 w 200 200 m 500 200 l 500 700 l s'), '<< /Type /Page /Parent 2 0 R /MediaBox [0 0 842 595] /Contents 5 0 R /Resources << >> >>']
+  let pdf = '%PDF-1.4\n'
+  const starts = objects.map((o, i) => { const at = pdf.length; pdf += `${i + 1} 0 obj\n${o}\nendobj\n`; return at })
+  const xref = pdf.length
+  pdf += `xref\n0 7\n0000000000 65535 f \n${starts.map((s) => `${String(s).padStart(10, '0')} 00000 n \n`).join('')}trailer << /Size 7 /Root 1 0 R >>\nstartxref\n${xref}\n%%EOF\n`
+  const file = info.outputPath('plans.pdf')
+  writeFileSync(file, pdf, 'latin1')
+  await part(page, 'Pictures')
+  await page.getByLabel('Picture file').setInputFiles(file)
+  await page.getByLabel('page', { exact: true }).fill('3')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('plans.pdf has 2 pages; there is no page 3')).toBeVisible()
+  await page.getByLabel('Picture file').setInputFiles(file)
+  await page.getByLabel('page', { exact: true }).fill('2')
+  await page.keyboard.press('Enter')
+  await expect(details(page).getByText('Not calibrated')).toBeVisible()
+  await expect(details(page).getByLabel('name')).toHaveValue('plans')
 })

@@ -1,6 +1,5 @@
-import { towardSide } from '@geotome/core/project'
 import { moveMasses } from '@geotome/core/form'
-import { showNumber } from '@geotome/core/project'
+import { showNumber, towardSide } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'

@@ -1,7 +1,6 @@
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
-import type { SingleEdit } from '@geotome/core/edits'
-import { batch } from '@geotome/core/edits'
+import { batch, type SingleEdit } from '@geotome/core/edits'
 import type { Placed } from '@geotome/core/exchange'
 import { siteFigures, showNumber } from '@geotome/core/project'
 import { api, Problem } from '../app/api'

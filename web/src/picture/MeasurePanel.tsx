@@ -5,6 +5,7 @@ import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Figure, Section } from '../common/fields'
 import type { BenchWork } from './Bench'
+import { PointFields } from './PointFields'
 
 const KINDS = Object.keys(MEASURES) as MeasureKind[]
 const WANTS: Record<MeasureKind, string> = { distance: 'Click two points', rise: 'Click the lower, then the higher point', angle: 'Click the end of a leg, the corner, the end of the other leg', radius: 'Click three points on the circle', area: 'Click the corners in turn, Enter keeps it' }
@@ -19,6 +20,7 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
   const { quantity, points: [least, most] } = MEASURES[kind]
   const kept = inOrder(project.measures).filter((m) => m.picture === p.id)
   useEffect(() => { setLines(kept.map((m) => ({ points: m.points.map(([x = 0, y = 0]) => [x, y] as [number, number]), closed: m.kind === 'area', tone: 'kept' as const, label: m.name }))) }, [project.measures, p.id, setLines]) // eslint-disable-line react-hooks/exhaustive-deps
+  const complete = points.length >= least && points.length <= most
   const value = points.length >= least ? (() => { try { return valueOf(kind, pointsOf({ name: 'It', picture: p.id, points }, project.pictures, numbers)) } catch (e) { if (e instanceof Refusal) return null; throw e } })() : null
   const keep = (all: [number, number][]) => {
     const names = new Set(Object.values(project.measures).map((m) => m.name))
@@ -36,7 +38,7 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
       if (kind !== 'area' && all.length === most) { keep(all); return [] }
       return all
     }
-    onEnter.current = () => { if (kind === 'area' && points.length >= 3) keep(points) }
+    onEnter.current = () => { if (complete) keep(points) }
     return () => { onPick.current = null; onEnter.current = null }
   })
   return (
@@ -45,6 +47,8 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
       <p className="mb-2 text-[12px] text-ink2" role="status" data-hint>{p.pairs.length === 0 ? 'The picture is not calibrated: what is measured means nothing yet. ' : ''}{kind === 'radius' && drawn ? 'Click the centre of the circle, then a point on it' : WANTS[kind]}. Escape goes back</p>
       {kind === 'radius' && <div className="mb-2 flex gap-1" role="group" aria-label="The circle by">{([['three points', false], ['centre and rim', true]] as const).map(([label, v]) => <button key={label} className="pill flex-1 px-1" aria-pressed={drawn === v} onClick={() => { setDrawn(v); setPoints([]) }}>{label}</button>)}</div>}
       {value !== null && <p className="mb-2 text-[22px] font-bold" data-live>{showQuantity(value, quantity, project)}</p>}
+      {kind !== 'area' && !(kind === 'radius' && drawn) && <PointFields points={points} count={most} onChange={setPoints} />}
+      {complete && value !== null && <button className="act mb-3 w-full" onClick={() => keep(points)}>Keep it</button>}
       <Section title="Measured on it">
         {kept.length === 0 && <p className="text-ink2">Nothing yet.</p>}
         {kept.map((m) => <Figure key={m.id} label={m.name}><span data-measure={m.name}>{showQuantity(numbers.value({ formula: `{${m.id}}` }, MEASURES[m.kind].quantity), MEASURES[m.kind].quantity, project)}</span></Figure>)}

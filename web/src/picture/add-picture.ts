@@ -50,11 +50,15 @@ async function pictureOf(file: File): Promise<Blob> {
   return canvas.convertToBlob({ type: 'image/png' })
 }
 
-/** A page of a PDF as PNG. */
-async function pageOf(file: File, number: number): Promise<Blob> {
+async function openPdf(file: File) {
   const { getDocument, GlobalWorkerOptions } = await import('pdfjs-dist')
   GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default
-  const task = getDocument({ data: new Uint8Array(await file.arrayBuffer()) })
+  return getDocument({ data: new Uint8Array(await file.arrayBuffer()) })
+}
+
+/** A page of a PDF as PNG. */
+async function pageOf(file: File, number: number): Promise<Blob> {
+  const task = await openPdf(file)
   try {
     const document = await task.promise
     if (number < 1 || number > document.numPages) throw new NoPicture(`${file.name} has ${document.numPages} ${document.numPages === 1 ? 'page' : 'pages'}; there is no page ${number}.`)
@@ -73,8 +77,6 @@ async function pageOf(file: File, number: number): Promise<Blob> {
 /** How many pages a PDF has; 1 for what is none, or cannot be read. */
 export async function pagesOf(file: File): Promise<number> {
   if (!/\.pdf$/i.test(file.name) && file.type !== 'application/pdf') return 1
-  const { getDocument, GlobalWorkerOptions } = await import('pdfjs-dist')
-  GlobalWorkerOptions.workerSrc = (await import('pdfjs-dist/build/pdf.worker.min.mjs?url')).default
-  const task = getDocument({ data: new Uint8Array(await file.arrayBuffer()) })
+  const task = await openPdf(file)
   return task.promise.then((d) => d.numPages, () => 1).finally(() => void task.destroy())
 }

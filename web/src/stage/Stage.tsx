@@ -152,13 +152,13 @@ function fitPane(name: PaneName, study: StudyLike, box: HTMLDivElement | undefin
   setView(name, room ? panned(view, -room / 2, 0) : view)
 }
 
-/** Shows everything when a scheme is opened, and when its first mass is there. */
+/** Shows everything when a scheme is opened, when a site is there, and when its first mass is. */
 function useFitOnce(study: StudyLike, boxes: { current: Map<PaneName, HTMLDivElement> }): void {
   const done = useRef('')
   const panes = useAppSelector((s) => s.view.panes)
   useEffect(() => {
     if (!study) return
-    const key = `${study.scheme}/${study.masses.length > 0 ? 'some' : 'none'}/${panes}`
+    const key = `${study.scheme}/${study.masses.length > 0 ? 'some' : study.ground.site ? 'site' : 'none'}/${panes}`
     if (done.current === key) return
     const first = done.current === '' || done.current.split('/')[1] !== key.split('/')[1] ? true : done.current.split('/')[2] !== panes
     done.current = key
