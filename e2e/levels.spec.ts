@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { addStoreys, cell, desk, details, drawRectangle, figure, level, newProject, typeField, verb } from './page'
+import { addStoreys, cell, clickAt, desk, details, drawRectangle, figure, level, newProject, typeField, verb } from './page'
 
 test('a lower basement brings all above down where the lowest level is held, and not where the ground is', async ({ page }) => {
   await newProject(page, 'Basement')
@@ -94,7 +94,13 @@ test('wings: areas by level and wing in the ledger and the table; a mass that sp
   await page.keyboard.press('Escape')
   await page.getByLabel("new wing's name").fill('East')
   await page.keyboard.press('Enter')
+  // Drawn around it, the wing takes the mass by its plan; then it is told.
+  await page.getByRole('button', { name: 'draw it' }).click()
+  for (const p of [[-0.5, -0.5], [10.5, -0.5], [10.5, 8.5], [-0.5, 8.5]] as const) await clickAt(page, 'plan', [...p, 0])
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-wing="East"]')).toContainText('outline of 4 corners')
   await page.getByRole('button', { name: 'Mass 1' }).click()
+  await expect(details(page).getByLabel('wing')).toContainText('by its plan: East')
   await details(page).getByLabel('wing').selectOption({ label: 'East' })
   await page.getByRole('button', { name: 'Table of levels' }).click()
   await expect(page.getByRole('columnheader', { name: 'East' })).toBeVisible()

@@ -7,7 +7,7 @@ import type { StoredView } from '../stage/geometry-store'
 export type Picked = { kind: 'mass'; ids: string[] } | { kind: 'level'; ids: string[] } | { kind: 'part'; ids: string[] } | { kind: 'picture'; ids: string[] } | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
 /** What the pointer does on the stage; null: it picks. */
-export type Tool = 'rectangle' | 'polygon' | 'circle' | 'site' | 'neighbour' | 'measure' | null
+export type Tool = 'rectangle' | 'polygon' | 'circle' | 'site' | 'neighbour' | 'wing' | 'measure' | null
 /** A picture worked on at the bench, and at what. */
 export type BenchTask = 'calibrate' | 'measure' | 'trace' | 'levels' | 'crop'
 /** What the stage shows, and how: what a kept view says of itself. */
@@ -24,6 +24,8 @@ interface ViewState {
   tool: Tool
   /** the mass that a hole is drawn in; null: a mass is drawn */
   holeIn: string | null
+  /** the wing whose outline is drawn */
+  wing: string | null
   sheet: Sheet
   study: StoredView | null
   /** m2 in all before the last edit that changed it, and after it: what a gesture under way is compared with */
@@ -58,7 +60,7 @@ interface ViewState {
 export type GroundPart = 'project' | 'site' | 'terrain' | 'pictures'
 
 
-const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, holeIn: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null, compare: null, shows: { masses: 'solid', fabric: true, context: true, labels: true, materials: false, levels: 'marks', pictures: true, terrain: true, envelope: true }, hidden: [], kept: null, viewsOpen: false, elevation: -90, section: null, behind: null, bench: null, measuring: 'distance', ground: 'site' }
+const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, holeIn: null, wing: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null, compare: null, shows: { masses: 'solid', fabric: true, context: true, labels: true, materials: false, levels: 'marks', pictures: true, terrain: true, envelope: true }, hidden: [], kept: null, viewsOpen: false, elevation: -90, section: null, behind: null, bench: null, measuring: 'distance', ground: 'site' }
 
 const slice = createSlice({
   name: 'view',
@@ -83,6 +85,7 @@ const slice = createSlice({
     panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
     toolTaken: (state, { payload }: PayloadAction<Tool>) => ({ ...state, tool: payload, holeIn: payload ? state.holeIn : null }),
     holeBegun: (state, { payload }: PayloadAction<string>) => ({ ...state, tool: 'circle' as const, holeIn: payload }),
+    wingBegun: (state, { payload }: PayloadAction<string>) => ({ ...state, tool: 'wing' as const, wing: payload, holeIn: null }),
     sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload }),
     levelMoved: (state, { payload }: PayloadAction<ViewState['moving']>) => ({ ...state, moving: payload }),
     hovered: (state, { payload }: PayloadAction<string | null>) => (state.hover === payload ? state : { ...state, hover: payload }),
@@ -99,5 +102,5 @@ const slice = createSlice({
   },
 })
 
-export const { left, schemeShown, compared, showsChanged, thingsHidden, keptOpened, elevationFrom, sectionAt, behindChosen, benchOpened, measuringChosen, groundShown, viewsToggled, picked, levelShown, panesChosen, toolTaken, holeBegun, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
+export const { left, schemeShown, compared, showsChanged, thingsHidden, keptOpened, elevationFrom, sectionAt, behindChosen, benchOpened, measuringChosen, groundShown, viewsToggled, picked, levelShown, panesChosen, toolTaken, holeBegun, wingBegun, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
 export const viewReducer = slice.reducer

@@ -110,7 +110,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
       <div className="flex min-h-0 flex-1">
         <Spine />
         <main className="relative flex min-w-0 flex-1 flex-col">
-          {bench ? <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} /> : drawTool === 'measure' ? <MeasuringStage key={measuring} desk={desk} kind={measuring} project={project} onExport={onExport} onImport={onImport} /> : drawTool ? <DrawingStage key={`${drawTool} ${holeIn}`} desk={desk} kind={drawTool === 'site' || drawTool === 'neighbour' ? 'polygon' : drawTool} purpose={drawTool === 'site' || drawTool === 'neighbour' ? drawTool : 'mass'} holeIn={holeIn} level={level ?? ''} project={project} scheme={scheme} onExport={onExport} onImport={onImport} /> : (
+          {bench ? <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} /> : drawTool === 'measure' ? <MeasuringStage key={measuring} desk={desk} kind={measuring} project={project} onExport={onExport} onImport={onImport} /> : drawTool ? <DrawingStage key={`${drawTool} ${holeIn}`} desk={desk} kind={drawTool === 'site' || drawTool === 'neighbour' || drawTool === 'wing' ? 'polygon' : drawTool} purpose={drawTool === 'site' || drawTool === 'neighbour' || drawTool === 'wing' ? drawTool : 'mass'} holeIn={holeIn} level={level ?? ''} project={project} scheme={scheme} onExport={onExport} onImport={onImport} /> : (
             <>
               <Stage desk={desk} drawing={null} />
               {COMING[desk] ? <p className="absolute inset-x-0 bottom-6 text-center text-ink2"><span className="rounded bg-paper px-3 py-1">{COMING[desk]}</span></p> : <Verbs desk={desk} hint={hintFor(desk, now.kind, study?.masses.length ?? 0, proposing !== null)} onExport={onExport} onImport={onImport} />}
@@ -134,7 +134,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
 function DrawingStage({ desk, kind, purpose, holeIn, level, project, scheme, onExport, onImport }: { desk: string; kind: DrawKind; purpose: DrawPurpose; holeIn: string | null; level: string; project: Project; scheme: Scheme; onExport: () => void; onImport: () => void }) {
   const known = useMemo(() => new Set(Object.keys(scheme.masses)), []) // eslint-disable-line react-hooks/exhaustive-deps
   const edges = useMemo(() => catchEdges(project, scheme, (id) => !known.has(id)), [project, scheme, known])
-  const drawing = useDraw(kind, holeIn, project, scheme, level, edges, purpose)
+  const drawing = useDraw(kind, holeIn, project, scheme, level, edges, purpose, useAppSelector((s) => s.view.wing))
   const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
     if (typing) return
     if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); drawing.back() }

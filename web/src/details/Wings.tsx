@@ -1,10 +1,14 @@
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
+import { useNavigate, useParams } from 'react-router'
 import { inOrder, nextOrder, showNumber, type Wing } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { usePickedMasses, useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { useAppDispatch } from '../app/store'
+import { wingBegun } from '../app/view-slice'
 import { NameField, Section } from '../common/fields'
+import { atDesk } from '../desks/after-desk'
 
 /** Wings: parts of the building in plan. A mass belongs to one, so that what spans several counts once. */
 export function Wings() {
@@ -29,6 +33,9 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
   const { scheme } = useProject()
   const study = useStudy()
   const masses = usePickedMasses()
+  const dispatch = useAppDispatch()
+  const navigate = useNavigate()
+  const { id = '' } = useParams()
   const set = (label: string, fields: Partial<Wing>) => makeEdit(`${label} of ${wing.name}`, { edit: 'wing.change', scheme: scheme.id, id: wing.id, set: fields })
   /** The rectangle about all masses that belong to it, as its outline. */
   const around = () => {
@@ -44,7 +51,7 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
     <div className="mb-1.5 rounded-md border border-line p-1.5" data-wing={wing.name}>
       <div className="flex items-start gap-1"><div className="min-w-0 flex-1 [&>label]:mb-0"><NameField label={`${showNumber(area, 'area', 'm')} m²`} value={wing.name} onAccept={(name) => set('name', { name })} /></div>
         <button className="cursor-pointer px-1 pt-2.5 text-ink2" aria-label={`Remove wing ${wing.name}`} onClick={() => makeEdit(`remove wing ${wing.name}`, { edit: 'batch', edits: [...Object.values(scheme.masses).filter((m) => m.wing === wing.id).map((m) => ({ edit: 'mass.change' as const, scheme: scheme.id, id: m.id, set: { wing: null } })), { edit: 'wing.remove', scheme: scheme.id, id: wing.id }] })}><X size={13} /></button></div>
-      <p className="px-1 pt-1 text-[11px] text-ink2">{wing.outline ? `outline of ${wing.outline.length} corners` : 'no outline: masses are told'} · <button className="cursor-pointer underline" title="The rectangle about its masses" onClick={around}>{wing.outline ? 'anew' : 'outline'} about its masses</button></p>
+      <p className="px-1 pt-1 text-[11px] text-ink2">{wing.outline ? `outline of ${wing.outline.length} corners` : 'no outline: masses are told'} · <button className="cursor-pointer underline" title="The rectangle about its masses" onClick={around}>{wing.outline ? 'anew' : 'outline'} about its masses</button> · <button className="cursor-pointer underline" onClick={() => atDesk('form', (desk) => void navigate(`/p/${id}/${desk}`), () => dispatch(wingBegun(wing.id)))}>draw it</button></p>
     </div>
   )
 }

@@ -13,7 +13,7 @@ import { catchPoint, type CatchEdge, type Caught } from './catching'
 
 export type DrawKind = 'rectangle' | 'polygon' | 'circle'
 /** What a drawn outline becomes. */
-export type DrawPurpose = 'mass' | 'site' | 'neighbour'
+export type DrawPurpose = 'mass' | 'site' | 'neighbour' | 'wing'
 /** How the next side of a polygon runs: straight, as an arc through a point, as an arc that goes on from the last side. */
 export type SideKind = 'straight' | 'arc' | 'tangent'
 export const SIDE_KINDS: SideKind[] = ['straight', 'arc', 'tangent']
@@ -46,7 +46,7 @@ const CLEAR: DrawState['typed'] = ['', '', '']
  * Drawing a mass, or a hole in one: an outline by clicks and typed lengths in any mix, then the mass's height by moving or typing, caught
  * at levels. Enter accepts, Escape goes one step back. World coordinates in m.
  */
-export function useDraw(kind: DrawKind, holeIn: string | null, project: Project, scheme: Scheme, level: string, edges: CatchEdge[], purpose: DrawPurpose = 'mass') {
+export function useDraw(kind: DrawKind, holeIn: string | null, project: Project, scheme: Scheme, level: string, edges: CatchEdge[], purpose: DrawPurpose = 'mass', wing: string | null = null) {
   const dispatch = useAppDispatch()
   const [state, show] = useState<DrawState>({ ...START, kind })
   // Events may come faster than the page is drawn: each goes on from what the one before it made.
@@ -133,13 +133,17 @@ export function useDraw(kind: DrawKind, holeIn: string | null, project: Project,
       if (makeEdit('draw the site', () => siteEdit(project, s.points))) dispatch(toolTaken(null))
       return
     }
+    if (purpose === 'wing' && wing) {
+      if (makeEdit(`outline of ${scheme.wings[wing]?.name ?? 'the wing'}`, { edit: 'wing.change', scheme: scheme.id, id: wing, set: { outline: s.points } })) dispatch(toolTaken(null))
+      return
+    }
     if (holeIn) {
       if (makeEdit(`hole in ${scheme.masses[holeIn]?.name ?? 'the mass'}`, () => addHole(project, scheme, holeIn, drawn(s)))) dispatch(toolTaken(null))
       return
     }
     mints.current = []
     change({ ...s, stage: 'height', typed: CLEAR, cursor: null, through: null })
-  }, [change, dispatch, drawn, holeIn, project, purpose, scheme])
+  }, [change, dispatch, drawn, holeIn, project, purpose, scheme, wing])
 
   const finish = useCallback((s: DrawState) => {
     const typed = s.typed[0].trim()
@@ -214,7 +218,7 @@ function endDirection({ points, bulges }: DrawState): Vec2 | null {
 }
 
 export const drawHint = (s: DrawState, hole: string | null, purpose: DrawPurpose = 'mass'): string => {
-  const what = hole ? `the hole in ${hole}` : purpose === 'site' ? 'the site' : purpose === 'neighbour' ? 'the neighbour' : 'the outline'
+  const what = hole ? `the hole in ${hole}` : purpose === 'site' ? 'the site' : purpose === 'neighbour' ? 'the neighbour' : purpose === 'wing' ? 'the wing' : 'the outline'
   if (s.stage === 'height') return 'Move up or down for the height (it catches levels), or type it. Enter or a click accepts, Escape goes back'
   if (s.points.length === 0) return s.kind === 'circle' ? `Click the centre of ${hole ? what : 'the circle'}, or type its place east, Tab, north, Enter` : s.kind === 'rectangle' ? `Click the first corner of ${hole ? what : 'the rectangle'}, or type its place east, Tab, north, Enter` : `Click the first corner of ${what}, or type its place east, Tab, north, Enter`
   if (s.kind === 'circle') return 'Click a point on the circle, or type its radius, Enter'

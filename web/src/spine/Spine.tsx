@@ -1,7 +1,7 @@
 import { Plus, Rows3, Table2 } from 'lucide-react'
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
-import { levelHeights, moveLevel } from '@geotome/core/levels'
-import { showNumber, tidy } from '@geotome/core/project'
+import { carriedBy, levelHeights, moveLevel } from '@geotome/core/levels'
+import { showNumber, tidy, type Scheme } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
@@ -74,7 +74,7 @@ export function Spine() {
     const both = (['carried', 'held'] as const).map((how) => moveLevel(base, baseScheme, d.id, z, how))
     d.edit = () => moveLevel(base, baseScheme, d.id, z, held ? 'held' : 'carried')
     tryEdit(d.edit)
-    setDrag({ id: d.id, y: scale.y(z), text: [`${showNumber(z, 'length', project)}`, JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)'] })
+    setDrag({ id: d.id, y: scale.y(z), text: [`${showNumber(z, 'length', project)}`, JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)', follows(baseScheme, d.id, held)] })
   }
   const up = (e: PE) => {
     const d = dragging.current
@@ -129,7 +129,7 @@ export function Spine() {
               </g>
             )
           })}
-          {drag && <g><rect x={AXIS + 4} y={drag.y - 34} width={118} height={drag.text[1] ? 32 : 18} rx={4} fill="var(--panel)" stroke="var(--ink3)" /><text x={AXIS + 10} y={drag.y - 21} fontSize={12} fontWeight={700} fill="var(--ink)">{drag.text[0]}</text><text x={AXIS + 10} y={drag.y - 8} fontSize={9.5} fill="var(--ink2)">{drag.text[1]}</text></g>}
+          {drag && <g><rect x={AXIS + 4} y={drag.y - (drag.text[2] ? 48 : 34)} width={118} height={drag.text[2] ? 46 : drag.text[1] ? 32 : 18} rx={4} fill="var(--panel)" stroke="var(--ink3)" /><text x={AXIS + 10} y={drag.y - (drag.text[2] ? 35 : 21)} fontSize={12} fontWeight={700} fill="var(--ink)">{drag.text[0]}</text><text x={AXIS + 10} y={drag.y - (drag.text[2] ? 22 : 8)} fontSize={9.5} fill="var(--ink2)">{drag.text[1]}</text><text x={AXIS + 10} y={drag.y - 8} fontSize={9.5} fill="var(--ink2)">{drag.text[2]}</text></g>}
         </svg>
         <ul aria-label="Levels, from the top" className="contents">
           {[...levels].reverse().map((l) => { const y = labels.get(l.id); return y === undefined ? null : (
@@ -147,3 +147,10 @@ export function Spine() {
 }
 
 const EMPTY: string[] = []
+
+/** What goes along with a level that is dragged: "7 levels, 1 mass, 8 parts". */
+function follows(scheme: Scheme, id: string, held: boolean): string {
+  const c = carriedBy(scheme, id)
+  const some = (n: number, one: string) => (n ? [`${n} ${n === 1 ? one : one === 'mass' ? 'masses' : `${one}s`}`] : [])
+  return [...(held ? [] : some(c.levels.length, 'level')), ...some(c.masses, 'mass'), ...some(c.parts, 'part')].join(', ')
+}
