@@ -30,7 +30,8 @@ interface Ledger { scheme: string; measuredTo: string; levels: { id: string; nam
 describe('geotome', () => {
   it('ground --json gives the site, what is over, and heights above ground; pictures and the survey go along from file to file', async () => {
     const project = readProjectFile(new Uint8Array(await readFile(demo)))
-    const assets = Object.fromEntries(await Promise.all(assetsIn(project).map(async (hash) => [hash, new Uint8Array(await readFile(join(demo, '../assets', hash)))] as const)))
+    const hashes = assetsIn(project)
+    const assets = Object.fromEntries(await Promise.all(hashes.map(async (hash) => [hash, new Uint8Array(await readFile(join(demo, '../assets', hash)))] as const)))
     await writeFile(join(folder, 'quay.geotome'), writeProjectFile(project, assets))
     const report = JSON.parse((await run('ground', '@quay.geotome', '--json')).out) as { site: { area: number }; terrain: { points: number }; masses: { name: string; over: number; passed: string[]; aboveGround: { mean: number } }[]; neighbours: unknown[] }
     expect([report.site.area, report.terrain.points, report.neighbours.length]).toEqual([7335, 1645, 4])

@@ -7,7 +7,8 @@ import { formBodies } from './bodies'
  * Triangles run counter-clockwise seen from outside.
  */
 export function writeObj(study: Study): string {
-  const lines = [`# ${oneLine(study.project.name)}, ${oneLine(study.scheme.name)}; metres, z up`, ...factLines(study.project).map((l) => `# ${oneLine(l)}`)]
+  const facts = factLines(study.project)
+  const lines = [`# ${oneLine(study.project.name)}, ${oneLine(study.scheme.name)}; metres, z up`, ...facts.map((l) => `# ${oneLine(l)}`)]
   let from = 1
   for (const { name, mesh, faceOf, faces } of formBodies(study)) {
     lines.push(`o ${oneLine(name)}`)

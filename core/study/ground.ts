@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import { contoursOf, envelopeOf, fitOf, groundAlong, heightAt, inOrder, siteFigures, siteRing, triangulateSurvey, unpackSurvey, type Envelope, type Fit, type FootGround, type Id, type Numbers, type Project, type SiteFigures, type Tin } from '../project'
+import { envelopeOf, fitOf, groundAlong, heightAt, inOrder, siteFigures, siteRing, triangulateSurvey, unpackSurvey, type Envelope, type Fit, type FootGround, type Id, type Numbers, type Project, type Site, type SiteFigures, type Tin } from '../project'
 import { placePoint, type Region, type Vec2 } from '../solid'
 import type { StudyCache } from './cache'
 
@@ -30,9 +30,8 @@ export interface GroundStudy {
 export function studyGround(project: Project, forms: MassForm[], numbers: Numbers, cache: StudyCache, assets: Assets): GroundStudy {
   const { site, terrain } = project
   const ring = site ? siteRing(site, numbers) : null
-  const found = site ? envelopeOf(site, numbers) : null
-  // The same object while its numbers stay, so that what hangs on it stays too.
-  const envelope = site && found ? cache.memo.of(site, 'envelope', [JSON.stringify([found.ring, found.setbacks, found.limit, found.slopes])], () => found) : null
+  // The same object while its numbers stay, so that what hangs on it stays too, and a drag does not offset the site anew.
+  const envelope = site ? cache.memo.of(site, 'envelope', [siteKey(site, numbers)], () => envelopeOf(site, numbers)) : null
   const bytes = terrain?.kind === 'survey' ? assets(terrain.asset) : null
   const tin = bytes ? cache.memo.of(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
   const flat = terrain?.kind === 'level' ? numbers.length(terrain.height) : null
@@ -52,11 +51,11 @@ export function studyGround(project: Project, forms: MassForm[], numbers: Number
   return { site: ring ? { ...siteFigures(ring), ring } : null, envelope, fits, tin, height, feet, neighbours, missing: terrain?.kind === 'survey' && !bytes }
 }
 
+/** A site's numbers, where formulas give some of them. */
+const siteKey = (site: Site, numbers: Numbers): string => JSON.stringify([site.limit === null ? null : numbers.length(site.limit), ...site.corners.map((c) => [numbers.length(c.x), numbers.length(c.y), numbers.length(c.setback), c.slope && [numbers.length(c.slope.from), numbers.angle(c.slope.angle)]])])
+
 /** The plan of a mass where it stands, m. */
 export const planOf = (form: MassForm): Region => form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at)))
 
-/** Contours for drawing: apart so that there are a dozen or two of them. */
-export function drawnContours(tin: Tin): { lines: Float32Array; apart: number } {
-  const apart = [0.1, 0.25, 0.5, 1, 2, 5, 10, 25, 50].find((a) => (tin.high - tin.low) / a <= 24) ?? 100
-  return { lines: contoursOf(tin, apart), apart }
-}
+/** m between contours for drawing: so that there are a dozen or two of them. */
+export const contoursApart = ({ low, high }: Pick<Tin, 'low' | 'high'>): number => [0.1, 0.25, 0.5, 1, 2, 5, 10, 25, 50].find((a) => (high - low) / a <= 24) ?? 100

@@ -33,11 +33,11 @@ export const geojson: SurveyReader = {
   },
 }
 
-type Properties = Record<string, unknown>
-const numberOf = (p: Properties, names: string[]): number | null => { for (const n of names) { const value = typeof p[n] === 'string' ? Number(p[n]) : p[n]; if (typeof value === 'number' && Number.isFinite(value)) return value } return null }
+type Said = Record<string, unknown>
+const numberOf = (p: Said, names: string[]): number | null => { for (const n of names) { const value = typeof p[n] === 'string' ? Number(p[n]) : p[n]; if (typeof value === 'number' && Number.isFinite(value)) return value } return null }
 const xyz = (c: number[], z: number): Vec3 => [c[0] ?? 0, c[1] ?? 0, c[2] ?? z]
 
-function add(read: SiteRead, geometry: v.InferOutput<typeof GeometrySchema>, properties: Properties): void {
+function add(read: SiteRead, geometry: v.InferOutput<typeof GeometrySchema>, properties: Said): void {
   const z = numberOf(properties, ['elevation', 'ele', 'z', 'height']) ?? 0
   switch (geometry.type) {
     case 'Point': read.points.push(xyz(geometry.coordinates, z)); break

@@ -36,7 +36,8 @@ export class AssetStore {
 
   /** All that a project shows and that is here. */
   async of(project: Project): Promise<AssetBytes> {
-    const found = await Promise.all(assetsIn(project).map((hash) => this.get(hash)))
+    const hashes = assetsIn(project)
+    const found = await Promise.all(hashes.map((hash) => this.get(hash)))
     return Object.fromEntries(found.flatMap((a) => (a ? [[a.hash, new Uint8Array(a.bytes)]] : [])))
   }
 

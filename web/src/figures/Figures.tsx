@@ -18,7 +18,8 @@ export function Figures() {
   const change = totals && before !== null ? totals.area - before : 0
   const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context).map((m) => m.top))
   const permitted = study?.levels.find((l) => l.kind === 'mark' && l.name.toLowerCase() === 'permitted')
-  const over = permitted ? top - permitted.height : 0
+  const limit = study?.ground.envelope?.limit ?? permitted?.height ?? null
+  const over = limit === null ? 0 : top - limit
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
   const open = study?.findings.filter((f) => !f.muted).length ?? 0
   return (
@@ -32,7 +33,7 @@ export function Figures() {
           {totals.net !== null && <Item label="net of walls" name="net">{area(totals.net)} m²</Item>}
           {!study?.compare && <Item label="volume" name="volume">{area(totals.volume)} m³</Item>}
           <Item label="floor area ratio" name="ratio">{totals.ratio === null ? <span className="font-normal text-ink2">no site area yet</span> : totals.ratio.toFixed(2)}</Item>
-          <Item label="height" name="height">{showNumber(top, 'length', project)}{permitted && <> <span className="font-normal text-ink2">of {showNumber(permitted.height, 'length', project)}</span>{over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project)}</span>}</>}</Item>
+          <Item label="height" name="height">{showNumber(top, 'length', project)}{limit !== null && <> <span className="font-normal text-ink2">of {showNumber(limit, 'length', project)}</span>{over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project)}</span>}</>}</Item>
           {totals.low > 0.005 && <Item label="low, not counted" name="low">{area(totals.low)}</Item>}
         </>
       ) : <span className="text-ink2">{refused ?? 'Computing the first figures ...'}</span>}

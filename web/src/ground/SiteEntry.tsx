@@ -26,7 +26,7 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
     return { points: walked.points, closing: walked.closing }
   })
   const figures = entered && 'ok' in entered && entered.ok.points.length > 2 ? siteFigures(entered.ok.points) : null
-  const accept = () => { if (entered && 'ok' in entered && makeEdit('type the site', () => siteEdit(project, entered.ok.points))) onDone() }
+  const accept = () => { if (entered && 'ok' in entered && makeEdit('site boundary', () => siteEdit(project, entered.ok.points))) onDone() }
   const field = 'h-8 w-full min-w-0 rounded-md border border-line bg-field px-2 text-right font-semibold'
   const area = 'h-36 w-full resize-y rounded-md border border-line bg-field px-2.5 py-1.5 font-medium leading-5'
   return (

@@ -38,7 +38,7 @@ export function LevelsPanel({ picture: p, work }: { picture: Picture; work: Benc
       edits.push({ edit: 'level.add', scheme: scheme.id, thing: { id, name: freeName(rows[m.i]?.name?.trim() || `Read ${m.i + 1}`, names), kind: rows[m.i]?.kind ?? 'storey', tie: on ? { kind: 'stacked', on: on.id, above: tidy(m.height - on.height) } : { kind: 'fixed', height: m.height }, floorBuildUp: 0, slab: 0 } })
       below.push({ id, height: m.height })
     }
-    if (edits.length && makeEdit(`levels from ${p.name}`.slice(0, 190), () => batch(edits))) { setPoints([]); setRows({}); dispatch(benchOpened(null)) }
+    if (edits.length && makeEdit(`read from ${p.name}`.slice(0, 190), () => batch(edits))) { setPoints([]); setRows({}); dispatch(benchOpened(null)) }
   }
   const field = 'h-8 w-24 rounded-md border border-line bg-field px-2 text-right font-semibold text-ink'
   return (

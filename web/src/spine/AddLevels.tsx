@@ -39,8 +39,8 @@ export function AddLevels({ how, above, height = null, onClose }: { how: 'one' |
     const runs = [...(own.trim() ? readRuns(own, numOf) : []), ...(count.trim() === '' || Number(count) === 0 ? [] : [{ count: Number(count), each: numOf(by) }])]
     return addRuns(project, scheme, mint, { on, runs, pattern: name, first: Math.trunc(Number(first)) || 0 }, carry)
   }
-  const planned = (() => { try { const edit = make(); const p = applyEdit(project, edit).project; const s = p.schemes[scheme.id]; return { edit, levels: s ? levelHeights(p, s) : [] } } catch (e) { if (e instanceof Refusal) return { fault: e.message }; throw e } })()
-  const fresh = planned.levels ? planned.levels.filter((l) => !scheme.levels[l.id]) : []
+  const planned = (() => { try { const edit = make(); const p = applyEdit(project, edit).project; const s = p.schemes[scheme.id]; return { edit, after: s ? levelHeights(p, s) : [] } } catch (e) { if (e instanceof Refusal) return { fault: e.message }; throw e } })()
+  const fresh = planned.after ? planned.after.filter((l) => !scheme.levels[l.id]) : []
 
   const accept = () => {
     if ('fault' in planned) { toast.error(planned.fault); return }

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
-import { atHeight, fitted, orbited, panned, toPane, zoomed, type View } from './camera'
+import { atHeight, axesOf, facing, fitted, orbited, panned, toPane, zoomed, type View } from './camera'
 import { placeLabels } from './label-places'
 
 const view = fc.record({
@@ -65,5 +65,24 @@ describe('labels', () => {
   it('of two pieces at one spot both stand, one moved aside', () => {
     const placed = placeLabels([0, 1].map((i) => ({ mass: `m${i}`, text: 'x', width: 80, anchor: [300, 300] as Vec2 })), size)
     expect(placed.map((p) => p.moved)).toEqual([false, true])
+  })
+})
+
+describe('an upright view', () => {
+  const upright = fc.record({ target: fc.tuple(fc.integer({ min: -99, max: 99 }), fc.integer({ min: -99, max: 99 }), fc.integer({ min: 0, max: 30 })) as fc.Arbitrary<Vec3>, azimuth: fc.constantFrom(-90, 0, 90, 180, 33), elevation: fc.constant(0), scale: fc.double({ min: 1, max: 60, noNaN: true }) }) as fc.Arbitrary<View>
+  it('has true heights: a metre up is as many pixels as a metre across', () => {
+    fc.assert(fc.property(upright, fc.integer({ min: -20, max: 60 }), (v, z) => {
+      const { right } = axesOf(v)
+      const [a, b, c] = [toPane(v, size, [0, 0, z]), toPane(v, size, [0, 0, z + 1]), toPane(v, size, [right[0], right[1], z])]
+      expect(a[1] - b[1]).toBeCloseTo(v.scale, 6)
+      expect(c[0] - a[0]).toBeCloseTo(v.scale, 6)
+    }))
+  })
+  it('gives the point under a pixel in the plane that faces the viewer', () => {
+    fc.assert(fc.property(upright, fc.integer({ min: 0, max: 760 }), fc.integer({ min: 0, max: 640 }), (v, x, y) => {
+      const [px, py] = toPane(v, size, facing(v, size, [x, y]))
+      expect(px).toBeCloseTo(x, 5)
+      expect(py).toBeCloseTo(y, 5)
+    }))
   })
 })

@@ -59,6 +59,19 @@ describe('the ground that is sent to the page', () => {
   })
 })
 
+it('the envelope stays one thing while its numbers do, whatever else changes, and follows a formula', () => {
+  const cache = new StudyCache()
+  const envelopeIn = (project: Project) => studyScheme(project, schemeOf(project).id, cache).ground.envelope
+  const dial = { id: 'set', name: 'strip', order: 0, quantity: 'length' as const, value: 3, least: null, most: null, step: null }
+  const s = site(5)
+  const project = apply(house(), { edit: 'project-dial.add', thing: dial }, { edit: 'project.change', set: { site: { ...s, corners: s.corners.map((c) => ({ ...c, setback: { formula: '{set}' } })) } } })
+  const first = envelopeIn(project)
+  expect(envelopeIn(apply(project, moveLevel(project, schemeOf(project), 'L1', 3.2, 'held')))).toBe(first)
+  const wider = envelopeIn(apply(project, { edit: 'project-dial.change', id: 'set', set: { value: 5 } }))
+  expect(wider).not.toBe(first)
+  expect(wider?.area).toBeCloseTo(30 * 20, 3)
+})
+
 describe('what else of the ground is drawn', () => {
   it('an upright cut, along its plane from the view\'s origin, at map coordinates too', () => {
     const near = page()(house(), { azimuth: -90, toward: -9 }).section

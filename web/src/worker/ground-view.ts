@@ -1,5 +1,5 @@
-import { drawnContours, type NeighbourForm, type Study } from '@geotome/core/study'
-import { roomOf, triangulateSurvey, type Tin } from '@geotome/core/project'
+import { contoursApart, type NeighbourForm, type Study } from '@geotome/core/study'
+import { contoursOf, roomOf, triangulateSurvey, type Tin } from '@geotome/core/project'
 import { sectionOf, uprightFrame, type Upright } from '@geotome/core/slice'
 import { areaOf, boxOf, loopArea, prism, roomMesh, type Region, type Vec2, type Vec3 } from '@geotome/core/solid'
 import { meshGeometry } from './geometry'
@@ -26,7 +26,7 @@ export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
     },
     fits: Object.fromEntries([...ground.fits].map(([id, fit]) => [id, { limits: fit.limits, over: fit.over, clear: fit.clear, mesh: fit.mesh ? send(`${keyOf(fit, 'over')}@${at}`, () => meshGeometry('', fit.mesh ?? { positions: new Float64Array(), triangles: new Uint32Array() }, origin)) : null }])),
     feet: Object.fromEntries(ground.feet),
-    terrain: tin ? { mesh: send(`${keyOf(tin, 'terrain')}@${at}`, () => tinGeometry(tin, origin)), low: tin.low, high: tin.high, points: tin.points.length / 3, lost: tin.lost, apart: drawnContours(tin).apart, flat: null }
+    terrain: tin ? { mesh: send(`${keyOf(tin, 'terrain')}@${at}`, () => tinGeometry(tin, origin)), low: tin.low, high: tin.high, points: tin.points.length / 3, lost: tin.lost, apart: contoursApart(tin), flat: null }
       : project.terrain?.kind === 'level' ? { mesh: null, low: ground.height(0, 0) ?? 0, high: ground.height(0, 0) ?? 0, points: 0, lost: 0, apart: 0, flat: ground.height(0, 0) } : null,
     neighbours: ground.neighbours.map((n) => ({ id: n.id, name: n.name, base: n.base, top: n.top, outline: shift(n.outline), body: send(`neighbour:${JSON.stringify([n.outline, n.base, n.top])}@${at}`, () => neighbourGeometry(n, origin)) })),
     missing: ground.missing,
@@ -77,7 +77,7 @@ function tinGeometry(tin: Tin, [ox, oy]: Vec2): Geometry {
     const long = Math.hypot(sums[i] ?? 0, sums[i + 1] ?? 0, sums[i + 2] ?? 0) || 1
     for (let k = 0; k < 3; k++) normals[i + k] = (sums[i + k] ?? 0) / long
   }
-  const { lines } = drawnContours(tin)
+  const lines = contoursOf(tin, contoursApart(tin))
   const edges = lines.map((c, i) => (i % 3 === 0 ? c - ox : i % 3 === 1 ? c - oy : c + 0.02))
   return { key: '', positions, normals, edges, contours: new Float32Array(), faceOf: new Uint32Array(), index: triangles.slice() }
 }
