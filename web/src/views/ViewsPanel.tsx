@@ -22,7 +22,7 @@ export function ViewsPanel({ desk }: { desk: string }) {
   const names = new Map([...(study?.masses ?? []), ...(study?.parts ?? [])].map((t) => [t.id, t.name]))
   const ids = picked.kind === 'mass' || picked.kind === 'part' ? picked.ids : []
   return (
-    <section aria-label="Views" className="absolute top-[98px] right-3 z-20 flex max-h-[calc(100%-8rem)] w-64 flex-col overflow-auto rounded-lg border border-line bg-panel p-3 shadow-md" onKeyDown={(e) => { if (e.key === 'Escape') { e.stopPropagation(); dispatch(viewsToggled(false)) } }}>
+    <section aria-label="Views" className="absolute top-[98px] right-3 z-20 flex max-h-[calc(100%-12.5rem)] w-64 flex-col overflow-auto rounded-lg border border-line bg-panel p-3 shadow-md" onKeyDown={(e) => { if (e.key === 'Escape') { e.stopPropagation(); dispatch(viewsToggled(false)) } }}>
       <div className="mb-2 flex items-center justify-between"><h2 className="eyebrow">Kept views</h2><button className="cursor-pointer p-0.5" aria-label="Close" onClick={() => dispatch(viewsToggled(false))}><X size={14} /></button></div>
       <KeptViews desk={desk} />
       <Section title="What is shown">
