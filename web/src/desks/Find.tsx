@@ -20,7 +20,7 @@ export function Find({ onClose, onExport, onImport }: { onClose: () => void; onE
   const entries = useEntries(onExport, onImport)
   const dialog = useRef<HTMLDialogElement>(null)
   const [text, setText] = useState('')
-  useEffect(() => { const d = dialog.current; if (d && !d.open) d.showModal() }, [])
+  useEffect(() => { const d = dialog.current; if (d && !d.open) d.showModal(); d?.querySelector('input')?.focus() }, [])
   const run = (e: Entry) => { onClose(); e.run() }
   const groups = [...new Set(entries.map((e) => e.group))]
   return (
