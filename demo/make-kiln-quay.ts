@@ -106,7 +106,7 @@ const terrain = await store(packSurvey(survey))
 const boundary: [number, number, number, { from: number; angle: number } | null][] = [[-26, -4, 3, null], [101, -4, 3, null], [104, 52, 5, { from: 20, angle: 70 }], [-24, 55, 3, null]]
 change({ edit: 'project.change', set: {
   facts: { number: 'KQ-07', client: 'Kiln Quay Housing Cooperative', address: '7 Kiln Quay, Easthaven', stage: 'massing study', author: 'A. Marlow', custom: [{ name: 'plot', text: 'E 14' }] },
-  location: { latitude: 53.5461, longitude: 9.9937, timeZone: 'Europe/Berlin', trueNorth: 12, zero: null },
+  location: { latitude: 53.5461, longitude: 9.9937, timeZone: 'Europe/Berlin', trueNorth: 12, zero: null, system: null },
   site: { limit: 36, corners: boundary.map(([x, y, setback, slope]) => ({ id: mint(), x, y, setback, slope })) },
   terrain: { kind: 'survey', asset: terrain, name: 'survey of the quay', points: points.length + edge.length, lines: 1 },
 } })

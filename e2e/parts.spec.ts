@@ -29,7 +29,7 @@ test('the preview shows and lists before anything is made; cancelled, nothing is
   await desk(page, 'Fabric')
   await page.keyboard.press('b')
   await expect(details(page).locator('[data-offer="wall"]')).toBeVisible()
-  await expect(details(page)).toContainText('86 walls')
+  await expect(details(page)).toContainText('87 walls')
   await expect(details(page).locator('[data-left-out]').filter({ hasText: 'another mass stands on all of it' })).toBeVisible()
   const roof = details(page).locator('[data-offer="flat roof"]')
   await expect(roof).toHaveText('973.44 m²')

@@ -1,8 +1,7 @@
 import { fork } from 'node:child_process'
-import { writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { resolve } from 'node:path'
-import { startMariadb } from './lib/mariadb.mjs'
+import { lastWords, startMariadb, writeWhole } from './lib/mariadb.mjs'
 import { fail, needBuild, needFolder, needNpm, say } from './lib/packages.mjs'
 
 // From an empty machine to the running application: packages, build, database, server. Ctrl-C stops all it started.
@@ -18,19 +17,20 @@ needFolder(folder)
 await needPort(port)
 needNpm(root)
 if (!dev) needBuild(root)
+let stopping = false
 let database = null
 if (!process.env.DATABASE_URL) {
   say('Starting the database ...')
   database = await startMariadb(folder)
+  void watch()
 }
 say('Starting the server ...')
 const server = fork(resolve(root, 'server/src/main.ts'), dev ? ['--dev'] : [], {
-  cwd: root, execArgv: ['--import', 'tsx'], env: { ...process.env, PORT: String(port), DATABASE_URL: process.env.DATABASE_URL ?? database.url }, detached: true,
+  cwd: root, execArgv: ['--import', 'tsx'], env: { ...process.env, PORT: String(port), DATABASE_URL: process.env.DATABASE_URL ?? database.url, ...(database ? { GEOTOME_FOLDER: folder } : {}) }, detached: true,
 })
-writeFileSync(resolve(folder, 'server.json'), JSON.stringify({ pid: server.pid, port }))
+writeWhole(resolve(folder, 'server.json'), JSON.stringify({ pid: server.pid, port }))
 server.on('message', () => { if (process.send) process.send('ready') })
 
-let stopping = false
 const stop = () => {
   if (stopping) return
   stopping = true
@@ -42,6 +42,24 @@ server.on('exit', async (code) => {
   await database?.stop()
   process.exit(stopping ? 0 : code ?? 1)
 })
+
+/** Looks after the database: when it dies it is started again on its port, up to five times in ten minutes; then all ends, with the reason. */
+async function watch() {
+  const deaths = []
+  while (!stopping) {
+    await new Promise((done) => setTimeout(done, 500))
+    if (stopping || database.running()) continue
+    deaths.push(Date.now())
+    const reason = lastWords(folder)
+    if (deaths.filter((at) => at > Date.now() - 600_000).length > 5) {
+      process.stderr.write(`The database died again and again, and is not started any more. Its last words: ${reason}\n`)
+      stop()
+      return
+    }
+    say(`The database died (${reason}); starting it again ...`)
+    try { database = await startMariadb(folder) } catch (e) { process.stderr.write(`${e.message}\n`); stop(); return }
+  }
+}
 
 /** A busy port is said before anything is installed or started. */
 function needPort(wanted) {

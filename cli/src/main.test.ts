@@ -12,7 +12,10 @@ const demo = resolve(import.meta.dirname, '../../demo/kiln-quay.geotome.json')
 beforeAll(async () => {
   await openKernel()
   folder = await mkdtemp(join(tmpdir(), 'gt-cli-'))
-  await writeFile(join(folder, 'shed.geotome.json'), writeProjectText(joinedShed()))
+  const shed = joinedShed()
+  // The command line takes the first scheme where none is named.
+  const { aside, ...others } = shed.schemes
+  await writeFile(join(folder, 'shed.geotome.json'), writeProjectText({ ...shed, schemes: { ...others, ...(aside ? { aside: { ...aside, order: 9 } } : {}) } }))
 })
 afterEach(() => { vi.restoreAllMocks() })
 
@@ -62,7 +65,7 @@ describe('geotome', () => {
     expect(ledger.levels.map((l) => Number((l as unknown as { net: number }).net.toFixed(3)))).toEqual([165.466, 143.194])
 
     const project = JSON.parse(await readFile(join(folder, 'shed.geotome.json'), 'utf8')) as { project: { schemes: Record<string, { id: string; masses: Record<string, { id: string; recipe: unknown[] }> }> } }
-    const scheme = Object.values(project.project.schemes)[0]
+    const scheme = Object.values(project.project.schemes).find((x) => x.id !== 'aside')
     const mass = Object.values(scheme?.masses ?? {})[0]
     await writeFile(join(folder, 'edits.json'), JSON.stringify([
       { edit: 'mass.change', scheme: scheme?.id, id: mass?.id, set: { place: { x: 1, y: 0, turn: 0 } } },
@@ -81,7 +84,7 @@ describe('geotome', () => {
   it.each([
     [['ledger', '@missing.geotome'], /missing\.geotome cannot be read \(ENOENT\)\. Check the path\./],
     [['ledger', '@shed.geotome.json', '--scheme', 'Z'], /no scheme "Z"\. Choose one of Scheme A/],
-    [['export', '@shed.geotome.json', '--to', 'clay', '-o', '@x'], /no format "clay"\. Choose one of ifc, glb/],
+    [['export', '@shed.geotome.json', '--to', 'clay', '-o', '@x'], /no format "clay"\. Choose one of ifc, ifc-forms, glb/],
     [['export', '@shed.geotome.json', '--to', 'csv', '-o', '/nowhere/at/all.csv'], /cannot be written/],
     [['make', '@shed.geotome.json', '-o', '@x', '--wall', 'Ice'], /no build-up "Ice"/],
     [['align', '@shed.geotome.json', '-o', '@x'], /No part has drifted/],

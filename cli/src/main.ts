@@ -2,12 +2,13 @@ import { Command, CommanderError } from 'commander'
 import { randomUUID } from 'node:crypto'
 import { readFile, writeFile } from 'node:fs/promises'
 import { applyEdit, parseEdit } from '@geotome/core/edits'
-import { formatNamed, FORMATS, readBodies, READERS } from '@geotome/core/exchange'
+import { formatNamed, FORMATS, READERS } from '@geotome/core/exchange'
 import { addParts, bringInLine, howOf, partsFrom, propose, usualChoices, type Choices } from '@geotome/core/fabric'
 import { addBodies } from '@geotome/core/form'
-import { inOrder, readProjectPackage, readTyped, Refusal, refuse, writeProjectFile, writeProjectText, type AssetBytes, type BuildUp, type Id, type Project } from '@geotome/core/project'
+import { assetsIn, inOrder, readTyped, Refusal, refuse, writeProjectFile, writeProjectText, type AssetBytes, type BuildUp, type Id, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
+import { readAside } from './reader'
 import { fabricReport, findingsReport, groundReport, table } from './reports'
 
 /** Runs the command line; the exit code is 0, or 1 after one sentence on bad input. */
@@ -50,12 +51,15 @@ export async function main(args: string[]): Promise<number> {
     const { project, context, parts } = await study(file, options)
     await saveProject(options.output, applyEdit(project, bringInLine(context, parts)).project)
   })
-  changing('import', `adds bodies from a file: ${READERS.map((r) => r.id).join(', ')}`).argument('<body>', 'the file with the bodies').option('--context', 'drawn, not counted').option('--together', 'all of it as one body').option('--use <name>').option('--level <name>', 'the level that they hang on')
-    .action(async (file: string, body: string, options: Options & { output: string; context?: true; together?: true; use?: string; level?: string }) => {
+  changing('import', `adds bodies from a file: ${READERS.map((r) => r.id).join(', ')}`).argument('<body>', 'the file with the bodies').option('--context', 'drawn, not counted').option('--together', 'all of it as one body').option('--use <name>').option('--level <name>', 'the level that they hang on').option('--up <axis>', 'y or z, where an OBJ does not say it').option('--unit <unit>', 'm, mm, cm, ft, in, where an OBJ does not say it')
+    .action(async (file: string, body: string, options: Options & { output: string; context?: true; together?: true; use?: string; level?: string; up?: string; unit?: string }) => {
       const { project, scheme, levels } = await study(file, options)
       const use = options.use ? Object.values(project.uses).find((u) => u.name === options.use) ?? refuse('unknown-id', `There is no use "${options.use}".`, `Choose one of ${Object.values(project.uses).map((u) => u.name).join(', ')}.`) : inOrder(project.uses)[0]
       const level = options.level ? levels.find((l) => l.name === options.level) ?? refuse('unknown-id', `There is no level "${options.level}".`, `Choose one of ${levels.map((l) => l.name).join(', ')}.`) : levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0]
-      const read = await readBodies(body, await bytesOf(body), options.together === true)
+      const answers = { ...(options.up ? { up: options.up } : {}), ...(options.unit ? { unit: options.unit } : {}) }
+      const { bodies: read, remarks, asks } = await readAside('bodies', body, await bytesOf(body), { together: options.together === true, answers })
+      for (const remark of remarks) note(remark)
+      for (const ask of asks) if (answers[ask.what as 'up' | 'unit'] === undefined) note(`${ask.say}: taken as "${ask.taken}"; say --${ask.what} otherwise.`)
       await saveProject(options.output, applyEdit(project, addBodies(scheme, randomUUID, read, { use: use?.id ?? '', level: level?.id ?? '', levelHeight: level?.height ?? 0, context: options.context === true })).project)
     })
   program.command('edit').description('applies edits and writes the result').argument('<file>').argument('<edits>', 'a JSON file with an edit or a list of edits').requiredOption('-o, --output <file>', 'where the result goes')
@@ -108,11 +112,11 @@ async function study(file: string, options: Options): Promise<Study> {
 /** The pictures and surveys of the project that is worked on: what is written takes them along. */
 let along: AssetBytes = {}
 
-/** Reads a project and checks that it holds together: an edit that changes nothing is the same check as any other. */
+/** Reads a project, with what it takes along. */
 async function load(file: string): Promise<Project> {
-  const { project, assets } = readProjectPackage(await bytesOf(file))
+  const { project, assets } = await readAside('project', file, await bytesOf(file))
   along = assets
-  return applyEdit(project, { edit: 'project.change', set: {} }).project
+  return project
 }
 
 async function bytesOf(file: string): Promise<Uint8Array> {
@@ -131,7 +135,16 @@ async function save(file: string, content: string | Uint8Array): Promise<void> {
   }
 }
 
-const saveProject = (file: string, project: Project) => save(file, /\.json$/i.test(file) ? writeProjectText(project) : writeProjectFile(project, along))
+/** A plain file holds no pictures: what stays behind is said. */
+function saveProject(file: string, project: Project): Promise<void> {
+  if (!/\.json$/i.test(file)) return save(file, writeProjectFile(project, along))
+  const left = assetsIn(project).filter((hash) => along[hash]).length
+  if (left) note(`${left} ${left === 1 ? 'picture or survey is' : 'pictures and surveys are'} not in ${file}: write to a .geotome file to take them along.`)
+  return save(file, writeProjectText(project))
+}
+
+/** Said beside the result. */
+const note = (text: string) => process.stderr.write(`${text}\n`)
 
 function parseJson(bytes: Uint8Array, file: string): unknown {
   try {

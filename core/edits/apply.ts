@@ -43,6 +43,9 @@ export function applyEdit(project: Project, edit: Edit): Applied<Edit> {
   return result
 }
 
+/** Applies an edit that was checked already, when it was made: one out of the log, or one that waits to be sent. */
+export const applyChecked = (project: Project, edit: Edit): Project => applyLoosely(project, edit).project
+
 const BatchSchema = v.strictObject({
   edit: v.literal('batch'),
   edits: v.pipe(v.array(v.looseObject({ edit: v.string() })), v.minLength(1, 'A batch holds at least one edit.'), v.maxLength(20000)),
@@ -90,6 +93,6 @@ function parseSingle(data: unknown, tag: string): SingleEdit {
 }
 
 function familyOf(tag: string): (typeof FAMILIES)[keyof typeof FAMILIES] {
-  const family = FAMILIES[tag.split('.')[0] as keyof typeof FAMILIES]
-  return family ?? refuse('edit', `"${tag}" is no edit that this Geotome knows.`, `Known are ${Object.keys(FAMILIES).join(', ')}, each with .add, .change or .remove, and batch.`)
+  const name = tag.split('.')[0] ?? ''
+  return (Object.hasOwn(FAMILIES, name) ? FAMILIES[name as keyof typeof FAMILIES] : undefined) ?? refuse('edit', `"${tag}" is no edit that this Geotome knows.`, `Known are ${Object.keys(FAMILIES).join(', ')}, each with .add, .change or .remove, and batch.`)
 }

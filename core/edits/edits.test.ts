@@ -85,7 +85,7 @@ describe('an edit that cannot be made', () => {
     const part = Object.values(schemeOf(project).parts).find((p) => p.kind === 'wall')
     const slabType = Object.values(project.buildUps).find((b) => b.for === 'slab')
     refused({ edit: 'part.change', scheme: schemeOf(project).id, id: part?.id, set: { buildUp: slabType?.id } }, /build-up for a slab/, project)
-    refused({ edit: 'project.change', set: { siteArea: 0 } }, /site area is zero/, project)
+    refused({ edit: 'project.change', set: { siteArea: 0 } }, /site area is nothing/, project)
   })
 })
 

@@ -18,7 +18,7 @@ const written = async (project: Project, format: string): Promise<Uint8Array> =>
 async function readAgain(project: Project, name: string, bytes: Uint8Array): Promise<Project> {
   const scheme = schemeOf(project)
   const empty: Project = { ...project, schemes: { [scheme.id]: { ...scheme, masses: {}, parts: {} } } }
-  const read = await readBodies(name, bytes, false)
+  const { bodies: read } = await readBodies(name, bytes, false)
   const use = Object.values(scheme.masses)[0]?.use ?? ''
   return apply(empty, addBodies(schemeOf(empty), minter('read'), read, { use, level: 'L0', levelHeight: 0, context: false }))
 }
@@ -36,7 +36,7 @@ describe('a body written and read in again', () => {
     expect(studied(again).findings.filter((f) => f.kind === 'open or self-crossing body')).toEqual([])
   })
   it('has faces grouped by plane, each with a name', async () => {
-    const [read] = await readBodies('box.obj', await written(withMass(projectWith([0]), { box: [0, 0, 10, 6], height: 3 }), 'obj'), false)
+    const { bodies: [read] } = await readBodies('box.obj', await written(withMass(projectWith([0]), { box: [0, 0, 10, 6], height: 3 }), 'obj'), false)
     expect(read?.body.faces.map((f) => f.name)).toEqual(['f1', 'f2', 'f3', 'f4', 'f5', 'f6'])
     expect(read?.body.faces.every((f) => f.triangles.length === 6)).toBe(true)
   })

@@ -2,6 +2,9 @@ import Papa from 'papaparse'
 import { inOrder } from '../project'
 import { ledgerOf, type Study } from '../study'
 
+/** What a table would take for a formula; a plain number below zero is none. */
+const FORMULA = /^(?!-?\d+(\.\d+)?$)[=+\-@\t\r]/
+
 /** The ledger as CSV (RFC 4180): a row per storey from the top down, a column per use, totals last. m2 and m, two decimals. */
 export function ledgerCsv(study: Study): string {
   const ledger = ledgerOf(study)
@@ -17,5 +20,5 @@ export function ledgerCsv(study: Study): string {
       ['total', '', figure(totals.area), ...uses.map((u) => figure(sum(u))), figure(totals.low), figure(totals.net), ''],
       ['volume m3', '', figure(totals.volume)], ['footprint m2', '', figure(totals.footprint)], ['floor area ratio', '', totals.ratio === null ? '' : totals.ratio.toFixed(3)],
     ],
-  }, { escapeFormulae: true, newline: '\r\n' })
+  }, { escapeFormulae: FORMULA, newline: '\r\n' })
 }

@@ -35,9 +35,20 @@ export async function writeGlb(study: Study): Promise<Uint8Array> {
       const accessor = (array: Float32Array) => document.createAccessor().setType('VEC3').setArray(array).setBuffer(buffer)
       mesh.addPrimitive(document.createPrimitive().setAttribute('POSITION', accessor(positions)).setAttribute('NORMAL', accessor(normals)).setMaterial(materialOf(material)))
     }
-    scene.addChild(document.createNode(body.name).setMesh(mesh).setTranslation([ox, oz, -oy]))
+    scene.addChild(document.createNode(body.name).setMesh(mesh).setTranslation([ox, oz, -oy]).setExtras(saidOf(study, body.id)))
   }
   return new WebIO().writeBinary(document)
+}
+
+/** What a thing is, for whoever opens the file: its use and level, and of a part its role, build-up and mass. */
+function saidOf({ project, scheme, parts, levels }: Study, id: string): Record<string, string> {
+  const part = parts.find((p) => p.id === id)
+  const mass = scheme.masses[part?.part.host.mass ?? id]
+  const level = levels.find((l) => l.id === (part?.part.base?.level ?? mass?.base.level))
+  return {
+    ...(part ? { kind: part.part.kind, role: part.role, buildUp: project.buildUps[part.part.buildUp]?.name ?? '' } : { kind: mass?.context ? 'context' : 'mass' }),
+    ...(mass ? { mass: mass.name, use: project.uses[mass.use]?.name ?? '' } : {}), ...(level ? { level: level.name } : {}),
+  }
 }
 
 /** The body's triangles by what they are drawn in. */

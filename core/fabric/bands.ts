@@ -1,4 +1,4 @@
-import { intersectRegions, loopArea, onFacets, piecesOf, areaOf, straightened, type Region, type Vec2, type Vec3 } from '../solid'
+import { areaOf, intersectRegions, loopArea, onFacets, piecesOf, rectOf, straightened, uniteRegions, type Region, type Vec2, type Vec3 } from '../solid'
 import { girthOf, unrolled, type WorldFace } from './print'
 
 /**
@@ -30,19 +30,69 @@ export function pointAt(face: WorldFace, u: number, z = 0): Vec2 {
   return [origin[0] + n[0] * off + dx * u, origin[1] + n[1] * off + dy * u]
 }
 
-/** The pieces of a wall-like face between two heights (m; to may be Infinity), in the order of u. */
-export function piecesBetween(face: WorldFace, zFrom: number, zTo: number): Piece[] {
+/**
+ * The pieces of a wall-like face between two heights (m; to may be Infinity), in the order of u. Where it has an opening at its foot it is
+ * divided there; an opening to mere roof space, by the faces over it (`closed` tells by their names), is closed up instead.
+ */
+export function piecesBetween(face: WorldFace, zFrom: number, zTo: number, closed: (over: string[]) => boolean = () => false): Piece[] {
   const whole = unrolled(face)
-  return piecesOf(clipped(whole.map(straightened), zFrom, zTo)).filter((r) => areaOf(r) > 1e-4).map((region): Piece => {
-    const points = region.flat()
-    const zs = points.map((p) => p[1])
-    const us = points.map((p) => p[0])
-    const z0 = Math.min(...zs)
-    const foot = points.filter((p) => p[1] < z0 + 1e-5).map((p) => p[0])
-    const [from, to] = foot.length > 1 ? [Math.min(...foot), Math.max(...foot)] : [Math.min(...us), Math.max(...us)]
-    const key = `${neighbour(whole, face.beyond, z0 + 1e-3, from)}>${neighbour(whole, face.beyond, z0 + 1e-3, to)}`
-    return { region, from, to, key, z0, z1: Math.max(...zs), area: areaOf(region), wide: { from: Math.min(...us), to: Math.max(...us) } }
-  }).sort((a, b) => a.from - b.from)
+  const band = closedUp(face, clipped(whole.map(straightened), zFrom, zTo), zFrom, zTo, closed)
+  return piecesOf(band).flatMap(dividedAtFoot).filter((r) => areaOf(r) > 1e-4).map((region) => pieceOf(face, region)).sort((a, b) => a.from - b.from)
+}
+
+/** A piece by its region; `key` names it by the faces at its two ends. */
+export function pieceOf(face: WorldFace, region: Region): Piece {
+  const points = region.flat()
+  const zs = points.map((p) => p[1])
+  const us = points.map((p) => p[0])
+  const z0 = Math.min(...zs)
+  const foot = points.filter((p) => p[1] < z0 + 1e-5).map((p) => p[0])
+  const [from, to] = foot.length > 1 ? [Math.min(...foot), Math.max(...foot)] : [Math.min(...us), Math.max(...us)]
+  const whole = unrolled(face)
+  const key = `${neighbour(whole, face.beyond, z0 + 1e-3, from)}>${neighbour(whole, face.beyond, z0 + 1e-3, to)}`
+  return { region, from, to, key, z0, z1: Math.max(...zs), area: areaOf(region), wide: { from: Math.min(...us), to: Math.max(...us) } }
+}
+
+/** The stretches of u along which a region stands on its foot, m. */
+export function footRuns(region: Region): [number, number][] {
+  const z0 = Math.min(...region.flat().map((p) => p[1]))
+  const runs = region.flatMap((loop) => loop.flatMap((a, i): [number, number][] => {
+    const b = loop[(i + 1) % loop.length] as Vec2
+    return a[1] < z0 + 1e-5 && b[1] < z0 + 1e-5 && Math.abs(b[0] - a[0]) > 1e-6 ? [[Math.min(a[0], b[0]), Math.max(a[0], b[0])]] : []
+  })).sort((a, b) => a[0] - b[0])
+  return runs.reduce<[number, number][]>((joined, run) => {
+    const last = joined.at(-1)
+    if (last && run[0] < last[1] + LEAST_OPENING) { last[1] = Math.max(last[1], run[1]); return joined }
+    return [...joined, [...run]]
+  }, [])
+}
+/** m: what is narrower is no opening */
+const LEAST_OPENING = 0.01
+
+/** A region divided by upright lines at the sides of the openings at its foot; what lies over them is a region of its own. */
+export function dividedAtFoot(region: Region): Region[] {
+  const runs = footRuns(region)
+  if (runs.length <= 1) return [region]
+  const rect = rectOf(region)
+  const lines = [rect.x0 - 1, ...runs.slice(1).flatMap((run, i) => [(runs[i] as [number, number])[1], run[0]]), rect.x1 + 1]
+  return lines.slice(1).flatMap((to, i) => piecesOf(intersectRegions(region, [[[lines[i] as number, rect.y0 - 1], [to, rect.y0 - 1], [to, rect.y1 + 1], [lines[i] as number, rect.y1 + 1]]])))
+}
+
+/** The band with those openings at the foot closed that lead to mere roof space: up to the faces over them. */
+function closedUp(face: WorldFace, band: Region, zFrom: number, zTo: number, closed: (over: string[]) => boolean): Region {
+  if (band.length === 0 || Math.abs(Math.min(...band.flat().map((p) => p[1])) - zFrom) > 1e-5) return band
+  const runs = piecesOf(band).flatMap(footRuns).sort((a, b) => a[0] - b[0])
+  const gaps = runs.slice(1).flatMap((run, i): [number, number][] => { const from = (runs[i] as [number, number])[1]; return run[0] - from > LEAST_OPENING ? [[from, run[0]]] : [] })
+  const fills = gaps.flatMap(([from, to]): Region[] => {
+    const over: { name: string; z: number }[] = []
+    unrolled(face).forEach((loop, l) => loop.forEach(([ua, za], i) => {
+      const [ub, zb] = loop[(i + 1) % loop.length] as Vec2
+      if (ub > ua + 1e-6 && Math.min(ub, to) - Math.max(ua, from) > 1e-4 && Math.max(za, zb) > zFrom + 1e-5) over.push({ name: face.beyond[l]?.[i] ?? '', z: Math.max(za, zb) })
+    }))
+    const top = Math.min(zTo, Math.max(...over.map((o) => o.z)))
+    return over.length && closed(over.map((o) => o.name)) ? [[[[from, zFrom], [to, zFrom], [to, top], [from, top]]]] : []
+  })
+  return fills.length ? uniteRegions([band, ...fills]) : band
 }
 
 /** The faces across those edges of a wall-like face that look up, within a stretch of u, at or above a height. */

@@ -26,7 +26,7 @@ export function besideOthers(context: FabricContext, form: MassForm, face: World
   const other = beside.find((b) => b)
   if (!other) return NOTHING_BESIDE
   if (within === steps) return { why: `lies inside ${other.form.name}`, partly: null }
-  if (beside.some((b) => !b)) return { why: null, partly: within ? `about ${((within / steps) * (piece.to - piece.from)).toFixed(1)} m of it lie inside ${other.form.name}: join the two masses, and it is cut there` : null }
+  if (beside.some((b) => !b)) return { why: null, partly: within ? `about ${((within / steps) * (piece.to - piece.from)).toFixed(1)} m of it lie inside ${other.form.name}, and are left out` : null }
   // Against each other in full: the mass that comes first has the wall.
   const mutual = !face.round && other.form.order > form.order && facesOfForm(other.form).some((f) => sameLine(f, face) && us.every((u) => spans(f, pointAt(face, u), z)) && covers(face, piece, f))
   return mutual ? NOTHING_BESIDE : { why: `stands against ${other.form.name}, which has the wall`, partly: null }

@@ -12,6 +12,12 @@ export function bodyMesh(body: PartBody): Mesh {
   return body.kind === 'mesh' ? body.mesh : betweenSheets(body.region, () => body.z0, () => body.z1)
 }
 
+/** Several meshes as one. */
+export function mergedMeshes(meshes: Mesh[]): Mesh {
+  const starts = meshes.map((_, i) => meshes.slice(0, i).reduce((n, m) => n + m.positions.length / 3, 0))
+  return { positions: Float64Array.from(meshes.flatMap((m) => [...m.positions])), triangles: Uint32Array.from(meshes.flatMap((m, i) => [...m.triangles].map((t) => t + (starts[i] ?? 0)))) }
+}
+
 /** The lowest and highest point, m. */
 export function bodyHeights(body: PartBody): { z0: number; z1: number } {
   if (body.kind === 'prism') return body

@@ -2,9 +2,10 @@ import type { MassForm } from '../form'
 import type { Part } from '../project'
 import type { Vec3 } from '../solid'
 import { piecesBetween, pointAt, type Piece } from './bands'
-import { facesOfForm, formSign, levelHeight, sidesOf, takenStoreys, type FabricContext } from './context'
-import { faceArea, fingerprint, printedFace, sameArc, sameCorners, samePlane, type FacePrint, type PlatePrint, type WorldFace } from './print'
+import { facesOfForm, formSign, levelHeight, sidesOf, takenStoreys, tiedHeight, type FabricContext } from './context'
+import { faceArea, fingerprint, ownPiece, printedFace, rawName, sameArc, sameCorners, samePlane, type FacePrint, type PlatePrint, type WorldFace } from './print'
 import { storeyFaces, type StoreyFace } from './storey-face'
+import { closedOver } from './roof-space'
 import { wallPiece } from './walls'
 
 /**
@@ -17,6 +18,7 @@ const BONDED: Bond = { status: 'bonded', why: null, left: false }
 const drifted = (why: string): Bond => ({ status: 'drifted', why, left: false })
 const loose = (why: string): Bond => ({ status: 'loose', why, left: false })
 const GONE = loose('its mass is gone')
+const UNBUILT = loose('its mass cannot be built')
 const LET_GO: Bond = { status: 'loose', why: 'it was let go on purpose', left: true }
 
 /** Compares what the part saw of its host with the host as it is: surface and boundary, never the area alone. */
@@ -29,7 +31,7 @@ export function bondOf(context: FabricContext, part: Part): Bond {
 function plainBond(context: FabricContext, part: Part): Bond {
   const { print } = part
   const form = context.forms.get(part.host.mass)
-  if (!form) return GONE
+  if (!form) return context.scheme.masses[part.host.mass]?.context === false ? UNBUILT : GONE
   const sign = formSign(context, form)
   if (print.kind === 'plate') {
     const level = context.levels.find((l) => l.id === part.base?.level)
@@ -37,12 +39,12 @@ function plainBond(context: FabricContext, part: Part): Bond {
     return context.memo.of(part, 'bond', [form, sign, level?.height, level?.kind, takes], () => plateBond(context, part, print, form, sign))
   }
   const { from, to } = wallBand(context, part)
-  const [low, high] = printHeights(context, print)
+  const [low, high] = printHeights(context, part, print)
   return context.memo.of(part, 'bond', [form, sign, low, high, from, to], () => faceBond(context, part, print, form, sign))
 }
 
 /** m: the heights of the levels that a print is measured from. */
-export const printHeights = (context: FabricContext, print: FacePrint): [number, number] => [levelHeight(context, print.zFrom), print.zTo === null ? 0 : levelHeight(context, print.zTo)]
+export const printHeights = (context: FabricContext, part: Pick<Part, 'letGo' | 'stays'>, print: FacePrint): [number, number] => [tiedHeight(context, part, print.zFrom), print.zTo === null ? 0 : tiedHeight(context, part, print.zTo)]
 
 /** The face that a part names, as it is now; of a face that has been split since, the largest piece, with `split` saying so. */
 export function hostFace(form: MassForm, name: string): { face: WorldFace; split: boolean } | null {
@@ -59,13 +61,13 @@ export function hostInStorey(context: FabricContext, form: MassForm, part: Part)
   if (!host?.face.bent || part.follow === 'face') return null
   const { from, to } = wallBand(context, part)
   const found = storeyFaces(context, form, host.face, from, to, part.follow)
-  return found.find((f) => f.key === part.host.piece) ?? (found.length === 1 || part.host.piece === '' ? found[0] ?? null : null)
+  return found.find((f) => f.key === ownPiece(part.host.piece)) ?? (found.length === 1 || ownPiece(part.host.piece) === '' ? found[0] ?? null : null)
 }
 
 /** The face that a part is shaped by: as it is while the form is the one that the part saw, only levels having moved; as the part saw it otherwise. */
 export function shapingFace(context: FabricContext, part: Part, print: FacePrint): { face: WorldFace; rows: [Vec3[], Vec3[]] | null } {
   const form = context.forms.get(part.host.mass)
-  const [low, high] = printHeights(context, print)
+  const [low, high] = printHeights(context, part, print)
   if (form && !part.letGo && print.form !== '' && print.form === formSign(context, form)) {
     const { from, to } = wallBand(context, part)
     const now = context.memo.of(part, 'shaping', [form, print, from, to, part.follow], () => {
@@ -81,12 +83,9 @@ export function shapingFace(context: FabricContext, part: Part, print: FacePrint
   })
 }
 
-/** A face's name without what tells its pieces apart. */
-export const rawName = (name: string): string => name.split('~')[0] ?? name
-
 /** The heights (m) between which a wall belongs to its storey: from its level to the next it reaches, or to the top of its face. */
-export function wallBand(context: FabricContext, part: Pick<Part, 'base' | 'top'>): { from: number; to: number } {
-  const at = (tie: Part['base']) => (tie ? levelHeight(context, tie.level) + context.numbers.length(tie.above) : null)
+export function wallBand(context: FabricContext, part: Pick<Part, 'base' | 'top' | 'letGo' | 'stays'>): { from: number; to: number } {
+  const at = (tie: Part['base']) => (tie ? tiedHeight(context, part, tie.level) + context.numbers.length(tie.above) : null)
   return { from: at(part.base) ?? -Infinity, to: at(part.top) ?? Infinity }
 }
 
@@ -106,7 +105,7 @@ function faceBond(context: FabricContext, part: Part, print: FacePrint, form: Ma
   if (!host) return loose('its face is gone')
   if (print.form !== '' && print.form === sign) return part.kind === 'wall' && !stands(context, part, form, host.face) ? loose('its face no longer reaches this storey') : BONDED
   if (host.split) return drifted('its face is in several pieces now')
-  const [low, high] = printHeights(context, print)
+  const [low, high] = printHeights(context, part, print)
   const then = printedFace(print, low, high, part.host.face)
   const storey = part.kind === 'wall' && part.follow !== 'face' ? hostInStorey(context, form, part) : null
   if (part.kind === 'wall' && part.follow !== 'face' && host.face.bent && !storey) return loose('its face no longer reaches this storey')
@@ -127,7 +126,7 @@ function faceBond(context: FabricContext, part: Part, print: FacePrint, form: Ma
   if (sameCorners(then.loops.flat(), now.loops.flat())) return BONDED
   if (part.kind !== 'wall') return drifted('its face is reshaped')
   const { from, to } = wallBand(context, part)
-  const [was, is] = [wallPiece(then, from, to, storey ? '' : part.host.piece), wallPiece(now, from, to, storey ? '' : part.host.piece)]
+  const [was, is] = [then, now].map((face) => wallPiece(face, from, to, storey ? '' : ownPiece(part.host.piece), closedOver(form, from))) as [Piece | null, Piece | null]
   if (!is) return piecesBetween(now, from, to).length ? drifted('its face is divided in another way') : loose('its face no longer reaches this storey')
   return was && sameCorners(cornersOf(then, was), cornersOf(now, is)) ? BONDED : drifted('its face is reshaped')
 }

@@ -4,22 +4,23 @@ import { piecesBetween, pointAt, type Piece } from './bands'
 import { hostFace, hostInStorey, hostState, printHeights, wallBand } from './bond'
 import { facesOfForm, faceSlope, levelHeight, sidesOf, takenStoreys, tiesOf, type FabricContext } from './context'
 import type { PartStudy } from './parts'
-import { facePrint, platePrint, printedFace, tiltOf, type FacePrint, type WorldFace } from './print'
+import { facePrint, ownPiece, platePrint, printedFace, tiltOf, type FacePrint, type WorldFace } from './print'
 import { faceLabel, type Candidate, type FaceAs, type How } from './propose'
 import { storeyPrint } from './storey-face'
+import { closedOver } from './roof-space'
 import { wallPiece } from './walls'
 
 /** What is chosen in the preview: build-ups, sides, overhang, how high walls reach, how bent faces are taken. Null: none is made. */
 export interface Choices {
   wall: Id; slab: Id; roof: Id; terrace: Id | null; parapet: Id | null
-  wallSide: 'inside' | 'outside'; overhang: Num; /** m, of parapets */ rise: Num
+  wallSide: 'inside' | 'outside'; /** roofs lie on the mass face, or under it */ roofSide: 'inside' | 'outside'; overhang: Num; /** m, of parapets */ rise: Num
   reach: How['reach']; bent: How['bent']; overrule: Readonly<Record<string, FaceAs>>
 }
 
 /** The project's first build-ups, walls by storey inside the face: what the preview begins with. */
 export function usualChoices(project: Project): Choices {
   const first = (kind: BuildUp['for']) => inOrder(project.buildUps).find((b) => b.for === kind)?.id ?? null
-  return { wall: first('wall') ?? '', slab: first('slab') ?? '', roof: first('roof') ?? '', terrace: first('terrace'), parapet: first('parapet'), wallSide: 'inside', overhang: 0, rise: 1.1, reach: 'storey', bent: 'upright walls', overrule: {} }
+  return { wall: first('wall') ?? '', slab: first('slab') ?? '', roof: first('roof') ?? '', terrace: first('terrace'), parapet: first('parapet'), wallSide: 'inside', roofSide: 'outside', overhang: 0, rise: 1.1, reach: 'storey', bent: 'upright walls', overrule: {} }
 }
 
 /** How faces are taken by these choices. */
@@ -30,7 +31,7 @@ export function partsFrom(context: FabricContext, mint: () => Id, candidates: Ca
   let order = nextOrder(context.scheme.parts)
   return candidates.map(({ part }): Part => ({
     ...part, id: mint(), order: order++, buildUp: choices[part.kind] ?? refuse('unknown-id', 'No build-up is chosen for it.', 'Choose one in the preview.'),
-    side: part.kind === 'wall' ? choices.wallSide : part.side, overhang: part.kind === 'roof' ? choices.overhang : 0, overhangs: {}, rise: part.kind === 'parapet' ? choices.rise : 0, letGo: false, kept: null,
+    side: part.kind === 'wall' ? choices.wallSide : part.kind === 'roof' ? choices.roofSide : part.side, overhang: part.kind === 'roof' ? choices.overhang : 0, overhangs: {}, rise: part.kind === 'parapet' ? choices.rise : 0, letGo: false, stays: null, kept: null,
   }))
 }
 
@@ -50,8 +51,12 @@ export function keepAsIs(context: FabricContext, parts: PartStudy[]): Edit {
   return off.length ? batch(off.map((p): SingleEdit => ({ edit: 'part.change', scheme: context.scheme.id, id: p.id, set: { kept: hostState(context, p.part) } }))) : refuse('geometry', 'These parts are in line.', 'Nothing needs to be kept.')
 }
 
-/** Lets parts go: they stay where they are, whatever becomes of the form. */
-export const letGo = (context: Pick<FabricContext, 'scheme'>, ids: Id[]): Edit => batch(ids.map((id): SingleEdit => ({ edit: 'part.change', scheme: context.scheme.id, id, set: { letGo: true, kept: null } })))
+/** Lets parts go: they stay where they are, whatever becomes of the form and of the levels. `heights`: of all levels, m above the datum. */
+export const letGo = ({ scheme, heights }: Pick<FabricContext, 'scheme' | 'heights'>, ids: Id[]): Edit => batch(ids.map((id): SingleEdit => {
+  const part = scheme.parts[id]
+  const levels = [part?.base?.level, part?.top?.level, ...(part?.print.kind === 'face' ? [part.print.zFrom, part.print.zTo] : [])].filter((l): l is Id => typeof l === 'string')
+  return { edit: 'part.change', scheme: scheme.id, id, set: { letGo: true, kept: null, stays: Object.fromEntries(levels.map((l) => [l, heights.get(l) ?? 0])) } }
+}))
 
 /** Removes parts; loose ones first of all. */
 export const removeParts = (context: FabricContext, ids: Id[]): Edit =>
@@ -71,7 +76,7 @@ export function placesFor(context: FabricContext, part: Part, most = 6): Place[]
       return { mass: form.id, face: 'plate', label: `floor of ${form.name}`, away: gap(was, middleOf(plate?.region.flat() ?? [])), turned: 0 }
     }).sort((a, b) => a.away - b.away).slice(0, most)
   }
-  const [low, high] = printHeights(context, print)
+  const [low, high] = printHeights(context, part, print)
   const then = printedFace(print, low, high, '')
   const was = middleOf(then.loops.flat())
   const { from, to } = wallBand(context, part)
@@ -87,8 +92,8 @@ export function placesFor(context: FabricContext, part: Part, most = 6): Place[]
 
 /** Attaches a part to another face; its kind, name and build-up stay. */
 export function attach(context: FabricContext, part: Part, place: Pick<Place, 'mass' | 'face'>): Edit {
-  const moved: Part = { ...part, host: { mass: place.mass, face: place.face, piece: '' }, follow: 'face' }
-  return { edit: 'part.change', scheme: context.scheme.id, id: part.id, set: { ...freshTie(context, moved), follow: moved.follow, letGo: false, kept: null } }
+  const moved: Part = { ...part, letGo: false, host: { mass: place.mass, face: place.face, piece: '' }, follow: 'face' }
+  return { edit: 'part.change', scheme: context.scheme.id, id: part.id, set: { ...freshTie(context, moved), follow: moved.follow, letGo: false, stays: null, kept: null } }
 }
 
 /** Parts of one kind with another build-up: one, all of the kind on a storey, or all of it. The number says how many change. */
@@ -128,16 +133,20 @@ function freshTie(context: FabricContext, part: Part): Pick<Part, 'print' | 'hos
 /** The key of the piece of a face that a wall stands on: its own, or else the one that lies most where it lay. */
 function pieceFor(context: FabricContext, part: Part, print: FacePrint, face: WorldFace): string {
   const { from, to } = wallBand(context, part)
-  const pieces = piecesBetween(face, from, to)
-  if (pieces.length <= 1) return ''
-  if (pieces.some((p) => p.key === part.host.piece)) return part.host.piece
-  const [low, high] = printHeights(context, print)
+  const form = context.forms.get(part.host.mass)
+  const closed = form ? closedOver(form, from) : () => false
+  const pieces = piecesBetween(face, from, to, closed)
+  // What divides a piece into stretches is other masses: that name stays.
+  const stretch = part.host.piece.slice(ownPiece(part.host.piece).length)
+  if (pieces.length <= 1) return stretch
+  if (pieces.some((p) => p.key === ownPiece(part.host.piece))) return part.host.piece
+  const [low, high] = printHeights(context, part, print)
   const then = printedFace(print, low, high, face.name)
-  const was = wallPiece(then, from, to, part.host.piece)
+  const was = wallPiece(then, from, to, ownPiece(part.host.piece), closed)
   // Along the new face, from where the old piece began to where it ended.
   const [a, b] = was ? [along(face, pointAt(then, was.from, was.z0)), along(face, pointAt(then, was.to, was.z0))] : [0, 0]
   const common = (p: Piece) => (was ? Math.min(p.to, Math.max(a, b)) - Math.max(p.from, Math.min(a, b)) : p.area)
-  return [...pieces].sort((p, q) => common(q) - common(p))[0]?.key ?? ''
+  return `${[...pieces].sort((p, q) => common(q) - common(p))[0]?.key ?? ''}${stretch}`
 }
 
 function along(face: WorldFace, [x, y]: [number, number]): number {

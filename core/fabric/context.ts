@@ -1,7 +1,7 @@
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
-import { canonical, type Memo, type Numbers, type Project, type Scheme } from '../project'
+import { canonical, type Memo, type Numbers, type Part, type Project, type Scheme } from '../project'
 import type { Plate } from '../slice'
 import { exact, fingerprint, tiltOf, worldFaces, type Ties, type WorldFace } from './print'
 
@@ -30,6 +30,9 @@ export function takenStoreys(context: Pick<FabricContext, 'scheme' | 'levels' | 
 }
 
 export const levelHeight = (context: Pick<FabricContext, 'heights'>, id: string): number => context.heights.get(id) ?? 0
+
+/** The height of a level as a part hangs on it, m: of one that was let go, as it was then. */
+export const tiedHeight = (context: Pick<FabricContext, 'heights'>, part: Pick<Part, 'letGo' | 'stays'>, id: string): number => (part.letGo ? part.stays?.[id] : undefined) ?? levelHeight(context, id)
 
 /** The faces of a standing mass, kept as long as the mass stands as it does. */
 export function facesOfForm(form: MassForm): WorldFace[] {

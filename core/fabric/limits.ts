@@ -4,4 +4,6 @@ export const LIMITS = {
   leastUpright: 1,
   /** m: a piece of face that begins above its floor and is lower than this within the storey is no wall: the slab above takes its place */
   leastPiece: 0.5,
+  /** m: what stands on the foot of a mass and is lower than this is no wall */
+  leastHigh: 0.05,
 } as const

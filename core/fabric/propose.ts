@@ -1,18 +1,21 @@
 import { inOrder, type Part } from '../project'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { areaOf, rectOf, rectsMeet, subtractRegions, uniteRegions, type Region } from '../solid'
+import { areaOf, rectOf, rectsMeet, subtractRegions, TOLERANCE, type Region, type Vec3 } from '../solid'
 import { facesAbove, lowestOf, piecesBetween, type Piece } from './bands'
 import { besideOthers, NOTHING_BESIDE } from './beside'
-import { rawName } from './bond'
 import { faceSlope, facesOfForm, levelHeight, sidesOf, takenStoreys, tiesOf, type FabricContext, type FaceSlope } from './context'
 import { LIMITS } from './limits'
-import { overhangsOf, platesOnTop, type PartRole } from './parts'
-import { faceArea, facePrint, platePrint, tiltOf, type WorldFace } from './print'
+import { overhangsOf, type PartRole } from './parts'
+import { closedOver, roofSpaceOver } from './roof-space'
+import { goesOnIn, isRoofBody, isRunOver, openStretches, standsIn, takenOf } from './stands'
+import { freeStretches } from './wall-inputs'
+import { faceAreaOf, wallPiece } from './walls'
+import { faceArea, facePrint, ownPiece, platePrint, tiltOf, type WorldFace } from './print'
 import { storeyFaces, storeyPrint } from './storey-face'
 
 /** A part that a face could become; `part` has no id, build-up and overhang yet. `off`: how far (m) it lies off its face at most; null where it is on it. */
-export interface Candidate { key: string; role: PartRole; area: number; off: number | null; part: Omit<Part, 'id' | 'order' | 'buildUp' | 'overhang' | 'overhangs' | 'rise' | 'letGo' | 'kept'> }
+export interface Candidate { key: string; role: PartRole; area: number; off: number | null; part: Omit<Part, 'id' | 'order' | 'buildUp' | 'overhang' | 'overhangs' | 'rise' | 'letGo' | 'stays' | 'kept'> }
 
 /** What is not made, and why. */
 export interface LeftOut { mass: string; what: string; why: string; area: number }
@@ -110,15 +113,16 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
 
   function addRoof(face: WorldFace, area: number): void {
     const flat = face.plane.n[2] > 1 - 1e-9
-    const covered = flat ? uniteRegions(platesOnTop(context, form, face.plane.d).map((p) => p.region)) : []
+    const covered = standsIn(context, form, face)
     const plan: Region = face.loops.map((l) => l.map(([x, y]) => [x, y]))
     const open = covered.length ? areaOf(subtractRegions(plan, covered)) / face.plane.n[2] : area
-    if (open < 0.01) { out.leftOut.push({ mass: form.id, what: `${form.name}, top`, why: 'another mass stands on all of it', area }); return }
+    if (open < 0.01) { out.leftOut.push({ mass: form.id, what: `${form.name}, top`, why: flat ? 'another mass stands on all of it' : 'it lies within another mass', area }); return }
     const common = { follow: 'face' as const, host: { mass: form.id, face: face.name, piece: '' }, base: null, top: null, print: facePrint(face, ties) }
     if (flat && how.terraces && besideStorey(context, form, plan, face.plane.d)) {
       offer('terrace', open, { ...common, kind: 'terrace', name: `${form.name}, terrace ${++number.terrace}`, side: 'inside' })
       const falls = overhangsOf(form, face.plane.n)
-      if (how.parapets && face.loops.some((loop, l) => loop.some((a, i) => falls(face.beyond[l]?.[i] ?? '', a, loop[(i + 1) % loop.length] ?? a)))) {
+      const opens = (a: Vec3, b: Vec3) => openStretches(context, form, [a[0], a[1]], [b[0], b[1]], face.plane.d).length > 0
+      if (how.parapets && face.loops.some((loop, l) => loop.some((a, i) => { const b = loop[(i + 1) % loop.length] ?? a; return falls(face.beyond[l]?.[i] ?? '', a, b) && opens(a, b) }))) {
         offer('parapet', 0, { ...common, kind: 'parapet', name: `${form.name}, parapet ${++number.parapet}`, side: 'inside' })
       }
       return
@@ -136,7 +140,9 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
         const piece = piecesBetween(one.face, low, high)[0]
         if (!piece || high - low < LIMITS.leastPiece) continue
         const base = { level: band.level, height: band.from - band.above }
-        offer(one.rows ? 'facet wall' : one.face.round ? 'curved wall' : 'wall', piece.area, {
+        const free = one.rows ? [piece] : freeStretches(context, form, one.face, piece)
+        if (free.length === 0) { out.leftOut.push({ mass: form.id, what: `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`, why: 'lies inside another mass', area: piece.area }); continue }
+        offer(one.rows ? 'facet wall' : one.face.round ? 'curved wall' : 'wall', free.reduce((sum, p) => sum + faceAreaOf({ face: one.face, piece: p, rows: one.rows }), 0), {
           kind: 'wall', follow, name: `${form.name}, ${band.name}, wall ${numbered(band.level)}`, side: 'inside', host: { mass: form.id, face: face.name, piece: found.length > 1 ? one.key : '' },
           base: tie(band.level, band.above), top: reaches ? tie(next.level) : null, print: storeyPrint(one, ties, base, reaches ? { level: next.level, height: next.from } : null),
         }, one.off)
@@ -147,28 +153,34 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
   function addWalls(face: WorldFace, bands: Band[]): void {
     if (face.bent) { addStoreyWalls(face, 'upright'); return }
     const perBand = bands.map((band) => {
-      const toTop = piecesBetween(face, band.from, Infinity)
-      return piecesBetween(face, band.from, band.to).map((piece) => ({ piece, reject: rejected(face, faces, piece, toTop, band.from) }))
+      const closed = closedOver(form, band.from)
+      const toTop = piecesBetween(face, band.from, Infinity, closed)
+      return piecesBetween(face, band.from, band.to, closed).map((piece) => ({ piece, reject: rejected(context, form, face, piece, toTop, band.from) }))
     })
     bands.forEach((band, b) => {
       const next = bands[b + 1]
       const several = (perBand[b]?.length ?? 0) > 1
       for (const { piece, reject } of perBand[b] ?? []) {
         const what = `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
-        const beside = reject ? NOTHING_BESIDE : besideOthers(context, form, face, piece)
-        const why = reject ?? beside.why
-        if (beside.partly) out.remarks.push({ mass: form.id, what, say: beside.partly })
-        if (why) { out.leftOut.push({ mass: form.id, what, why, area: piece.area }); continue }
         const above = next ? (perBand[b + 1] ?? []).filter((p) => p.piece.from < piece.to - 1e-6 && p.piece.to > piece.from + 1e-6 && p.piece.z0 < band.to + 1e-5) : []
         // It reaches to the next storey when a wall stands there, or when its face ends at that very height.
-        const reaches = next && piece.z1 > band.to - 1e-5 && (above.length === 0 || above.some((p) => !p.reject))
-        const runsUp = reaches ? 0 : above.reduce((sum, p) => sum + p.piece.area, 0)
-        const slope = Math.abs(tiltOf(face))
-        offer(face.round ? 'curved wall' : slope > 1e-9 ? 'sloping wall' : 'wall', (piece.area + runsUp) / Math.sqrt(1 - Math.min(0.99, slope * slope)), {
-          kind: 'wall', follow: 'face', name: `${form.name}, ${band.name}, wall ${numbered(band.level)}`, side: 'inside',
-          host: { mass: form.id, face: face.name, piece: several ? piece.key : '' },
-          base: tie(band.level, band.above), top: reaches && next ? tie(next.level) : null, print: facePrint(face, ties),
-        })
+        const runsUp = goesOnIn(context, form, face).some((o) => Math.abs(lowestOf(o.face) - piece.z1) < TOLERANCE.touch)
+        const reaches = next && !runsUp && piece.z1 > band.to - 1e-5 && (above.length === 0 || above.some((p) => !p.reject))
+        // What it is shaped by: to the top of its face where it runs up.
+        const own = several ? piece.key : ''
+        const shaped = reaches ? piece : wallPiece(face, band.from, Infinity, own, closedOver(form, band.from)) ?? piece
+        const free = reject ? [] : freeStretches(context, form, face, shaped).filter((p) => p.z0 < shaped.z0 + 1e-3 || p.z1 - p.z0 > LIMITS.leastPiece)
+        const beside = reject || free.length === 0 ? NOTHING_BESIDE : besideOthers(context, form, face, piece)
+        const why = reject ?? (free.length === 0 ? takenSay(context, form, face, piece) : beside.why)
+        if (beside.partly) out.remarks.push({ mass: form.id, what, say: beside.partly })
+        if (why) { out.leftOut.push({ mass: form.id, what, why, area: piece.area }); continue }
+        for (const stretch of free) {
+          offer(face.round ? 'curved wall' : Math.abs(tiltOf(face)) > 1e-9 ? 'sloping wall' : 'wall', faceAreaOf({ face, piece: stretch, rows: null }), {
+            kind: 'wall', follow: 'face', name: `${form.name}, ${band.name}, wall ${numbered(band.level)}`, side: 'inside',
+            host: { mass: form.id, face: face.name, piece: `${own}${stretch.key.slice(ownPiece(stretch.key).length)}` },
+            base: tie(band.level, band.above), top: reaches && next ? tie(next.level) : null, print: facePrint(face, ties),
+          })
+        }
       }
     })
   }
@@ -186,6 +198,13 @@ function choicesOf(face: WorldFace): FaceAs[] {
   if (Math.abs(tilt) > 1 - 1e-9) return [tilt > 0 ? 'roof' : 'soffit slab', 'nothing']
   const walls: FaceAs[] = face.bent ? ['upright walls', 'facets'] : ['wall']
   return [...walls, ...(tilt > 1e-3 ? ['roof' as const] : tilt < -1e-3 ? ['soffit slab' as const] : []), 'nothing']
+}
+
+/** Why nothing of a piece of face stands free. */
+function takenSay(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece): string {
+  const rect = rectOf(piece.region)
+  const by = takenOf(context, form, face).find((t) => rectsMeet(rectOf(t.region), rect, 0))?.by
+  return by ? `lies inside ${by.name}, or opens to it` : 'lies inside another mass'
 }
 
 interface Band { level: string; name: string; above: number; from: number; to: number }
@@ -210,13 +229,13 @@ function besideStorey(context: FabricContext, form: MassForm, plan: Region, z: n
 }
 
 /** Why a piece above a floor is no wall of that storey, or null; `toTop` are the pieces of the face from the floor to its top. */
-function rejected(face: WorldFace, faces: WorldFace[], piece: Piece, toTop: Piece[], floor: number): string | null {
+function rejected(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece, toTop: Piece[], floor: number): string | null {
+  const onRoof = Math.abs(floor - form.base) < 1e-4 && isRoofBody(context, form)
+  if (piece.z0 < lowestOf(face) + 1e-4 && isRunOver(context, form, face)) return 'goes on above a wall that runs up over it'
   if (piece.z0 > floor + 1e-4) return piece.z1 - piece.z0 < LIMITS.leastPiece ? `only ${(piece.z1 - piece.z0).toFixed(2)} m of it lie in this storey: the slab above takes its place` : null
-  if (floor <= lowestOf(face) + 1e-4) return null
+  if (floor <= lowestOf(face) + 1e-4 && !onRoof) return piece.z1 - piece.z0 < LIMITS.leastHigh ? `is only ${(piece.z1 - piece.z0).toFixed(3)} m high` : null
   const wholeTop = Math.max(...toTop.filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
   if (wholeTop - floor < LIMITS.leastUpright) return `is only ${(wholeTop - floor).toFixed(2)} m high: a thin top, the wall below runs up`
-  const above = facesAbove(face, piece.wide.from, piece.wide.to, floor)
-  const slopes = above.map((name) => faces.filter((f) => rawName(f.name) === rawName(name) && f.plane.n[2] > 1e-6 && f.plane.n[2] < 1 - 1e-9))
-  const roofSpace = above.length > 0 && slopes.every((s) => s.length > 0 && s.every((f) => lowestOf(f) < floor + LIMITS.leastUpright))
+  const roofSpace = roofSpaceOver(form, facesAbove(face, piece.wide.from, piece.wide.to, floor), floor)
   return roofSpace ? 'borders roof space only: the wall below runs up' : null
 }

@@ -52,9 +52,13 @@ export function widened(loop: readonly (readonly number[])[], by: (edge: number)
     // Outer loops run counter-clockwise and holes clockwise: outside is to the right of both.
     return { at: [a[0] + along[1] * out, a[1] - along[0] * out] as Vec2, along, out, from: a }
   })
-  return edges.map((edge, i) => {
+  return edges.flatMap((edge, i): Vec2[] => {
     const before = edges[(i + edges.length - 1) % edges.length] as (typeof edges)[number]
-    if (edge.out === 0 && before.out === 0) return edge.from
-    return crossing(before.at, before.along, edge.at, edge.along) ?? edge.at
+    if (edge.out === 0 && before.out === 0) return [edge.from]
+    const met = crossing(before.at, before.along, edge.at, edge.along)
+    if (met) return [met]
+    // Edges that run on straight: where one is moved further than the other there is a step.
+    const last: Vec2 = [edge.from[0] + before.along[1] * before.out, edge.from[1] - before.along[0] * before.out]
+    return before.out === edge.out ? [edge.at] : [last, edge.at]
   })
 }

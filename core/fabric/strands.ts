@@ -30,17 +30,29 @@ export function strandAlong(line: Vec2[], off: number): Strand {
   return { line: ring, first: direction(line[0] as Vec2, line[1] as Vec2), last: direction(line.at(-2) as Vec2, line.at(-1) as Vec2), arc: null, off, closed }
 }
 
+/** the cosine of 20 degrees */
+const NEARLY_STRAIGHT = 0.94
+
 export const startOf = (s: Strand): Vec2 => s.line[0] as Vec2
 export const endOf = (s: Strand): Vec2 => (s.closed ? s.line[0] : s.line.at(-1)) as Vec2
 
-/** Where the far sides of two strands meet that follow one another; null stands for a free end, which is square. */
-export function cornerOf(before: Strand | null, after: Strand | null): Vec2 {
+/**
+ * Where the far side of one of two strands that follow one another ends; null stands for a free end, which is square. They meet in their
+ * mitre; those of unequal thickness that run on nearly straight end square, each in the line that halves their angle.
+ */
+export function cornerOf(before: Strand | null, after: Strand | null, own: 'before' | 'after'): Vec2 {
   if (!before) return far(startOf(after as Strand), (after as Strand).first, (after as Strand).off)
   const one = far(endOf(before), before.last, before.off)
   if (!after) return one
   const two = far(startOf(after), after.first, after.off)
+  const turn = before.last[0] * after.first[0] + before.last[1] * after.first[1]
+  if (turn > NEARLY_STRAIGHT && Math.abs(before.off - after.off) > 1e-6) {
+    const at = own === 'before' ? endOf(before) : startOf(after)
+    const halving: Vec2 = [-(before.last[1] + after.first[1]), before.last[0] + after.first[0]]
+    return own === 'before' ? crossing(one, before.last, at, halving) ?? one : crossing(two, after.first, at, halving) ?? two
+  }
   const met = crossing(one, before.last, two, after.first)
-  if (!met) return one
+  if (!met) return own === 'before' ? one : two
   // Where one side is round, on its true line; where both are, by their tangents.
   const [arc, of, line, along] = before.arc && !after.arc ? [before.arc, before, two, after.first] : after.arc && !before.arc ? [after.arc, after, one, before.last] : [null, null, one, before.last]
   if (!arc || !of) return met

@@ -1,20 +1,31 @@
 import type { Memo } from '../project'
-import { areaOf, betweenRings, intersectRegions, sweepRegion, unitedSweeps, type Mesh, type Region, type Swept, type Trim, type Vec2, type Vec3 } from '../solid'
+import { areaOf, betweenRings, crossOf, intersectRegions, lessOf, sweepRegion, unitedSweeps, type Mesh, type Region, type Swept, type Trim, type Vec2, type Vec3 } from '../solid'
 import { alongOf, piecesBetween, pointAt, type Piece } from './bands'
-import { crossing, type PartBody } from './body'
+import { bodyMesh, crossing, mergedMeshes, type PartBody } from './body'
 import type { WorldFace } from './print'
 import { cornerOf, endOf, farSide, planOf, startOf, strandAlong, strandOf, type Strand } from './strands'
 
 /** A wall before it is joined: its piece of face, thickness (m) and the side of the face it lies on; `rows` are the foot and the head of one made of facets. */
-export interface WallInput { id: string; storey: string; face: WorldFace; piece: Piece; thickness: number; side: 'inside' | 'outside'; rows: [Vec3[], Vec3[]] | null }
+export interface WallInput { id: string; /** the part that it is a stretch of */ part: string; storey: string; face: WorldFace; piece: Piece; thickness: number; side: 'inside' | 'outside'; rows: [Vec3[], Vec3[]] | null }
 
 /** A wall with its body and its plan at the foot (outer line first, counter-clockwise round the mass). */
-export interface WallShape { id: string; body: PartBody; plan: Region; length: number; faceArea: number }
+export interface WallShape { id: string; part: string; body: PartBody; plan: Region; length: number; faceArea: number }
 
 /** The piece of a face that a wall stands on: by the names at its ends, or the only one there is. */
-export function wallPiece(face: WorldFace, zFrom: number, zTo: number, key: string): Piece | null {
-  const pieces = piecesBetween(face, zFrom, zTo)
+export function wallPiece(face: WorldFace, zFrom: number, zTo: number, key: string, closed: (over: string[]) => boolean): Piece | null {
+  const pieces = piecesBetween(face, zFrom, zTo, closed)
   return pieces.find((p) => p.key === key) ?? (pieces.length === 1 ? pieces[0] ?? null : null)
+}
+
+/** The stretches of one part together. */
+export function together(shapes: WallShape[]): WallShape | null {
+  const [first, ...rest] = shapes
+  if (!first || rest.length === 0) return first ?? null
+  const sum = (of: (s: WallShape) => number) => shapes.reduce((total, s) => total + of(s), 0)
+  const one = first.body.kind === 'prism' ? first.body : null
+  const alike = one && shapes.every(({ body: b }) => b.kind === 'prism' && Math.abs(b.z0 - one.z0) < 1e-9 && Math.abs(b.z1 - one.z1) < 1e-9)
+  const body: PartBody = alike ? { ...one, region: shapes.flatMap((s) => (s.body.kind === 'prism' ? s.body.region : [])) } : { kind: 'mesh', mesh: mergedMeshes(shapes.map((s) => bodyMesh(s.body))) }
+  return { ...first, body, plan: shapes.flatMap((s) => s.plan), length: sum((s) => s.length), faceArea: sum((s) => s.faceArea) }
 }
 
 /** Shapes all walls, those of a storey joined together: where one ends and the next begins they meet in a mitre. */
@@ -69,15 +80,23 @@ function leaningRows(face: WorldFace, piece: Piece): [Vec3[], Vec3[]] | null {
   return [row(low, piece.z0), row(high, piece.z1)]
 }
 
+/** m2 along the face: of facets by their triangles, of a leaning face by its slope. */
+export function faceAreaOf({ face, piece, rows }: Pick<WallInput, 'face' | 'piece' | 'rows'>): number {
+  if (!rows) return piece.area / Math.hypot(face.plane.n[0], face.plane.n[1])
+  const [low, high] = rows
+  const half = (a: Vec3, b: Vec3, c: Vec3) => Math.hypot(...crossOf(lessOf(b, a), lessOf(c, a))) / 2
+  return low.slice(1).reduce((sum, b, i) => { const [a, c, d] = [low[i] as Vec3, high[i + 1] as Vec3, high[i] as Vec3]; return sum + half(a, b, c) + half(a, c, d) }, 0)
+}
+
 function shape(line: Line, before: Line | null, after: Line | null): WallShape {
   const { wall, foot, head, z0, z1 } = line
   const { piece } = wall
-  const corners: [Vec2, Vec2] = [cornerOf(before?.foot ?? null, foot), cornerOf(foot, after?.foot ?? null)]
+  const corners: [Vec2, Vec2] = [cornerOf(before?.foot ?? null, foot, 'after'), cornerOf(foot, after?.foot ?? null, 'before')]
   const plan = planOf(foot, farSideOf(foot, corners))
   const length = piece.to - piece.from
-  const known = { id: wall.id, plan, length, faceArea: piece.area }
+  const known = { id: wall.id, part: wall.part, plan, length, faceArea: faceAreaOf(wall) }
   if (head) {
-    const top: [Vec2, Vec2] = [cornerOf(before && (before.head ?? before.foot), head), cornerOf(head, after && (after.head ?? after.foot))]
+    const top: [Vec2, Vec2] = [cornerOf(before && (before.head ?? before.foot), head, 'after'), cornerOf(head, after && (after.head ?? after.foot), 'before')]
     const above = planOf(head, farSide(head, ...top))
     const below = planOf(foot, farSide(foot, ...corners))
     return { ...known, plan: below, body: { kind: 'mesh', mesh: betweenRings(below, above, z0, z1) } }

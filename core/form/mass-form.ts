@@ -1,10 +1,11 @@
-import { buildRecipe, recipeKey, type Form } from '../moves'
+import { buildRecipe, recipeKey, type LeftOutMove } from '../moves'
+import { planOf } from './plan'
 import { canonical, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
-import { areaOf, bandsOf, boxOf, facesOf, flatsOf, loopArea, placePoint, sweptAt, TOLERANCE, uniteRegions, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Region, type Solid, type Vec2 } from '../solid'
+import { bandsOf, boxOf, facesOf, flatsOf, placePoint, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Region, type Solid, type Vec2 } from '../solid'
 import { tidy } from '../project'
 
 /** A body by the content of its recipe, in its own frame; masses and copies with equal recipes share one. */
-export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; faces(): Face[]; /** its faces in flat bits */ flats(): Face[]; bands(): Bands; /** its plan from above, m */ plan(): Region }
+export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; /** moves that could not be made */ leftOut: LeftOutMove[]; faces(): Face[]; /** its faces in flat bits */ flats(): Face[]; bands(): Bands; /** its plan from above, m */ plan(): Region }
 
 /** A mass as it stands: its body, and where. Heights in metres above the datum. */
 export interface MassForm { id: string; name: string; use: string; order: number; body: Body; at: Placement; base: number; top: number; ridge: number | null; /** its extent in plan, m */ rect: Rect; key: string }
@@ -18,23 +19,11 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
   let bands: Bands | null = null
   let plan: Region | null = null
   const body: Body = {
-    key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor,
+    key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor, leftOut: form.leftOut,
     faces: () => (faces ??= facesOf(solid)), flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
-    bands: () => (bands ??= bandsOf(solid)), plan: () => (plan ??= planOf(body, form)),
+    bands: () => (bands ??= bandsOf(solid)), plan: () => (plan ??= planOf(body.flats(), form.swept?.sweep ?? null)),
   }
   return body
-}
-
-/** All that looks up, seen from above; of a twisted form the outlines of all its rows, and what its sides pass over from row to row. */
-function planOf(body: Body, { swept }: Form): Region {
-  if (!swept?.sweep.twist) return uniteRegions(body.flats().filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area))
-  const rows = [...body.bands().heights].map((z) => sweptAt(swept.sweep, z))
-  const passed = rows.slice(1).flatMap((row, r) => row.flatMap((loop, l) => loop.flatMap((b, i): Vec2[][] => {
-    const below = rows[r]?.[l] ?? loop
-    const [a, c, d] = [below[i] ?? b, below[(i + 1) % loop.length] ?? b, loop[(i + 1) % loop.length] ?? b]
-    return [[a, c, d], [a, d, b]].map((t): Vec2[] => (loopArea(t) < 0 ? [...t].reverse() as Vec2[] : t as Vec2[]))
-  })))
-  return uniteRegions([...rows, ...passed.map((t): Region => [t])])
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */

@@ -1,5 +1,10 @@
 import { TOLERANCE } from '../solid'
+import { refuse } from '../values'
 import type { Survey } from './survey'
+
+/** of a grid that a piece of line may pass through; pairs of pieces that may lie at one place */
+const MOST_CELLS = 5000
+const MOST_COMPARED = 600_000
 
 /**
  * A survey made ready to be triangulated: points at one place are one (the first one's height), lines are cut where they cross (at the mean of
@@ -22,37 +27,55 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
   // Crossings, by cells of a grid, so that long surveys stay quick.
   const cuts = new Map<number, { t: number; p: number }[]>()
   const cut = (s: number, t: number, p: number) => { const list = cuts.get(s); if (list) list.push({ t, p }); else cuts.set(s, [{ t, p }]) }
-  const long = pieces.reduce((sum, [a, b]) => sum + Math.hypot(X(b) - X(a), Y(b) - Y(a)), 0) / pieces.length
+  // The median: one point far away must not make all the others neighbours.
+  const lengths = pieces.map(([a, b]) => Math.hypot(X(b) - X(a), Y(b) - Y(a))).sort((p, q) => p - q)
+  const long = Math.max(1e-3, lengths[lengths.length >> 1] ?? 1)
   const cells = new Map<string, number[]>()
-  const cellsOf = (a: number, b: number) => {
+  // The cells that a piece passes through, column by column; null for one so long that it is compared with all.
+  const cellsOf = (a: number, b: number): string[] | null => {
+    const [x0, x1] = [Math.min(X(a), X(b)), Math.max(X(a), X(b))]
+    const rise = X(b) === X(a) ? 0 : (Y(b) - Y(a)) / (X(b) - X(a))
+    const [first, last] = [Math.floor(x0 / long), Math.floor(x1 / long)]
+    if (last - first + Math.abs(Y(b) - Y(a)) / long > MOST_CELLS) return null
     const keys: string[] = []
-    for (let i = Math.floor(Math.min(X(a), X(b)) / long); i <= Math.floor(Math.max(X(a), X(b)) / long); i++) for (let j = Math.floor(Math.min(Y(a), Y(b)) / long); j <= Math.floor(Math.max(Y(a), Y(b)) / long); j++) keys.push(`${i} ${j}`)
+    for (let i = first; i <= last; i++) {
+      const at = (x: number) => (X(b) === X(a) ? [Y(a), Y(b)] : [Y(a) + rise * (Math.min(x1, Math.max(x0, x)) - X(a))])
+      const ys = [...at(i * long), ...at((i + 1) * long)]
+      for (let j = Math.floor(Math.min(...ys) / long - 1e-6); j <= Math.floor(Math.max(...ys) / long + 1e-6); j++) keys.push(`${i} ${j}`)
+    }
     return keys
   }
+  const wide: number[] = []
+  let compared = 0
   const seen = new Set<string>()
+  const compare = (s: number, o: number) => {
+    if (seen.has(`${o} ${s}`)) return
+    seen.add(`${o} ${s}`)
+    if (++compared > MOST_COMPARED) refuse('geometry', `The lines of the survey cross one another too often: over ${MOST_COMPARED.toLocaleString('en')} pairs lie at one place.`, 'Thin the lines, or read the points alone.')
+    const [[a, b], [c, d]] = [pieces[s], pieces[o]] as [[number, number], [number, number]]
+    if (a === c || a === d || b === c || b === d) return
+    const det = (X(b) - X(a)) * (Y(d) - Y(c)) - (Y(b) - Y(a)) * (X(d) - X(c))
+    if (Math.abs(det) < 1e-12) return
+    const t = ((X(c) - X(a)) * (Y(d) - Y(c)) - (Y(c) - Y(a)) * (X(d) - X(c))) / det
+    const u = ((X(c) - X(a)) * (Y(b) - Y(a)) - (Y(c) - Y(a)) * (X(b) - X(a))) / det
+    if (t <= 0 || t >= 1 || u <= 0 || u >= 1) return
+    const p = place(X(a) + t * (X(b) - X(a)), Y(a) + t * (Y(b) - Y(a)), (Z(a) + t * (Z(b) - Z(a)) + Z(c) + u * (Z(d) - Z(c))) / 2)
+    cut(s, t, p)
+    cut(o, u, p)
+  }
   pieces.forEach(([a, b], s) => {
-    for (const key of cellsOf(a, b)) {
+    const keys = cellsOf(a, b)
+    for (const o of wide) compare(s, o)
+    if (!keys) { for (let o = 0; o < s; o++) compare(s, o); wide.push(s); return }
+    for (const key of keys) {
       const list = cells.get(key)
-      for (const o of list ?? []) {
-        if (seen.has(`${o} ${s}`)) continue
-        seen.add(`${o} ${s}`)
-        const [c, d] = pieces[o] as [number, number]
-        if (a === c || a === d || b === c || b === d) continue
-        const det = (X(b) - X(a)) * (Y(d) - Y(c)) - (Y(b) - Y(a)) * (X(d) - X(c))
-        if (Math.abs(det) < 1e-12) continue
-        const t = ((X(c) - X(a)) * (Y(d) - Y(c)) - (Y(c) - Y(a)) * (X(d) - X(c))) / det
-        const u = ((X(c) - X(a)) * (Y(b) - Y(a)) - (Y(c) - Y(a)) * (X(b) - X(a))) / det
-        if (t <= 0 || t >= 1 || u <= 0 || u >= 1) continue
-        const p = place(X(a) + t * (X(b) - X(a)), Y(a) + t * (Y(b) - Y(a)), (Z(a) + t * (Z(b) - Z(a)) + Z(c) + u * (Z(d) - Z(c))) / 2)
-        cut(s, t, p)
-        cut(o, u, p)
-      }
+      for (const o of list ?? []) compare(s, o)
       if (list) list.push(s); else cells.set(key, [s])
     }
   })
   // Points that lie on a line are its points.
   const count = out.length / 3
-  for (let p = 0; p < count; p++) for (const s of cells.get(`${Math.floor(X(p) / long)} ${Math.floor(Y(p) / long)}`) ?? []) {
+  for (let p = 0; p < count; p++) for (const s of [...cells.get(`${Math.floor(X(p) / long)} ${Math.floor(Y(p) / long)}`) ?? [], ...wide]) {
     const [a, b] = pieces[s] as [number, number]
     if (p === a || p === b) continue
     const [dx, dy] = [X(b) - X(a), Y(b) - Y(a)]

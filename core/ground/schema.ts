@@ -24,9 +24,11 @@ export const LocationSchema = v.strictObject({
   trueNorth: Finite,
   /** map coordinates of the project's zero: what is taken off surveyed coordinates; null: they are taken as they are */
   zero: v.nullable(v.tuple([Finite, Finite, Finite])),
+  /** the system that the map coordinates are in, 'EPSG:25832'; null: not said */
+  system: v.optional(v.nullable(v.pipe(v.string(), v.maxLength(60))), null),
 })
 export type Location = v.InferOutput<typeof LocationSchema>
-export const NO_LOCATION: Location = { latitude: null, longitude: null, timeZone: '', trueNorth: 0, zero: null }
+export const NO_LOCATION: Location = { latitude: null, longitude: null, timeZone: '', trueNorth: 0, zero: null, system: null }
 
 /** A corner of the site and the side from it to the next: its setback, and a limit that rises from it. */
 export const SiteCornerSchema = v.strictObject({

@@ -26,6 +26,7 @@ export function unpackSurvey(bytes: Uint8Array): Survey {
   const [count, lineCount] = [view.getUint32(8, true), view.getUint32(12, true)]
   if (bytes.length < 16 + count * 24 || count > MOST_POINTS) return wrong()
   const points = Float64Array.from({ length: count * 3 }, (_, i) => view.getFloat64(16 + i * 8, true))
+  if (!points.every((c) => Math.abs(c) < 1e8)) return wrong()
   let at = 16 + count * 24
   const lines = Array.from({ length: lineCount }, () => {
     const n = at + 4 <= bytes.length ? view.getUint32(at, true) : 0

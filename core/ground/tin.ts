@@ -45,11 +45,22 @@ function gridOf(points: Float64Array, triangles: Uint32Array): Grid {
   const count = triangles.length / 3
   const cell = Math.max(1e-6, Math.sqrt(Math.max(1e-9, (x1 - x0) * (y1 - y0)) / Math.max(1, count)) * 1.5, (x1 - x0) / 2000, (y1 - y0) / 2000)
   const [nx, ny] = [Math.max(1, Math.ceil((x1 - x0) / cell)), Math.max(1, Math.ceil((y1 - y0) / cell))]
+  const clampX = (x: number) => Math.min(nx - 1, Math.max(0, Math.floor((x - x0) / cell))), clampY = (y: number) => Math.min(ny - 1, Math.max(0, Math.floor((y - y0) / cell)))
+  const reach = new Float64Array(2)
   const cellsOf = (t: number, each: (c: number) => void) => {
-    const v = [0, 1, 2].map((k) => (triangles[t * 3 + k] as number) * 3)
-    const xs = v.map((i) => points[i] as number), ys = v.map((i) => points[i + 1] as number)
-    const clampX = (x: number) => Math.min(nx - 1, Math.max(0, Math.floor((x - x0) / cell))), clampY = (y: number) => Math.min(ny - 1, Math.max(0, Math.floor((y - y0) / cell)))
-    for (let j = clampY(Math.min(...ys)); j <= clampY(Math.max(...ys)); j++) for (let i = clampX(Math.min(...xs)); i <= clampX(Math.max(...xs)); i++) each(j * nx + i)
+    const [a, b, c] = [(triangles[t * 3] as number) * 3, (triangles[t * 3 + 1] as number) * 3, (triangles[t * 3 + 2] as number) * 3]
+    const [ay, by, cy] = [points[a + 1] as number, points[b + 1] as number, points[c + 1] as number]
+    const last = clampY(Math.max(ay, by, cy))
+    for (let j = clampY(Math.min(ay, by, cy)); j <= last; j++) {
+      reach[0] = Infinity
+      reach[1] = -Infinity
+      sideIn(points, a, b, y0 + j * cell, y0 + (j + 1) * cell, reach)
+      sideIn(points, b, c, y0 + j * cell, y0 + (j + 1) * cell, reach)
+      sideIn(points, c, a, y0 + j * cell, y0 + (j + 1) * cell, reach)
+      if ((reach[0] as number) > (reach[1] as number)) { reach[0] = Math.min(points[a] as number, points[b] as number, points[c] as number); reach[1] = Math.max(points[a] as number, points[b] as number, points[c] as number) }
+      const to = clampX(reach[1] as number)
+      for (let i = clampX(reach[0] as number); i <= to; i++) each(j * nx + i)
+    }
   }
   const start = new Uint32Array(nx * ny + 1)
   for (let t = 0; t < count; t++) cellsOf(t, (c) => { start[c + 1] = (start[c + 1] as number) + 1 })
@@ -58,6 +69,18 @@ function gridOf(points: Float64Array, triangles: Uint32Array): Grid {
   const next = start.slice()
   for (let t = 0; t < count; t++) cellsOf(t, (c) => { items[next[c] as number] = t; next[c] = (next[c] as number) + 1 })
   return { x0, y0, cell, nx, ny, start, items }
+}
+
+/** Widens [from, to] by how far a triangle's side reaches in x within a row of cells: long thin ones pass through few of the cells that lie round them. */
+function sideIn(p: Float64Array, a: number, b: number, low: number, high: number, reach: Float64Array): void {
+  const ax = p[a] as number, ay = p[a + 1] as number, bx = p[b] as number, by = p[b + 1] as number
+  if ((ay < low && by < low) || (ay > high && by > high)) return
+  // Where the side enters and leaves the row; a level one lies in it whole.
+  let xa = ax, xb = bx
+  if (ay < low) xa = ax + ((low - ay) / (by - ay)) * (bx - ax); else if (ay > high) xa = ax + ((high - ay) / (by - ay)) * (bx - ax)
+  if (by < low) xb = ax + ((low - ay) / (by - ay)) * (bx - ax); else if (by > high) xb = ax + ((high - ay) / (by - ay)) * (bx - ax)
+  reach[0] = Math.min(reach[0] as number, xa, xb)
+  reach[1] = Math.max(reach[1] as number, xa, xb)
 }
 
 /** The ground's height at a place, m; null beyond the survey. */

@@ -72,6 +72,13 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
   }
   const next = storeysOf(rest).find((l) => l.height > height)
   for (const part of hanging.parts) {
+    if (part.letGo && nearest) {
+      // What was let go keeps its heights: it hangs on another level now, at the height that this one has for it.
+      const [was, is] = [part.stays?.[id] ?? height, part.stays?.[nearest.id] ?? nearest.height]
+      const tied = (tie: Part['base']) => (tie?.level === id ? { level: nearest.id, above: tidy(numbers.length(tie.above) + was - is) } : tie)
+      edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set: { base: tied(part.base), top: tied(part.top), stays: { ...part.stays, [nearest.id]: is }, ...(part.print.kind === 'face' ? { print: withoutLevel(part.print, id, nearest.id, was - is) } : {}) } })
+      continue
+    }
     if (part.base?.level === id) { edits.push({ edit: 'part.remove', scheme: scheme.id, id: part.id }); continue }
     const set: { top?: typeof part.top; print?: typeof part.print } = {}
     if (part.top?.level === id) set.top = next ? { level: next.id, above: 0 } : null

@@ -40,7 +40,9 @@ export function consequencesOf(project: Project, scheme: Scheme, edit: Edit): Co
     else if (moved.some((m) => m.from > (was.get(mass.base.level)?.height ?? 0) + 1e-9)) cut.push(mass.name)
   }
   const parts = Object.values(scheme.parts)
-  const tied = parts.filter((p) => [p.base, p.top].some((t) => t && along.has(t.level)))
+  // Walls that reach through, roofs and parapets have no tie of their own to a level that moves: they follow their mass.
+  const going = new Set(inOrder(scheme.masses).filter((m) => [m.base, ...recipeTies(m.recipe)].some((t) => along.has(t.level))).map((m) => m.id))
+  const tied = parts.filter((p) => [p.base, p.top].some((t) => t && along.has(t.level)) || (p.kind !== 'slab' && p.top === null && going.has(p.host.mass)) || (p.print.kind === 'face' && [p.print.zFrom, p.print.zTo].some((l) => l !== null && along.has(l))))
   return {
     moved, added: now.filter((l) => !was.has(l.id)), removed: old.filter((l) => !is.has(l.id)),
     renamed: old.flatMap((l) => { const to = is.get(l.id); return to && to.name !== l.name ? [{ from: l.name, to: to.name }] : [] }),

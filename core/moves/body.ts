@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { cornerAt, crossOf, dotOf, lessOf, type Facet, type Plane, type Solid, type Vec3 } from '../solid'
+import { cornerAt, crossOf, dotOf, lessOf, volumeOf, type Facet, type Plane, type Solid, type Vec3 } from '../solid'
 import { FiniteSchema, IdSchema, NameSchema, refuse } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 
@@ -8,7 +8,7 @@ export interface BodyMove extends MoveBase { move: 'body'; file: string; corners
 
 const FaceSchema = v.strictObject({ name: v.pipe(v.string(), v.regex(/^[a-zA-Z0-9-]{1,40}$/, 'A face is named by letters, digits and dashes.')), triangles: v.pipe(v.array(v.pipe(v.number(), v.integer(), v.minValue(0))), v.minLength(3)) })
 
-/** A body from a file as the first move of a recipe; its faces are named <id>/<name>. */
+/** A body from a file as the first move of a recipe; its faces are named <id>/<name>. One whose faces all look inwards is turned outwards. */
 export const body: MoveKind<BodyMove> = {
   move: 'body',
   schema: () => v.strictObject({
@@ -24,8 +24,10 @@ export const body: MoveKind<BodyMove> = {
   },
   build: (form, m) => {
     const positions = Float64Array.from(m.corners)
-    const facets: Facet[] = m.faces.map((f) => ({ name: `${m.id}/${f.name}`, plane: planeOf(positions, f.triangles) }))
-    const solid: Solid = { positions, triangles: Uint32Array.from(m.faces.flatMap((f) => f.triangles)), facetOf: Uint32Array.from(m.faces.flatMap((f, i) => Array.from({ length: f.triangles.length / 3 }, () => i))), facets }
+    const drawn = Uint32Array.from(m.faces.flatMap((f) => f.triangles))
+    const faces = volumeOf({ positions, triangles: drawn, facetOf: new Uint32Array(), facets: [] }) < 0 ? m.faces.map((f) => ({ ...f, triangles: f.triangles.map((_, i) => f.triangles[i % 3 === 0 ? i : i % 3 === 1 ? i + 1 : i - 1] as number) })) : m.faces
+    const facets: Facet[] = faces.map((f) => ({ name: `${m.id}/${f.name}`, plane: planeOf(positions, f.triangles) }))
+    const solid: Solid = { positions, triangles: Uint32Array.from(faces.flatMap((f) => f.triangles)), facetOf: Uint32Array.from(m.faces.flatMap((f, i) => Array.from({ length: f.triangles.length / 3 }, () => i))), facets }
     let top = -Infinity
     for (let i = 2; i < positions.length; i += 3) top = Math.max(top, positions[i] as number)
     return { ...form, solid, swept: null, eaves: top }

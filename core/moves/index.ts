@@ -1,5 +1,5 @@
 export { MOVES, type Move } from './list'
-export type { Form, MoveKind } from './kind'
+export type { Form, LeftOutMove, MoveKind } from './kind'
 export { corners, outlinesOf, polygonOf, type Corner, type Hole, type OutlineMove, type OutlineShape } from './outline'
 export { outlineFault } from './outline-fault'
 export { raisedBy, type RaiseMove } from './raise'

@@ -15,7 +15,12 @@ export interface Form {
   eaves: number
   /** computed heights that a person asks for, m above the mass's base */
   ridge: number | null
+  /** moves that could not be made, and were left out of the form */
+  leftOut: LeftOutMove[]
 }
+
+/** A move that the form as it is now does not allow: what happened, and what to do. */
+export interface LeftOutMove { id: string; say: string; remedy: string }
 
 export interface MoveBase { id: string; move: string; on: boolean }
 

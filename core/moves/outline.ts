@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { arcBetween, arcPoints, facetsFor, inside, loopArea, type Arc, type Outline, type Vec2 } from '../solid'
+import { arcBetween, arcPoints, facetsFor, inside, loopArea, rectOf, rectsMeet, type Arc, type Outline, type Rect, type Vec2 } from '../solid'
 import { IdSchema, NumSchema, refuse, type Num, type Numbers, type Quantity } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 import { outlineFault } from './outline-fault'
@@ -41,10 +41,12 @@ export const outline: MoveKind<OutlineMove> = {
     move.holes.forEach((hole, i) => checkShape(hole.shape, `hole ${i + 1} of "${name}"`, numbers))
     if (new Set(move.holes.map((h) => h.id)).size !== move.holes.length) refuse('id-taken', `Two holes of "${name}" have the same id.`, 'Give each hole its own id.')
     const [outer, ...holes] = outlinesOf(move, numbers).map((l) => l.points)
+    const rects = [outer as Vec2[], ...holes].map((loop) => rectOf([loop]))
     holes.forEach((hole, i) => {
-      const all = [outer as Vec2[], ...holes.slice(0, i)]
+      const near = (k: number) => rectsMeet(rects[k] as Rect, rects[i + 1] as Rect, 0)
+      const all = [outer as Vec2[], ...holes.slice(0, i).filter((_, k) => near(k + 1))]
       const ends = (loop: Vec2[]) => outlineFault([...loop, ...hole], loop.length) !== null
-      if (all.some(ends) || !hole.every((p) => inside(outer as Vec2[], p)) || holes.slice(0, i).some((h) => inside(h, hole[0] as Vec2) || inside(hole, h[0] as Vec2))) {
+      if (all.some(ends) || !hole.every((p) => inside(outer as Vec2[], p)) || holes.slice(0, i).some((h, k) => near(k + 1) && (inside(h, hole[0] as Vec2) || inside(hole, h[0] as Vec2)))) {
         refuse('outline', `Hole ${i + 1} of "${name}" does not lie within its outline, free of the others.`, 'Move the hole inside, or make it smaller.')
       }
     })
@@ -127,7 +129,13 @@ const shapeNumbers = (shape: OutlineShape): [Num, Quantity][] => {
   }
 }
 
+/** m: no outline reaches farther than this from end to end */
+const LARGEST = 50_000
+
 function checkShape(shape: OutlineShape, name: string, numbers: Numbers): void {
+  const [xs, ys] = [corners(shape, numbers).map((p) => p[0]), corners(shape, numbers).map((p) => p[1])]
+  const across = shape.kind === 'circle' ? 2 * numbers.length(shape.radius) : Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
+  if (across > LARGEST) refuse('size', `The outline of ${name} is ${Math.round(across / 1000)} km across.`, `Check its numbers and their unit: up to ${LARGEST / 1000} km are taken.`)
   switch (shape.kind) {
     case 'circle': atLeastAMillimetre(numbers.length(shape.radius), `The radius of ${name}`); return
     case 'rectangle':

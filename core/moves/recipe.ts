@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { refuse, tidy, type AtLevel, type Num, type Quantity, type StandingNumbers } from '../values'
+import { Refusal, refuse, tidy, type AtLevel, type Num, type Quantity, type StandingNumbers } from '../values'
 import type { Form, MoveKind } from './kind'
 import { MOVES, type Move } from './list'
 
@@ -7,12 +7,22 @@ import { MOVES, type Move } from './list'
 export const RecipeSchema: v.GenericSchema<unknown, Move[]> = v.pipe(v.array(v.lazy(() => MoveSchema)), v.maxLength(200, 'A recipe has at most 200 moves.'))
 const MoveSchema = v.variant('move', MOVES.map((k) => k.schema(v.lazy(() => RecipeSchema))) as never) as unknown as v.GenericSchema<unknown, Move>
 
-/** Builds a recipe in the mass's own frame. Errors: 'geometry', 'size', 'outline' with the mass's name. */
+/**
+ * Builds a recipe in the mass's own frame. A move that cannot be made on a body that is there already is left out and noted, so that the rest
+ * stands. Errors: 'geometry', 'size', 'outline' with the mass's name, where there is no body at all.
+ */
 export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: string): Form {
   return recipe.filter((m) => m.on).reduce<Form>((form, move) => {
-    const inner = kindOf(move).inner(move)
-    return kindOf(move).build(form, move, { numbers, name, body: inner && buildRecipe(inner.recipe, within(move, numbers), inner.name) })
-  }, { outline: null, swept: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null })
+    try {
+      const inner = kindOf(move).inner(move)
+      const body = inner && buildRecipe(inner.recipe, within(move, numbers), inner.name)
+      const built = kindOf(move).build(form, move, { numbers, name, body })
+      return body?.leftOut.length ? { ...built, leftOut: [...built.leftOut, ...body.leftOut] } : built
+    } catch (e) {
+      if (!(e instanceof Refusal) || !form.solid) throw e
+      return { ...form, leftOut: [...form.leftOut, { id: move.id, say: e.say, remedy: e.remedy }] }
+    }
+  }, { outline: null, swept: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null, leftOut: [] })
 }
 
 /** The numbers of the recipe within a move: its base lies where the move lifts it to. */
@@ -22,7 +32,8 @@ const within = (move: Move, numbers: StandingNumbers): StandingNumbers => {
 }
 
 /** Refuses a recipe that cannot be built. Checked once per recipe and set of values. */
-export function checkRecipe(recipe: Move[], name: string, numbers: StandingNumbers): void {
+export function checkRecipe(recipe: Move[], name: string, numbers: StandingNumbers, depth = 0): void {
+  if (depth > DEEPEST) refuse('geometry', `The recipe of "${name}" has bodies joined within joined bodies more than ${DEEPEST} deep.`, 'Join them to one mass, one after the other.')
   const values = recipeKey(recipe, numbers)
   if (checked.get(recipe) === values) return
   const active = recipe.filter((m) => m.on)
@@ -31,11 +42,13 @@ export function checkRecipe(recipe: Move[], name: string, numbers: StandingNumbe
   active.forEach((move, place) => {
     kindOf(move).check(move, { place, before: active.slice(0, place), name, numbers })
     const inner = kindOf(move).inner(move)
-    if (inner) checkRecipe(inner.recipe, inner.name, within(move, numbers))
+    if (inner) checkRecipe(inner.recipe, inner.name, within(move, numbers), depth + 1)
   })
   checked.set(recipe, values)
 }
 const checked = new WeakMap<Move[], string>()
+/** how deep joined bodies may stand within joined ones */
+const DEEPEST = 24
 
 /** All numbers of a recipe with what they measure, in a fixed order. */
 export const recipeNumbers = (recipe: Move[]): [Num, Quantity][] =>

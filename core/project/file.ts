@@ -1,13 +1,16 @@
 import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import * as v from 'valibot'
 import { Refusal, refuse } from '../values'
+import { checkProject } from './integrity'
 import { ProjectSchema, type Project } from './schema'
 
 /** The version of the file format that this core writes; see docs/file-format.md. */
-export const FILE_VERSION = 3
+export const FILE_VERSION = 4
 const ENTRY = 'project.json'
 const ASSETS = 'assets/'
+/** of a file, and of all that it holds once it is unpacked; of the project's text alone */
 const MOST_BYTES = 150 * 1024 * 1024
+const MOST_TEXT = 32 * 1024 * 1024
 
 /** The project file as data, whatever is in it: what a reader of this version checks. */
 export const ProjectFileSchema = v.object({ format: v.literal('geotome'), version: v.literal(FILE_VERSION), project: ProjectSchema })
@@ -44,9 +47,18 @@ export function readProjectPackage(bytes: Uint8Array): { project: Project; asset
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b
   if (!zipped) return { project: readProjectText(strFromU8(bytes)), assets: {} }
   let entries: Record<string, Uint8Array> = {}
+  let unpacked = 0
   try {
-    entries = unzipSync(bytes, { filter: (f) => (f.name === ENTRY || f.name.startsWith(ASSETS)) && f.originalSize <= MOST_BYTES })
-  } catch {
+    entries = unzipSync(bytes, { filter: (f) => {
+      const wanted = f.name === ENTRY || f.name.startsWith(ASSETS)
+      if (!wanted) return false
+      // Counted before anything is unpacked.
+      unpacked += f.originalSize
+      if (unpacked > MOST_BYTES || (f.name === ENTRY && f.originalSize > MOST_TEXT)) refuse('file', `Unpacked, the file would have over ${Math.round((f.name === ENTRY ? MOST_TEXT : MOST_BYTES) / 1024 / 1024)} MB.`, 'Choose a project file that Geotome exported.')
+      return true
+    } })
+  } catch (e) {
+    if (e instanceof Refusal) throw e
     refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
   }
   const { [ENTRY]: entry, ...others } = entries
@@ -54,8 +66,9 @@ export function readProjectPackage(bytes: Uint8Array): { project: Project; asset
   return { project, assets: Object.fromEntries(Object.entries(others).map(([name, content]) => [name.slice(ASSETS.length), content])) }
 }
 
-/** Reads project text of this version or an older one. */
+/** Reads project text of this version or an older one, and checks that it holds together as after an edit. Errors: 'file', 'newer-file', and those of integrity.ts. */
 export function readProjectText(text: string): Project {
+  if (text.length > MOST_TEXT) refuse('file', `The project's text has over ${MOST_TEXT / 1024 / 1024} MB.`, 'Choose a project file that Geotome exported.')
   let data: unknown
   try {
     data = JSON.parse(text)
@@ -66,7 +79,9 @@ export function readProjectText(text: string): Project {
   if (!head.success) return refuse('file', 'The file is no Geotome project: "format", "version" or "project" is missing or wrong.', 'Choose a file that Geotome exported.')
   if (head.output.version > FILE_VERSION) refuse('newer-file', `The file has version ${head.output.version}; this Geotome reads up to version ${FILE_VERSION}.`, 'Update Geotome, or export the project from it in an older version.')
   const migrated = MIGRATIONS.slice(head.output.version - 1).reduce((older, step) => step(older), head.output.project)
-  return parseProject(migrated)
+  const project = parseProject(migrated)
+  checkProject(project)
+  return project
 }
 
 /** Checks plain data against the project's schema. Errors: 'file' with the path of the first fault. */
@@ -96,7 +111,8 @@ export function canonical(value: unknown): string {
 const MIGRATIONS: ((older: unknown) => unknown)[] = [
   // What version 2 added has a value that says it is not there: the schema fills it in.
   (older) => older,
-  // So it is with version 3.
+  // So it is with version 3, and with version 4 (the heights of what was let go).
+  (older) => older,
   (older) => older,
 ]
 
@@ -109,7 +125,7 @@ function safely<T>(work: () => T): T | null {
 function deepest(issue: v.BaseIssue<unknown>): { path: unknown[]; message: string } {
   const here = issue.path?.map((step) => step.key) ?? []
   const inner = issue.issues?.[0]
-  if (!inner) return { path: here, message: issue.message }
+  if (!inner) return { path: here, message: issue.received === 'undefined' ? `${issue.expected ?? 'something'} is missing` : issue.message }
   const { path, message } = deepest(inner)
   return { path: [...here, ...path], message }
 }

@@ -17,7 +17,7 @@ export function checkProject(project: Project): void {
   checkGround(project, names)
   tellApart(Object.values(project.uses), 'use')
   tellApart(Object.values(project.schemes), 'scheme')
-  if (project.siteArea !== null && !(names.value(project.siteArea, 'area') > 0)) refuse('size', 'The site area is zero or less.', 'Type an area above zero, or leave it empty.')
+  if (project.siteArea !== null && !(names.value(project.siteArea, 'area') >= 0.01)) refuse('size', 'The site area is nothing, or less.', 'Type an area above zero, or leave it empty.')
   for (const [num, what] of [[project.headroom, 'headroom'], [project.smallestArea, 'smallest area']] as const) {
     if (names.value(num, what === 'headroom' ? 'length' : 'area') < 0) refuse('size', `The ${what} is below zero.`, 'Type zero or more.')
   }
@@ -64,11 +64,11 @@ function checkScheme(project: Project, scheme: Scheme): void {
   tellApart([...Object.values(project.dials), ...Object.values(scheme.dials)], 'dial')
   tellApart(Object.values(scheme.levels), 'level')
   for (const dial of Object.values(scheme.dials)) numbers.value(dial.value, dial.quantity)
+  checkStacks(scheme)
   for (const level of Object.values(scheme.levels)) {
     for (const [num, what] of [[level.floorBuildUp, 'floor build-up'], [level.slab, 'slab']] as const) atLeastZero(numbers.length(num), `The ${what} of "${level.name}"`)
     if (level.tie.kind === 'fixed') { numbers.length(level.tie.height); continue }
     numbers.length(level.tie.above)
-    checkStack(scheme, level.id)
   }
   const heights = heightsOf(scheme, numbers)
   const needLevel = (id: string, who: string) => scheme.levels[id] ?? refuse('unknown-id', `${who} refers to a level that is not there.`, 'Choose one of the levels in the spine.')
@@ -85,6 +85,8 @@ function checkScheme(project: Project, scheme: Scheme): void {
   for (const part of Object.values(scheme.parts)) {
     const buildUp = project.buildUps[part.buildUp] ?? refuse('unknown-id', `"${part.name}" has a build-up that is not there.`, 'Choose one of the build-ups.')
     if (buildUp.for !== part.kind) refuse('edit', `"${part.name}" is a ${part.kind}, "${buildUp.name}" is a build-up for a ${buildUp.for}.`, `Choose a build-up for a ${part.kind}.`)
+    const plate = part.host.face === 'plate'
+    if ((part.print.kind === 'plate') !== (part.kind === 'slab' && plate)) refuse('edit', `"${part.name}" remembers ${part.print.kind === 'plate' ? 'the outline of a floor' : 'a face'}, but stands on ${plate ? 'a floor' : 'a face'}.`, 'Give it the print of what it stands on.')
     for (const tie of [part.base, part.top]) if (tie) { needLevel(tie.level, `"${part.name}"`); numbers.length(tie.above) }
     if (part.print.kind === 'face') for (const id of [part.print.zFrom, part.print.zTo]) if (id !== null) needLevel(id, `"${part.name}"`)
     for (const overhang of [part.overhang, ...Object.values(part.overhangs)]) atLeastZero(numbers.length(overhang), `The overhang of "${part.name}"`)
@@ -100,16 +102,24 @@ function needMaterial(project: Project, id: string | null | undefined, who: stri
   if (id && !project.materials[id]) refuse('unknown-id', `${who} has a material that is not there.`, 'Choose one of the materials of the project.')
 }
 
-/** A level must not stand, directly or over others, on itself. */
-function checkStack(scheme: Scheme, start: string): void {
-  const path: string[] = []
-  for (let id: string = start; ;) {
-    const level = scheme.levels[id] ?? refuse('unknown-id', `"${scheme.levels[start]?.name ?? start}" stands on a level that is not there.`, 'Choose one of the levels in the spine.')
-    path.push(level.name)
-    if (level.tie.kind === 'fixed') return
-    id = level.tie.on
-    if (id === start) refuse('level-circle', `The levels would stand on each other in a circle: ${path.join(' on ')} on ${path[0]}.`, 'Let one of them be fixed, or stand on another level.')
-    if (path.length > Object.keys(scheme.levels).length) return
+/** No level stands, directly or over others, on itself. Each is walked over once. */
+function checkStacks(scheme: Scheme): void {
+  const sound = new Set<string>()
+  for (const start of Object.keys(scheme.levels)) {
+    const path: string[] = []
+    const on = new Set<string>()
+    for (let id = start; !sound.has(id);) {
+      const level = scheme.levels[id] ?? refuse('unknown-id', `"${scheme.levels[path.at(-1) ?? start]?.name ?? start}" stands on a level that is not there.`, 'Choose one of the levels in the spine.')
+      if (on.has(id)) {
+        const circle = path.slice(path.indexOf(id)).map((l) => scheme.levels[l]?.name ?? l)
+        refuse('level-circle', `The levels would stand on each other in a circle: ${circle.join(' on ')} on ${circle[0]}.`, 'Let one of them be fixed, or stand on another level.')
+      }
+      path.push(id)
+      on.add(id)
+      if (level.tie.kind === 'fixed') break
+      id = level.tie.on
+    }
+    for (const id of path) sound.add(id)
   }
 }
 

@@ -6,19 +6,20 @@ import type { Dial, Level, Project, Scheme } from './schema'
 export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
   const known = new Map<string, number>()
   const path: { id: string; name: string }[] = []
+  const under = new Set<string>()
   /** the value of a thing that may refer to others, once; a circle is refused with its path */
   const once = (thing: { id: string; name: string }, work: () => number): number => {
     const ready = known.get(thing.id)
     if (ready !== undefined) return ready
-    const from = path.findIndex((t) => t.id === thing.id)
-    if (from >= 0) refuse('formula-circle', `The numbers go round in a circle: ${[...path.slice(from), thing].map((t) => t.name).join(' -> ')}.`, 'Give one of them a plain number.')
-    if (path.length > 2000) refuse('formula-circle', 'The numbers refer to each other over more than 2000 steps.', 'Give one of them a plain number.')
+    if (under.has(thing.id)) refuse('formula-circle', `The numbers go round in a circle: ${[...path.slice(path.findIndex((t) => t.id === thing.id)), thing].map((t) => t.name).join(' -> ')}.`, 'Give one of them a plain number.')
+    if (path.length > 1000) refuse('formula-circle', 'The numbers refer to each other over more than 1000 steps.', 'Give one of them a plain number.')
     path.push(thing)
+    under.add(thing.id)
     try {
       const result = work()
       known.set(thing.id, result)
       return result
-    } finally { path.pop() }
+    } finally { path.pop(); under.delete(thing.id) }
   }
   const lookUp = (ref: { id: string } | { name: string }): Measure => {
     const named = findNamed(project, scheme, ref)
@@ -39,6 +40,13 @@ export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
   const height = (id: string): number => {
     const level = scheme?.levels[id] ?? refuse('unknown-id', 'A level stands on one that is not there.', 'Choose another level for it to stand on.')
     const { tie } = level
+    // What it stands on comes first, from the lowest up, so that a tall stack is no deep recursion.
+    if (tie.kind === 'stacked' && !known.has(id)) {
+      const below: string[] = []
+      const seen = new Set([id])
+      for (let on: string | undefined = tie.on; on !== undefined && !known.has(on) && !seen.has(on);) { below.push(on); seen.add(on); const t: Level['tie'] | undefined = scheme?.levels[on]?.tie; on = t?.kind === 'stacked' ? t.on : undefined }
+      if (below.length > 1) for (const on of below.reverse()) if (!under.has(on)) height(on)
+    }
     return once(level, () => tidy(tie.kind === 'fixed' ? length(tie.height) : height(tie.on) + length(tie.above)))
   }
   const numbers: Numbers = { value, length, angle: (n) => value(n, 'angle'), height }

@@ -126,6 +126,8 @@ export const PartSchema = v.strictObject({
   rise: v.optional(NumSchema, 0),
   /** let go on purpose: it stays as it is, and asks for nothing */
   letGo: v.optional(v.boolean(), false),
+  /** the heights (m above the datum) of the levels that it hung on when it was let go: it keeps them until it is tied again */
+  stays: v.optional(v.nullable(v.record(IdSchema, Finite)), null),
   /** kept as it is: the state of its host, by content, that it was looked at and left; null: none */
   kept: v.optional(v.nullable(v.string()), null),
   print: PrintSchema,

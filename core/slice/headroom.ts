@@ -8,8 +8,9 @@ import type { Plate } from './plate'
  */
 export interface Headroom { height: number; wallLike: number }
 
-/** Whether a face that looks up lies within the headroom (m) above a height, so that floor there may be low. */
+/** Whether the form ends, or a face that looks up lies, within the headroom (m) above a height, so that floor there may be low. */
 export function lowAbove(form: MassForm, z: number, headroom: Headroom): boolean {
+  if (form.top > z + TOLERANCE.height && form.top < z + headroom.height - TOLERANCE.height) return true
   const { lowest, faces } = roofsOf(form.body, headroom.wallLike)
   const [from, to] = [z - form.at.z + TOLERANCE.height, z - form.at.z + headroom.height - TOLERANCE.height]
   return lowest < to && faces.some((r) => r.high > from && r.low < to)
@@ -20,6 +21,8 @@ export function lowAbove(form: MassForm, z: number, headroom: Headroom): boolean
  * looks up lies above it, so this is the plan of those faces between the plate and the headroom; exact for flat faces.
  */
 export function lowRegion(form: MassForm, plate: Plate, z: number, headroom: Headroom): Region {
+  // Where the whole form ends below the headroom, no run of it is long enough.
+  if (form.top < z + headroom.height - TOLERANCE.height) return plate.region
   const from = z - form.at.z
   const to = from + headroom.height
   const above = roofsOf(form.body, headroom.wallLike).faces.filter((r) => r.high > from + TOLERANCE.height && r.low < to - TOLERANCE.height)

@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import { cutAt, loopArea, placeSolid, uniteRegions, type Region, type Solid, type Vec2, type Vec3 } from '../solid'
+import { cutAt, loopArea, mappedSolid, placeSolid, uniteRegions, type Region, type Vec2 } from '../solid'
 
 /** An upright plane: looked at from an azimuth (degrees from east, counter-clockwise), `toward` m from the project's zero towards the viewer. */
 export interface Upright { azimuth: number; toward: number }
@@ -14,7 +14,7 @@ export function uprightFrame(azimuth: number): { right: Vec2; toward: Vec2 } {
 /** The cut of a placed mass by an upright plane: closed loops in (u, z), m. */
 export function sectionOf(form: MassForm, { azimuth, toward }: Upright): Region {
   const { right, toward: out } = uprightFrame(azimuth)
-  const turned = mapped(placeSolid(form.body.solid, form.at), (x, y, z) => [right[0] * x + right[1] * y, z, out[0] * x + out[1] * y])
+  const turned = mappedSolid(placeSolid(form.body.solid, form.at), (x, y, z) => [right[0] * x + right[1] * y, z, out[0] * x + out[1] * y])
   const loops = cutAt(turned, toward).map((l) => l.points)
   return loops.length > 1 ? uniteRegions([loops]) : loops
 }
@@ -32,10 +32,3 @@ export function silhouetteOf(form: MassForm, azimuth: number): Region {
   }
   return pieces.length ? uniteRegions(pieces) : []
 }
-
-const mapped = (solid: Solid, map: (x: number, y: number, z: number) => Vec3): Solid => {
-  const positions = new Float64Array(solid.positions.length)
-  for (let i = 0; i < positions.length; i += 3) positions.set(map(solid.positions[i] ?? 0, solid.positions[i + 1] ?? 0, solid.positions[i + 2] ?? 0), i)
-  return { ...solid, positions, facets: solid.facets.map(({ name, plane }) => ({ name, plane })) }
-}
-

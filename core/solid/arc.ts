@@ -10,11 +10,14 @@ export interface Arc { x: number; y: number; r: number; from: number; sweep: num
 const WHOLE = 2 * Math.PI
 export const isCircle = (arc: Pick<Arc, 'sweep'>): boolean => Math.abs(Math.abs(arc.sweep) - WHOLE) < 1e-9
 
+/** A whole circle of 20 km has as many within the tolerance of curves; larger ones are no building's. */
+const MOST_FACETS = 8192
+
 /** How many facets keep an arc within the tolerance of curves: equal-area facets lie off it by r * step^2 / 12 at most. */
 export function facetsFor(r: number, sweep: number): number {
   const step = Math.sqrt((12 * TOLERANCE.curve) / Math.max(r, 0.01))
   const least = isCircle({ sweep }) ? 24 : 4
-  return 4 * Math.ceil(Math.max(least, Math.abs(sweep) / step) / 4)
+  return 4 * Math.ceil(Math.min(MOST_FACETS, Math.max(least, Math.abs(sweep) / step)) / 4)
 }
 
 /**
@@ -23,7 +26,7 @@ export function facetsFor(r: number, sweep: number): number {
  */
 export function arcPoints(arc: Arc): Vec2[] {
   const { x, y, n, from, sweep } = arc
-  const factor = factorOf(sweep, n)
+  const factor = equalAreaFactor(sweep, n)
   const last = isCircle(arc) ? n - 1 : n
   return Array.from({ length: last + 1 }, (_, i): Vec2 => {
     const r = arc.r * (!isCircle(arc) && (i === 0 || i === n) ? 1 : factor)
@@ -37,7 +40,7 @@ export function onFacets(arc: Arc, along: number): Vec2 {
   const t = Math.min(1, Math.max(0, along)) * arc.n
   const i = Math.min(arc.n - 1, Math.floor(t + 1e-9))
   const at = (k: number): Vec2 => {
-    const r = arc.r * (!isCircle(arc) && (k === 0 || k === arc.n) ? 1 : factorOf(arc.sweep, arc.n))
+    const r = arc.r * (!isCircle(arc) && (k === 0 || k === arc.n) ? 1 : equalAreaFactor(arc.sweep, arc.n))
     const a = arc.from + (arc.sweep * k) / arc.n
     return [arc.x + r * Math.cos(a), arc.y + r * Math.sin(a)]
   }
@@ -55,7 +58,7 @@ export function onFacets(arc: Arc, along: number): Vec2 {
  * The factor on the radius of the points between the ends. For a circle the polygon n/2 r^2 sin(2 pi/n) is to be pi r^2; for an arc
  * the fan r^2 sin(d)/2 (2 f + (n - 2) f^2) is to be the sector r^2 |sweep|/2, where d is one facet's angle.
  */
-function factorOf(sweep: number, n: number): number {
+export function equalAreaFactor(sweep: number, n: number): number {
   const d = Math.abs(sweep) / n
   if (isCircle({ sweep })) return Math.sqrt(d / Math.sin(d))
   const c = Math.abs(sweep) / Math.sin(d)
@@ -113,3 +116,6 @@ export function lengthOn(arc: Arc, a: Vec2, b: Vec2): number {
   const [ax, ay, bx, by] = [a[0] - arc.x, a[1] - arc.y, b[0] - arc.x, b[1] - arc.y]
   return arc.r * Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by))
 }
+
+/** The concentric arc of another radius (m), in as many facets; null where there is none. */
+export const arcAtRadius = (arc: Arc, r: number): Arc | null => (r > 1e-3 ? { ...arc, r } : null)

@@ -1,9 +1,9 @@
 import type { Mesh } from './extrude'
 import { withKernel } from './kernel'
 import type { Placement } from './place'
-import type { Region } from './region'
+import type { Region } from './rect'
 import { placeSolid, type Plane, type Solid } from './solid'
-import { toKernel } from './boolean'
+import { toKernel } from './kernel-body'
 import type { CrossSection, Manifold, ManifoldToplevel } from 'manifold-3d/manifold'
 import type { Vec2 } from './place'
 
@@ -17,7 +17,7 @@ export function beyond(body: Solid, at: Placement, room: Allowed): Beyond {
   return withKernel((kernel, own) => {
     // Near the body, so that single precision is fine wherever the site lies.
     const o = [Math.round(at.x), Math.round(at.y)] as const
-    const whole = own(toKernel(placeSolid(body, { ...at, x: at.x - o[0], y: at.y - o[1] }), kernel.Mesh, kernel.Manifold, 0))
+    const whole = toKernel(placeSolid(body, { ...at, x: at.x - o[0], y: at.y - o[1] }), kernel, own)
     const above = own(whole.trimByPlane([0, 0, 1], room.from))
     if (above.isEmpty()) return { plan: [], volume: 0, mesh: NOTHING }
     const plan = (own(above.project()) as CrossSection).toPolygons().map((l) => l.map(([x, y]): Vec2 => [x + o[0], y + o[1]]))

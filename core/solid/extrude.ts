@@ -1,6 +1,7 @@
 import earcut from 'earcut'
-import { withKernel } from './kernel'
-import { inside, type Region } from './region'
+import { capOf, withKernel } from './kernel'
+import { inside } from './region'
+import type { Region } from './rect'
 import type { Vec2 } from './place'
 import { loopArea, type Vec3 } from './solid'
 
@@ -38,7 +39,7 @@ export function unitedSweeps(all: Swept[]): Mesh {
   })
 }
 
-/** Triangles over a region in plan, for drawing it; corners are numbered through all its loops. Needs no kernel. */
+/** Triangles over a region in plan, for drawing it: those of a body are `capOf`'s. Corners are numbered through all its loops. Needs no kernel. */
 export function triangulate(region: Region): number[] {
   const outers = region.map((loop, i) => ({ loop, i })).filter(({ loop }) => loopArea(loop) > 0)
   if (outers.length > 1) return separately(region)
@@ -100,9 +101,7 @@ function stitched(low: Vec3[], high: Vec3[], below: Region, above: Region): Mesh
   const n = low.length
   const positions = Float64Array.from([...low, ...high].flat())
   const triangles: number[] = []
-  // The kernel's triangles cover exactly what the region encloses, however thin its corners; those for drawing may not.
-  const caps = (region: Region) => withKernel((kernel) => kernel.triangulate(region)).flat()
-  const [foot, head] = [caps(below), below === above ? null : caps(above)]
+  const [foot, head] = [capOf(below), below === above ? null : capOf(above)]
   for (let t = 0; t < foot.length; t += 3) triangles.push(foot[t] ?? 0, foot[t + 2] ?? 0, foot[t + 1] ?? 0)
   for (const list of [head ?? foot]) for (let t = 0; t < list.length; t += 3) triangles.push(n + (list[t] ?? 0), n + (list[t + 1] ?? 0), n + (list[t + 2] ?? 0))
   let start = 0

@@ -1,18 +1,20 @@
 import { cornerAt, crossOf, dotOf, lessOf } from './plane'
-import type { Vec3 } from './solid'
+import { volumeOf, type Vec3 } from './solid'
 
-/** What is wrong with a mesh as a body: an edge that has no triangle on its other side, or triangles that pass through one another; null when it is sound. `only`: edges alone, which is quick. */
-export function bodyFault({ positions, triangles }: { positions: Float64Array; triangles: Uint32Array }, only?: 'edges'): { fault: 'open' | 'crossing'; at: Vec3 } | null {
+/** What is wrong with a mesh as a body, and where (m). */
+export interface BodyFault { fault: 'open' | 'inside out' | 'crossing'; at: Vec3 }
+
+/**
+ * What is wrong with a mesh as a body: an edge that has no triangle on its other side, triangles that all look inwards, or triangles that
+ * pass through one another; null when it is sound. `only`: the edges alone, which is quick, and done once for copies.
+ */
+export function bodyFault(mesh: { positions: Float64Array; triangles: Uint32Array }, only?: 'edges'): BodyFault | null {
+  const { positions, triangles } = mesh
   const point = (v: number) => cornerAt(positions, v)
-  const corners = positions.length / 3
-  const open = new Map<number, [number, number]>()
-  for (let i = 0; i < triangles.length; i++) {
-    const [a, b] = [triangles[i] as number, triangles[i % 3 === 2 ? i - 2 : i + 1] as number]
-    if (!open.delete(b * corners + a)) open.set(a * corners + b, [a, b])
-  }
-  const [edge] = open.values()
-  if (edge) return { fault: 'open', at: point(edge[0]) }
+  const open = openEdge(triangles, positions.length / 3)
+  if (open >= 0) return { fault: 'open', at: point(open) }
   if (only) return null
+  if (volumeOf({ ...mesh, facetOf: new Uint32Array(), facets: [] }) < 0) return { fault: 'inside out', at: point(0) }
   const count = triangles.length / 3
   const boxes = Array.from({ length: count }, (_, t) => {
     const corners = [0, 1, 2].map((k) => point(triangles[t * 3 + k] as number)) as [Vec3, Vec3, Vec3]
@@ -30,6 +32,22 @@ export function bodyFault({ positions, triangles }: { positions: Float64Array; t
   }
   return null
 }
+
+/** A vertex of an edge that has a triangle on one side only, or -1. Depends on the triangles alone, which copies share. */
+function openEdge(triangles: Uint32Array, corners: number): number {
+  let found = known.get(triangles)
+  if (found === undefined) {
+    const open = new Map<number, number>()
+    for (let i = 0; i < triangles.length; i++) {
+      const [a, b] = [triangles[i] as number, triangles[i % 3 === 2 ? i - 2 : i + 1] as number]
+      if (!open.delete(b * corners + a)) open.set(a * corners + b, a)
+    }
+    const [first] = open.values()
+    known.set(triangles, found = first ?? -1)
+  }
+  return found
+}
+const known = new WeakMap<Uint32Array, number>()
 
 /** A point where an edge of the first triangle passes through the inside of the second; touching is no crossing. */
 function crossing(one: [Vec3, Vec3, Vec3], two: [Vec3, Vec3, Vec3]): Vec3 | null {

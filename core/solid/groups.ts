@@ -1,4 +1,4 @@
-import { rectsMeet, type Rect } from './region'
+import { rectsMeet, type Rect } from './rect'
 import { TOLERANCE } from './tolerance'
 
 /**

@@ -1,3 +1,4 @@
+import { refuse } from '../values'
 import Module, { type CrossSection, type Manifold, type ManifoldToplevel } from 'manifold-3d/manifold'
 
 let ready: ManifoldToplevel | null = null
@@ -8,6 +9,8 @@ export function openKernel(wasmUrl?: string): Promise<void> {
   opening ??= Module(wasmUrl ? { locateFile: () => wasmUrl } : undefined as never).then((kernel) => { kernel.setup(); ready = kernel })
   return opening
 }
+
+const raise = (e: unknown): never => { throw e }
 
 type Owned = CrossSection | Manifold
 
@@ -20,7 +23,16 @@ export function withKernel<T>(work: (kernel: ManifoldToplevel, own: <O extends O
   const owned: Owned[] = []
   try {
     return work(ready, (object) => { owned.push(object); return object })
+  } catch (e) {
+    // What goes wrong within the kernel comes out as a bare number.
+    return typeof e === 'number' ? refuse('geometry', 'The form cannot be computed.', 'Make it simpler, or move it nearer to the project\'s zero.') : raise(e)
   } finally {
     for (const object of owned) object.delete()
   }
 }
+
+/**
+ * Triangles over closed loops in plan (m; outer ones counter-clockwise, holes clockwise), looking up; corners are numbered through all loops.
+ * They use every corner and cover exactly what the loops enclose, however thin it is there, so that a body with such a cap is closed.
+ */
+export const capOf = (loops: [number, number][][]): number[] => withKernel((kernel) => kernel.triangulate(loops)).flat()

@@ -1,12 +1,11 @@
 import type { CrossSection } from 'manifold-3d/manifold'
 import { lengthOn, liesOn, type Arc } from './arc'
 import { withKernel } from './kernel'
+import { regionsMeeting } from './meet-regions'
 import type { Vec2 } from './place'
+import type { Region } from './rect'
 import { loopArea } from './solid'
 import { TOLERANCE } from './tolerance'
-
-/** A part of the plan: closed loops in metres, outer ones counter-clockwise, holes clockwise. */
-export type Region = Vec2[][]
 
 /** m2 */
 export const areaOf = (region: Region): number => region.reduce((sum, loop) => sum + loopArea(loop), 0)
@@ -19,12 +18,13 @@ export const perimeterOf = (region: Region, arcs: readonly Arc[] = []): number =
     return part + (arc ? lengthOn(arc, p, q) : Math.hypot(q[0] - p[0], q[1] - p[1]))
   }, 0), 0)
 
-/** The union of regions. */
+/** The union of regions; what touches within the tolerance becomes one. */
 export function uniteRegions(regions: Region[]): Region {
   const filled = regions.filter((r) => r.length > 0)
   if (filled.length <= 1) return filled[0] ?? []
+  const met = regionsMeeting(filled)
   // Each region winds once round what it encloses: what they wind round together, at least once, is their union.
-  return near(filled, (shift, back) => withKernel((kernel, own) => back(own(new kernel.CrossSection(filled.flatMap(shift), 'Positive')))))
+  return near(met, (shift, back) => withKernel((kernel, own) => back(own(new kernel.CrossSection(met.flatMap(shift), 'Positive')))))
 }
 
 /** The region that loops enclose counter-clockwise, where they may cross themselves: what has turned inside out is gone. */
@@ -64,23 +64,11 @@ export function offSegment(p: Vec2, a: Vec2, b: Vec2): number {
   return Math.hypot(p[0] - a[0] - dx * t, p[1] - a[1] - dy * t)
 }
 
-export interface Rect { x0: number; y0: number; x1: number; y1: number }
-
-export function rectOf(region: Region): Rect {
-  const rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }
-  for (const loop of region) for (const [x, y] of loop) {
-    rect.x0 = Math.min(rect.x0, x); rect.y0 = Math.min(rect.y0, y)
-    rect.x1 = Math.max(rect.x1, x); rect.y1 = Math.max(rect.y1, y)
-  }
-  return rect
-}
-
-export const rectsMeet = (a: Rect, b: Rect, by: number = TOLERANCE.point): boolean => a.x0 <= b.x1 + by && b.x0 <= a.x1 + by && a.y0 <= b.y1 + by && b.y0 <= a.y1 + by
-
 function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
   if (a.length === 0 || b.length === 0) return how === 'subtract' ? a : []
-  return near([a, b], (shift, back) => withKernel((kernel, own) =>
-    back(own(own(new kernel.CrossSection(shift(a), 'Positive'))[how](own(new kernel.CrossSection(shift(b), 'Positive')))))))
+  const [one, two] = regionsMeeting([a, b]) as [Region, Region]
+  return near([one, two], (shift, back) => withKernel((kernel, own) =>
+    back(own(own(new kernel.CrossSection(shift(one), 'Positive'))[how](own(new kernel.CrossSection(shift(two), 'Positive')))))))
 }
 
 /** Works near the origin, so that the kernel's integer grid is fine wherever the site lies. */

@@ -1,5 +1,5 @@
-import earcut from 'earcut'
 import { refuse } from '../values'
+import { capOf } from './kernel'
 import { turnOf, type Placement, type Vec2 } from './place'
 import { placeSurface, type Surface } from './surface'
 
@@ -33,11 +33,9 @@ export function prism(points: Vec2[], edgeNames: string[], z0: number, z1: numbe
   const facets: Facet[] = [{ name: baseName, plane: { n: [0, 0, -1], d: -z0 } }, { name: topName, plane: { n: [0, 0, 1], d: z1 } }]
   const triangles: number[] = []
   const facetOf: number[] = []
-  const cap = earcut(ring.flat())
+  const cap = capOf([ring])
   for (let t = 0; t < cap.length; t += 3) {
-    const [a, b, c] = [cap[t] ?? 0, cap[t + 1] ?? 0, cap[t + 2] ?? 0]
-    const up = side2(ring[a] as Vec2, ring[b] as Vec2, ring[c] as Vec2) > 0
-    const [p, q, r] = up ? [a, b, c] : [a, c, b]
+    const [p, q, r] = [cap[t] ?? 0, cap[t + 1] ?? 0, cap[t + 2] ?? 0]
     triangles.push(p, r, q); facetOf.push(0)
     triangles.push(n + p, n + q, n + r); facetOf.push(1)
   }
@@ -75,6 +73,13 @@ export function placeSolid(solid: Solid, at: Placement): Solid {
   return { ...solid, positions, facets: solid.facets.map((f): Facet => ({ name: f.name, plane: placePlane(f.plane, at), ...(f.surface ? { surface: placed(f.surface) } : {}) })) }
 }
 
+/** The body with its vertices mapped; its surfaces, which would not be what they were, are left out. */
+export function mappedSolid(solid: Solid, map: (x: number, y: number, z: number) => Vec3): Solid {
+  const positions = new Float64Array(solid.positions.length)
+  for (let i = 0; i < positions.length; i += 3) positions.set(map(solid.positions[i] as number, solid.positions[i + 1] as number, solid.positions[i + 2] as number), i)
+  return { ...solid, positions, facets: solid.facets.map(({ name, plane }) => ({ name, plane })) }
+}
+
 /** m3, by signed tetrahedra from a corner of the body. */
 export function volumeOf(solid: Solid): number {
   const p = solid.positions
@@ -105,9 +110,6 @@ export function boxOf(positions: ArrayLike<number>): Box {
   }
   return box
 }
-
-/** Twice the signed area of a triangle in plan; above zero when a, b, c turn counter-clockwise. */
-export const side2 = (a: Vec2, b: Vec2, c: Vec2): number => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 
 /** m2; above zero for counter-clockwise loops. Taken from the first point, so that far-away coordinates lose nothing. */
 export function loopArea(loop: readonly (readonly number[])[]): number {

@@ -1,6 +1,6 @@
 import { refuse } from '../values'
 import type { Arc } from './arc'
-import { triangulate } from './extrude'
+import { capOf } from './kernel'
 import type { Vec2 } from './place'
 import { cornerAt, planeThrough } from './plane'
 import { loopArea, volumeOf, type Facet, type Solid, type Vec3 } from './solid'
@@ -127,10 +127,10 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
   const facets: Facet[] = [{ name: names.base, plane: { n: [0, 0, -1], d: -z0 } }, { name: names.top, plane: { n: [0, 0, 1], d: z1 } }]
   const triangles: number[] = []
   const facetOf: number[] = []
-  const base = triangulate(loops.map((l) => l.low))
+  const base = capOf(loops.map((l) => l.low))
   for (let i = 0; i < base.length; i += 3) { triangles.push(base[i] as number, base[i + 2] as number, base[i + 1] as number); facetOf.push(0) }
   if (!apex) {
-    const top = triangulate(loops.map((l) => l.high))
+    const top = capOf(loops.map((l) => l.high))
     const first = (rows.length - 1) * count
     for (let i = 0; i < top.length; i += 3) { triangles.push(first + (top[i] as number), first + (top[i + 1] as number), first + (top[i + 2] as number)); facetOf.push(1) }
   }

@@ -4,6 +4,8 @@ export const TOLERANCE = {
   height: 1e-5,
   /** points closer than this are one point */
   point: 1e-6,
+  /** what lies closer than this touches: it is made to meet before it is united */
+  touch: 1e-4,
   /** what a face may move before a part bonded to it has drifted */
   bond: 1e-4,
   /** what the facets of a curve may lie off it */

@@ -3,8 +3,9 @@ import { beforeAll, expect, it } from 'vitest'
 import { applyEdit } from '../edits'
 import type { Project } from '../project'
 import { openKernel, type Region } from '../solid'
+import { schemeOf } from '../testing/make'
 import { busyProject, WORK, workOf } from '../testing/work'
-import { firstScheme, ledgerOf, StudyCache, studyScheme } from './index'
+import { ledgerOf, StudyCache, studyScheme } from './index'
 
 beforeAll(() => openKernel())
 
@@ -13,7 +14,7 @@ const corners = (region: Region) => region.flat().map(([x, y]) => `${(x + 0).toF
 
 /** All that a person would see of a study, as plain data. */
 function seen(project: Project, cache?: StudyCache) {
-  const study = studyScheme(project, firstScheme(project).id, cache)
+  const study = studyScheme(project, schemeOf(project).id, cache)
   return {
     ledger: ledgerOf(study),
     forms: study.forms.map((f) => [f.name, f.use, f.order, f.base, f.top, f.at]),

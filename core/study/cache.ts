@@ -19,6 +19,17 @@ export class StudyCache {
   /** for whatever else is computed of a thing: volumes, footprints, parts */
   readonly memo = new Memo()
 
+  private readonly latest = new Map<string, { from: readonly unknown[]; value: unknown }>()
+
+  /** The last value of what is named, over all forms that it takes while it is dragged; made anew when an entry of `from` differs. */
+  lately<T>(name: string, from: readonly unknown[], make: () => T): T {
+    const known = this.latest.get(name)
+    if (known && sameList(known.from, from)) return known.value as T
+    const value = make()
+    this.latest.set(name, { from, value })
+    return value
+  }
+
   /** Begins a study: ages what is kept. */
   begin(): void {
     this.run++

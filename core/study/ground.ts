@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import { envelopeOf, fitOf, groundAlong, heightAt, inOrder, siteFigures, siteRing, triangulateSurvey, unpackSurvey, type Envelope, type Fit, type FootGround, type Id, type Numbers, type Project, type Site, type SiteFigures, type Tin } from '../project'
+import { envelopeOf, fitOf, groundAlong, heightAt, inOrder, Refusal, siteFigures, siteRing, triangulateSurvey, unpackSurvey, type Envelope, type Fit, type FootGround, type Id, type Numbers, type Project, type Site, type SiteFigures, type Tin } from '../project'
 import { placePoint, type Region, type Vec2 } from '../solid'
 import type { StudyCache } from './cache'
 
@@ -36,11 +36,14 @@ export function studyGround(project: Project, forms: MassForm[], numbers: Number
   const tin = bytes ? cache.memo.of(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
   const flat = terrain?.kind === 'level' ? numbers.length(terrain.height) : null
   const height = tin ? (x: number, y: number) => heightAt(tin, x, y) : () => flat
+  // A form that only grows taller keeps its foot.
+  const footOn = (form: MassForm) => { const plan = planOf(form); return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1)) }
   const fits = new Map<Id, Fit>()
   const feet = new Map<Id, MassGround>()
   for (const form of forms) {
-    if (envelope) fits.set(form.id, cache.memo.of(form, 'fit', [envelope], () => fitOf(form.body.solid, form.at, form.top, form.rect, envelope)))
-    const foot = terrain ? cache.memo.of(form, 'foot', [tin, flat], () => groundAlong(height, planOf(form), 0.1)) : null
+    const fit = envelope && cache.memo.of(form, 'fit', [envelope], () => fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope)))
+    if (fit) fits.set(form.id, fit)
+    const foot = terrain ? cache.memo.of(form, 'foot', [tin, flat], () => footOn(form)) : null
     if (foot) feet.set(form.id, { ...foot, above: { lowest: form.top - foot.lowest, mean: form.top - foot.mean, highest: form.top - foot.highest } })
   }
   const neighbours = inOrder(project.neighbours).map((n): NeighbourForm => {
@@ -49,6 +52,11 @@ export function studyGround(project: Project, forms: MassForm[], numbers: Number
     return { id: n.id, name: n.name, outline: n.outline, base, top: base + numbers.length(n.height) }
   })
   return { site: ring ? { ...siteFigures(ring), ring } : null, envelope, fits, tin, height, feet, neighbours, missing: terrain?.kind === 'survey' && !bytes }
+}
+
+/** How a mass fits; null for a body that cannot be computed with, which is a finding of its own. */
+function fitOr(fit: () => Fit): Fit | null {
+  try { return fit() } catch (e) { if (e instanceof Refusal) return null; throw e }
 }
 
 /** A site's numbers, where formulas give some of them. */

@@ -6,3 +6,4 @@ export { contoursApart, NO_ASSETS, planOf, type Assets, type GroundStudy, type M
 export { compareTrace, tracedPlan, traceLines, type PictureStudy } from './pictures'
 export { sayLimit } from './findings/over-envelope'
 export type { WingStudy } from './wings'
+export { permittedHeight } from './permitted'

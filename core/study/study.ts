@@ -1,7 +1,7 @@
 import { isWall, studyParts, type FabricContext, type PartStudy } from '../fabric'
 import type { MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
-import { inOrder, numbersOf, refuse, type Project, type Scheme } from '../project'
+import { inOrder, numbersOf, Refusal, refuse, type Project, type Scheme } from '../project'
 import { areaOf, groupsThatMeet, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect } from '../solid'
 import { lowAbove, type Headroom } from '../slice'
 import { StudyCache } from './cache'
@@ -23,8 +23,14 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   const heights = new Map(levels.map((l) => [l.id, l.height]))
   const forms: MassForm[] = []
   const around: MassForm[] = []
+  const unbuilt: Study['unbuilt'] = []
   for (const mass of inOrder(scheme.masses)) {
-    (mass.context ? around : forms).push(cache.form(mass, numbers, heights))
+    try {
+      (mass.context ? around : forms).push(cache.form(mass, numbers, heights))
+    } catch (e) {
+      if (!(e instanceof Refusal)) throw e
+      unbuilt.push({ mass, say: e.say, remedy: e.remedy })
+    }
     yield
   }
   const context: FabricContext = { project, scheme, numbers, levels, heights, memo: cache.memo, forms: new Map(forms.map((f) => [f.id, f])), plateAt: (form, z) => cache.plate(form, z) }
@@ -48,7 +54,7 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   const totals = totalsOf(context, cache, measured, forms, ground)
   yield
   const pictures = studyPictures(project, modelOf(project, forms, numbers, heights))
-  const study = { project, scheme, context, levels, forms, around, floors: measured, totals, parts, ground, pictures, wings: studyWings(scheme, forms, measured, cache) }
+  const study = { project, scheme, context, levels, forms, around, unbuilt, floors: measured, totals, parts, ground, pictures, wings: studyWings(scheme, forms, measured, cache) }
   const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
   const found = CHECKS.flatMap((check) => check.run(study))
   return { ...study, findings: found.filter((f) => !mutes.has(f.key)), muted: found.flatMap((f) => { const mute = mutes.get(f.key); return mute ? [{ ...f, mute }] : [] }) }

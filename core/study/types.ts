@@ -1,7 +1,7 @@
 import type { PartStudy, FabricContext } from '../fabric'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import type { Id, Mute, Project, Scheme } from '../project'
+import type { Id, Mass, Mute, Project, Scheme } from '../project'
 import type { Region } from '../solid'
 import type { Edit } from '../edits'
 import type { Island, Plate } from '../slice'
@@ -51,6 +51,8 @@ export interface Study {
   forms: MassForm[]
   /** masses that stand around as context: drawn, never counted */
   around: MassForm[]
+  /** masses that could not be built, and why */
+  unbuilt: { mass: Mass; say: string; remedy: string }[]
   floors: Floor[]
   totals: Totals
   parts: PartStudy[]

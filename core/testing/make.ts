@@ -2,7 +2,7 @@ import { applyEdit, batch, type Edit, type SingleEdit } from '../edits'
 import { propose, partsFrom, addParts, howOf, usualChoices, type Choices } from '../fabric'
 import { changeRecipe, newMass, type DrawnShape } from '../form'
 import type { Move } from '../moves'
-import { blankProject, inOrder, type Mass, type Project, type Scheme } from '../project'
+import { blankProject, inOrder, type BuildUp, type Mass, type Project, type Scheme } from '../project'
 import { firstScheme, studyScheme, type Study } from '../study'
 import type { Vec2 } from '../solid'
 
@@ -12,7 +12,10 @@ export function minter(prefix = 'id'): () => string {
   return () => `${prefix}-${++n}`
 }
 
-/** A project with storeys at the given heights (stacked, the first one at its own height) and no masses. */
+/**
+ * A project with storeys at the given heights (stacked, the first one at its own height) and no masses. Before its scheme lies
+ * another one with levels of the same ids, as after duplicating: what takes the first scheme that has an id shows itself.
+ */
 export function projectWith(heights: number[], mint = minter()): Project {
   const blank = blankProject(mint, 'Test', 'm', null)
   const scheme = firstScheme(blank)
@@ -20,10 +23,12 @@ export function projectWith(heights: number[], mint = minter()): Project {
     const tie = i === 0 ? { kind: 'fixed' as const, height: h } : { kind: 'stacked' as const, on: `L${i - 1}`, above: h - (heights[i - 1] ?? 0) }
     return [`L${i}`, { id: `L${i}`, name: `Level ${i}`, kind: 'storey' as const, tie, floorBuildUp: 0, slab: 0 }]
   }))
-  return { ...blank, schemes: { [scheme.id]: { ...scheme, levels } } }
+  const aside: Scheme = { ...scheme, id: 'aside', name: 'Put aside', order: -1, levels: Object.fromEntries(Object.values(levels).map((l) => [l.id, l.tie.kind === 'fixed' ? { ...l, tie: { ...l.tie, height: l.tie.height + 0.7 } } : l])) }
+  return { ...blank, schemes: { aside, [scheme.id]: { ...scheme, levels } } }
 }
 
-export const schemeOf = (project: Project): Scheme => firstScheme(project)
+/** The scheme that is worked on: the last one. */
+export const schemeOf = (project: Project): Scheme => inOrder(project.schemes).at(-1) ?? firstScheme(project)
 export const apply = (project: Project, ...edits: Edit[]): Project => edits.reduce((p, e) => applyEdit(p, e).project, project)
 export const studied = (project: Project): Study => studyScheme(project, schemeOf(project).id)
 
@@ -47,6 +52,11 @@ export const massNamed = (project: Project, name: string): Mass => {
 /** Changes a mass by its name. */
 export const changeMass = (project: Project, name: string, set: Partial<Mass>): Project =>
   apply(project, { edit: 'mass.change', scheme: schemeOf(project).id, id: massNamed(project, name).id, set })
+
+/** The project with the first build-up of each kind as thick as is said, m. */
+export const thick = (project: Project, by: Partial<Record<BuildUp['for'], number>>): Project => apply(project, ...Object.entries(by).map(([kind, thickness]): Edit => ({
+  edit: 'build-up.change', id: inOrder(project.buildUps).find((b) => b.for === kind)?.id ?? '', set: { layers: [{ name: 'layer', material: 'clay', thickness }] },
+})))
 
 /** The usual choices, without terraces, so that every flat top is a roof. */
 export const choicesOf = (project: Project, overhang = 0): Choices => ({ ...usualChoices(project), terrace: null, parapet: null, overhang })

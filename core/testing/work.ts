@@ -5,7 +5,7 @@ import { addHole, changeRecipe, joinMasses, moveCorner, moveMasses, newMass, rem
 import type { Move } from '../moves'
 import { addLevel, addStoreys, insertLevel, moveLevel, removeLevel, retieLevel, setHeightBuildUp, tieAs } from '../levels'
 import type { Project } from '../project'
-import { converted, minter, projectWith, schemeOf, withMass } from './make'
+import { converted, minter, projectWith, schemeOf, studied, withMass } from './make'
 
 /** A project with basement and storeys, two masses and the whole building made of them. */
 export const busyProject = (): Project => {
@@ -51,7 +51,7 @@ const STEPS: ((p: Project, pick: (n: number) => number, mint: () => string) => E
   (p, pick, mint) => ({ edit: 'mute.add', scheme: schemeOf(p).id, thing: { id: mint(), finding: `level cuts nothing:L${pick(4)}`, reason: 'so it is' } }),
   (p, pick) => { const mass = schemeOf(p).masses[anyOf(schemeOf(p).masses, pick)]; return mass ? { edit: 'mass.change', scheme: schemeOf(p).id, id: mass.id, set: { context: pick(2) === 1, material: Object.keys(p.materials)[pick(5)] ?? null } } : null },
   (p, pick) => removeMaterial(p, anyOf(p.materials, pick)),
-  (p, pick) => letGo({ scheme: schemeOf(p) }, [anyOf(schemeOf(p).parts, pick)]),
+  (p, pick) => letGo(studied(p).context, [anyOf(schemeOf(p).parts, pick)]),
   (p) => ({ edit: 'whole.set', project: { ...p, name: 'Brought back' } }),
   (p, pick) => ({ edit: 'build-up.change', id: Object.values(p.buildUps).filter((b) => b.for === 'wall')[pick(2)]?.id ?? '', set: { layers: [{ name: 'wall', material: 'clay', thickness: 0.1 + pick(30) / 100 }] } }),
 ]

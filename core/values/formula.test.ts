@@ -15,6 +15,7 @@ describe('a typed length', () => {
     ['3.2', 'm', 3.2], ['3200 mm', 'm', 3.2], ['2800 + 300', 'mm', 3.1], ['2.80 + 300 mm', 'm', 3.1], ['3.2 m', 'mm', 3.2], ['-(165+790)', 'mm', -0.955],
     ['.45 + 3.65', 'm', 4.1], ['(2 + 3) * 4', 'm', 20], ['12 m / 3', 'm', 4], ['2 * 1.5 m', 'mm', 3], ['18 m2 / 4 m', 'm', 4.5], ['max(2.1, 2.4)', 'm', 2.4],
     ['sqrt(9 m2)', 'm', 3], ['10 m * sin(30)', 'm', 5], ['30 cm', 'm', 0.3], ['1e3 mm', 'm', 1], ['(2 + 1) m', 'mm', 3], ['−2.5', 'm', -2.5], ['2 × 3', 'm', 6],
+    ['=0.45+3.65', 'm', 4.1], ['= 2800 + 300', 'mm', 3.1], ['min(2700, 2.5 m)', 'mm', 2.5], ['max(2700, 2.5 m)', 'mm', 2.7], ['min(2.4 m, 2700) + 100', 'mm', 2.5],
   ] as const)('"%s" in a project in %s is %d m', (text, unit, metres) => expect(typed(text, unit)).toBeCloseTo(metres, 9))
   it('takes the names of the project\'s own numbers, and keeps them as references', () => {
     const bay = { id: 'bay-id', name: 'bay', value: 7.2 }
@@ -23,6 +24,7 @@ describe('a typed length', () => {
     expect(value).toBeCloseTo(29.1, 9)
     expect(num).toEqual({ formula: '{bay-id} * 4 + 300 mm' })
     expect(showFormula((num as { formula: string }).formula, p, null)).toBe('bay * 4 + 300 mm')
+    expect(readTyped('=max(bay, 5000)', 'length', p, null).num).toEqual({ formula: 'max({bay-id}, 5000 mm)' })
     const renamed = project('m', [{ ...bay, name: 'span', value: 8 }])
     expect(numbersOf(renamed, null).length(num)).toBeCloseTo(32.3, 9)
   })

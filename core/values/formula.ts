@@ -103,7 +103,7 @@ export function evaluate(node: Node, plainUnit: string, lookUp: (ref: { id: stri
         if (!unit || !m.bare) return refuse('formula', `"${n.unit}" stands behind a value that has a unit already.`, 'Leave the unit out.')
         return { value: m.value * unit.factor, length: unit.length, angle: unit.angle, bare: false }
       }
-      case 'call': return call(n.name, n.args.map(walk))
+      case 'call': return call(n.name, n.args.map(walk), plainUnit)
       case 'binary': return combine(n.op, walk(n.left), walk(n.right))
     }
   }
@@ -146,16 +146,20 @@ export function printFormula(node: Node, show: (ref: { id: string } | { name: st
 /** Gives every plain number that is added to a length its unit, so that changing the project's unit changes no meaning. */
 export function sayUnits(node: Node, plainUnit: string, lookUp: (ref: { id: string } | { name: string }) => Measure): Node {
   const measure = (n: Node) => evaluate(n, plainUnit, lookUp)
+  const isLength = (m: Measure) => !m.bare && m.length === 1 && m.angle === 0
   const walk = (n: Node): Node => {
     if (n.node === 'binary') {
       const [left, right] = [walk(n.left), walk(n.right)]
       if (n.op === '*' || n.op === '/') return { ...n, left, right }
       const [a, b] = [measure(left), measure(right)]
-      const isLength = (m: Measure) => !m.bare && m.length === 1 && m.angle === 0
       return { ...n, left: a.bare && isLength(b) ? { node: 'unit', of: left, unit: plainUnit } : left, right: b.bare && isLength(a) ? { node: 'unit', of: right, unit: plainUnit } : right }
     }
     if (n.node === 'negate') return { ...n, of: walk(n.of) }
-    if (n.node === 'call') return { ...n, args: n.args.map(walk) }
+    if (n.node === 'call') {
+      const args = n.args.map(walk)
+      // What is compared with a length is one.
+      return { ...n, args: args.some((a) => isLength(measure(a))) && FUNCTIONS[n.name] === 2 ? args.map((a): Node => (measure(a).bare ? { node: 'unit', of: a, unit: plainUnit } : a)) : args }
+    }
     return n
   }
   return walk(node)
@@ -175,11 +179,12 @@ const wrapIf = (n: Node, op: string, right: boolean, show: Parameters<typeof pri
   return loose || n.node === 'negate' ? `(${printFormula(n, show)})` : printFormula(n, show)
 }
 
-function call(name: keyof typeof FUNCTIONS, args: Measure[]): Measure {
-  const [a, b] = args as [Measure, Measure]
+function call(name: keyof typeof FUNCTIONS, args: Measure[], plainUnit: string): Measure {
+  let [a, b] = args as [Measure, Measure]
   switch (name) {
     case 'min': case 'max':
-      if (a.length !== b.length || a.angle !== b.angle || a.bare !== b.bare) refuse('formula', `"${name}" compares ${nameOf(a)} with ${nameOf(b)}.`, 'Give both the same unit.')
+      if (a.bare !== b.bare) { if (a.bare) a = asUnit(a, b, plainUnit); else b = asUnit(b, a, plainUnit) }
+      if (a.length !== b.length || a.angle !== b.angle) refuse('formula', `"${name}" compares ${nameOf(a)} with ${nameOf(b)}.`, 'Give both the same unit.')
       return { ...a, value: Math[name](a.value, b.value) }
     case 'sqrt': return { ...a, value: Math.sqrt(a.value), length: a.length / 2 }
     case 'sin': case 'cos': case 'tan': return { value: Math[name](a.value * RADIANS), length: 0, angle: 0, bare: true }
@@ -208,7 +213,8 @@ function tokenize(text: string): Token[] {
   if (text.length > 400) refuse('formula', 'The formula is longer than 400 characters.', 'Split it over several dials.')
   const tokens: Token[] = []
   const pattern = /\s*(?:(\d+(?:\.\d*)?(?:e[-+]?\d+)?|\.\d+)|\{([0-9a-zA-Z-]+)\}|(m²|m2|ft²|°|\p{L}[\p{L}\p{N}_]*)|([-+*/(),;×÷−]))/uy
-  const clean = text.trim()
+  // An equals sign in front says what any formula is.
+  const clean = text.trim().replace(/^=\s*/, '')
   while (pattern.lastIndex < clean.length) {
     const from = pattern.lastIndex
     const measured = inchesAt(clean, from)

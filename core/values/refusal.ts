@@ -3,8 +3,9 @@
  * `code` is for programs, `message` for people.
  */
 export class Refusal extends Error {
-  constructor(readonly code: RefusalCode, message: string, readonly remedy: string) {
-    super(remedy ? `${message} ${remedy}` : message)
+  /** `say` is what happened; the message is that and the remedy */
+  constructor(readonly code: RefusalCode, readonly say: string, readonly remedy: string) {
+    super(remedy ? `${say} ${remedy}` : say)
     this.name = 'Refusal'
   }
 }

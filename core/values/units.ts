@@ -62,7 +62,7 @@ export function editNumber(value: number, quantity: Quantity, shown: Shown): str
 }
 
 /** Takes the noise of binary fractions off a computed value (a nanometre is nothing to a building). */
-export const tidy = (value: number): number => Math.round(value * 1e9) / 1e9 + 0
+export const tidy = (value: number): number => (Math.abs(value) < 1e15 ? Math.round(value * 1e9) / 1e9 : value) + 0
 
 /** Metres as feet, inches and a fraction of an inch in lowest terms, rounded to 1/parts: 3.2131 -> 10' 6 1/2". */
 function feetAndInches(metres: number, parts: number): string {

@@ -1,5 +1,5 @@
 import type { Project } from '../../project'
-import { int, type Reference, type StepWriter } from './step'
+import { int, label, type Reference, type StepWriter } from './step'
 
 /** Project data as IFC has it: the site's place on the earth and address, true north, and what has no attribute of its own as properties. */
 
@@ -19,12 +19,12 @@ export function compoundAngle(degrees: number | null): readonly { text: string }
 
 export function address(step: StepWriter, { facts }: Project): Reference | null {
   const lines = facts.address.split(/[\n,]/).map((l) => l.trim()).filter(Boolean)
-  return lines.length ? step.add('IFCPOSTALADDRESS', null, null, null, null, lines, null, null, null, null, null) : null
+  return lines.length ? step.add('IFCPOSTALADDRESS', null, null, null, null, lines.map((l) => label(l)), null, null, null, null, null) : null
 }
 
-/** Client, number, stage, author and the project's own fields as one property set; null where nothing is said. */
-export function factProperties(step: StepWriter, { facts }: Project, id: string): Reference | null {
-  const said: [string, string][] = [['Number', facts.number], ['Client', facts.client], ['Stage', facts.stage], ['Author', facts.author], ...facts.custom.map((c): [string, string] => [c.name, c.text])]
-  const values = said.filter(([, text]) => text.trim()).map(([name, text]) => step.add('IFCPROPERTYSINGLEVALUE', name, null, step.typed('IFCTEXT', text), null))
+/** Scheme, client, number, stage, author and the project's own fields as one property set; null where nothing is said. */
+export function factProperties(step: StepWriter, { facts }: Project, scheme: string, id: string): Reference | null {
+  const said: [string, string][] = [['Scheme', scheme], ['Number', facts.number], ['Client', facts.client], ['Stage', facts.stage], ['Author', facts.author], ...facts.custom.map((c): [string, string] => [c.name, c.text])]
+  const values = said.filter(([, text]) => text.trim()).map(([name, text]) => step.add('IFCPROPERTYSINGLEVALUE', label(name), null, step.typed('IFCTEXT', text), null))
   return values.length ? step.add('IFCPROPERTYSET', id, null, 'Project data', null, values) : null
 }

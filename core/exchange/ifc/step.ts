@@ -20,7 +20,7 @@ export class StepWriter {
   }
 
   /** A value that says its own type, where the schema lets it choose. */
-  typed(type: string, value: string): Special { return { text: `${type}(${write(value)})` } }
+  typed(type: string, value: Argument): Special { return { text: `${type}(${write(value)})` } }
 
   /** The whole file; `stamp` is an ISO 8601 time. */
   file(schema: string, name: string, stamp: string, author = ''): string {
@@ -37,6 +37,9 @@ function write(value: Argument): string {
   if ('text' in value) return value.text
   return `(${value.map(write).join(',')})`
 }
+
+/** A text as an IfcLabel, which has at most 255 characters; null where there is none. */
+export const label = (text: string | null | undefined): string | null => (text ? [...text].slice(0, 255).join('') : null)
 
 /** A real always has a point; exponents are written after it. */
 function real(value: number): string {

@@ -1,16 +1,20 @@
-import { refuse } from '../../project'
+import { Refusal, refuse } from '../../project'
 import type { Reader, ReadMesh } from './kind'
 
 /** IFC4 (and IFC2x3): every product with a shape, openings cut, spaces left out. */
 export const ifc: Reader = {
   id: 'ifc', label: 'IFC', extensions: ['ifc'],
   read: async (bytes, wasm) => {
-    const head = new TextDecoder().decode(bytes.slice(0, 200))
+    const text = (part: Uint8Array) => new TextDecoder('latin1').decode(part)
+    const head = text(bytes.slice(0, 4000))
     if (!head.trimStart().startsWith('ISO-10303-21')) refuse('file', 'The file is no IFC file in STEP form.', 'Choose a .ifc file; zipped or XML ones are not read.')
+    if (!/END-ISO-10303-21\s*;\s*$/.test(text(bytes.slice(-400)))) refuse('file', 'The IFC file ends before its end: a part of it is missing.', 'Export or copy it once more.')
+    if (!/FILE_SCHEMA\s*\(/i.test(head) || !/#\d+\s*=/.test(text(bytes.slice(0, 200_000)))) refuse('file', 'There is no body in the IFC file.', 'Export the forms as surfaces or solids.')
     const { IfcAPI } = await import('web-ifc')
     const api = new IfcAPI()
     if (wasm) api.SetWasmPath(wasm.replace(/[^/]*$/, ''), true)
     await api.Init(wasm ? () => wasm : undefined, true)
+    api.SetLogLevel(6)
     const model = api.OpenModel(bytes, { COORDINATE_TO_ORIGIN: false })
     if (model < 0) return refuse('file', 'The IFC file cannot be read.', 'Export it once more as IFC4.')
     try {
@@ -34,7 +38,9 @@ export const ifc: Reader = {
         }
         if (out.triangles.length) meshes.push(out)
       })
-      return meshes
+      return { meshes, remarks: [], asks: [] }
+    } catch (e) {
+      return e instanceof Refusal ? refuse('file', e.say, e.remedy) : refuse('file', 'The IFC file is damaged.', 'Export it once more as IFC4.')
     } finally {
       api.CloseModel(model)
     }

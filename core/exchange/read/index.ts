@@ -1,34 +1,42 @@
-import { bodyFault, cornerAt, dotOf, planeThrough, type Plane, type Vec2 } from '../../solid'
+import { bodyFault, type BodyFault, cornerAt, dotOf, planeThrough, type Plane, type Vec2 } from '../../solid'
 import { refuse, type BodyMove } from '../../project'
+import { plainText } from '../../values'
 import { glb } from './glb'
+import { READ_LIMITS } from '../limits'
+import type { Answers, Ask } from '../survey/kind'
 import { ifc } from './ifc'
 import type { Reader, ReadMesh } from './kind'
 import { obj } from './obj'
+import { oriented } from './oriented'
 
 /** All formats that bodies are read from; a new one is a file and a line here. */
 export const READERS: Reader[] = [ifc, obj, glb]
 
-/** A body from a file: its data for a recipe, in a frame of its own, and where that frame lies, m. `fault` says what is wrong with it. */
-export interface ReadBody { name: string; body: Pick<BodyMove, 'file' | 'corners' | 'faces'>; place: Vec2; above: number; fault: 'open' | 'crossing' | null }
+/** A body from a file: its data for a recipe, in a frame of its own, and where that frame lies, m. `fault` says what is wrong with it, `done` what was mended. */
+export interface ReadBody { name: string; body: Pick<BodyMove, 'file' | 'corners' | 'faces'>; place: Vec2; above: number; fault: BodyFault['fault'] | null; done: string[] }
 
-const MOST_BYTES = 100 * 1024 * 1024
-const MOST_TRIANGLES = 200_000
+/** All that was read: the bodies, remarks on the file, and what it left open. */
+export interface BodiesRead { bodies: ReadBody[]; remarks: string[]; asks: Ask[] }
 
 /**
  * The bodies of a file, by its extension; `together` as one. Corners that lie together are one, flat neighbours are one face, named
- * f1, f2 ... from the lowest up. Errors: 'file' with what is wrong and what to do.
+ * f1, f2 ... from the lowest up; all look outwards. Errors: 'file' with what is wrong and what to do.
  */
-export async function readBodies(fileName: string, bytes: Uint8Array, together: boolean, wasm: string | null = null): Promise<ReadBody[]> {
+export async function readBodies(fileName: string, bytes: Uint8Array, together: boolean, wasm: string | null = null, answers: Answers = {}): Promise<BodiesRead> {
   const extension = fileName.split('.').at(-1)?.toLowerCase() ?? ''
   const reader = READERS.find((r) => r.extensions.includes(extension)) ?? refuse('file', `"${fileName}" is no file that bodies are read from.`, `Choose one of ${READERS.flatMap((r) => r.extensions.map((e) => `.${e}`)).join(', ')}.`)
   if (bytes.length === 0) refuse('file', 'The file is empty.', 'Export it once more.')
-  if (bytes.length > MOST_BYTES) refuse('file', `The file has ${Math.round(bytes.length / 1e6)} MB; up to 100 MB are read.`, 'Export only what is needed.')
-  const meshes = await reader.read(bytes, wasm)
+  if (bytes.length > READ_LIMITS.bodyBytes) refuse('file', `The file has ${Math.round(bytes.length / 1e6)} MB; up to 100 MB are read.`, 'Export only what is needed.')
+  const { meshes, remarks, asks } = await reader.read(bytes, wasm, answers)
   const count = meshes.reduce((n, m) => n + m.triangles.length / 3, 0)
   if (count === 0) refuse('file', `There is no body in "${fileName}".`, 'Export the forms as surfaces or solids.')
-  if (count > MOST_TRIANGLES) refuse('file', `"${fileName}" has ${count} triangles; up to ${MOST_TRIANGLES} are read.`, 'Export it coarser, or only what is needed.')
+  if (count > READ_LIMITS.triangles) refuse('file', `"${fileName}" has ${count} triangles; up to ${READ_LIMITS.triangles} are read.`, 'Export it coarser, or only what is needed.')
+  if (meshes.some((m) => m.corners.some((c) => !(Math.abs(c) < READ_LIMITS.far)))) refuse('file', `"${fileName}" has points that lie beyond anything on the ground.`, 'Check its unit, and export it once more.')
   const all = together || meshes.length > 60 ? [merged(fileName, meshes)] : meshes
-  return all.map((mesh) => bodyOf(fileName, mesh)).filter((b) => b.body.faces.length > 0)
+  if (!together && meshes.length > 60) remarks.push(`${meshes.length} bodies were taken as one.`)
+  const bodies = all.map((mesh) => bodyOf(fileName, mesh)).filter((b) => b.body.faces.length > 0)
+  for (const b of bodies) for (const what of b.done) remarks.push(`${b.name}: ${what}.`)
+  return { bodies, remarks, asks }
 }
 
 function merged(name: string, meshes: ReadMesh[]): ReadMesh {
@@ -42,14 +50,18 @@ function merged(name: string, meshes: ReadMesh[]): ReadMesh {
 }
 
 function bodyOf(file: string, mesh: ReadMesh): ReadBody {
-  const { corners, triangles } = welded(mesh)
+  const { corners, triangles: read } = welded(mesh)
+  const { triangles, done } = oriented(corners, read)
   let [x0, y0, z0] = [Infinity, Infinity, Infinity]
   for (let i = 0; i < corners.length; i += 3) { x0 = Math.min(x0, corners[i] ?? 0); y0 = Math.min(y0, corners[i + 1] ?? 0); z0 = Math.min(z0, corners[i + 2] ?? 0) }
   const own = corners.map((c, i) => Math.round((c - ([x0, y0, z0][i % 3] ?? 0)) * 1e9) / 1e9 + 0)
   const faces = byPlane(own, triangles)
   const fault = bodyFault({ positions: Float64Array.from(own), triangles: Uint32Array.from(faces.flat()) })
-  return { name: mesh.name.slice(0, 120), place: [x0, y0], above: z0, fault: fault?.fault ?? null, body: { file: file.slice(0, 120), corners: own, faces: faces.map((t, i) => ({ name: `f${i + 1}`, triangles: t })) } }
+  return { name: nameOf(mesh.name), place: [x0, y0], above: z0, fault: fault?.fault ?? null, done, body: { file: nameOf(file), corners: own, faces: faces.map((t, i) => ({ name: `f${i + 1}`, triangles: t })) } }
 }
+
+/** A name without what no name may hold. */
+const nameOf = (name: string): string => plainText(plainText(name).trim().slice(0, 120)).trim() || 'body'
 
 /** Corners within a hundredth of a millimetre are one; triangles without area go. */
 function welded({ corners, triangles }: ReadMesh): { corners: number[]; triangles: number[] } {

@@ -2,6 +2,7 @@ import type { Check } from '../types'
 import { driftedPart } from './drifted-part'
 import { duplicateBody } from './duplicate-body'
 import { faultyBody } from './faulty-body'
+import { leftOutMove } from './left-out-move'
 import { levelCutsNothing } from './level-cuts-nothing'
 import { lowHeadroom } from './low-headroom'
 import { overEnvelope } from './over-envelope'
@@ -14,4 +15,4 @@ import { storeyTooLow } from './storey-too-low'
 import { wallGap } from './wall-gap'
 
 /** All checks, in the order in which their findings are listed; a new one is a file and a line here. */
-export const CHECKS: Check[] = [driftedPart, faultyBody, duplicateBody, overlap, overEnvelope, overPermitted, wallGap, lowHeadroom, storeyTooLow, peakAboveLevel, sliver, levelCutsNothing, picturesDisagree]
+export const CHECKS: Check[] = [leftOutMove, driftedPart, faultyBody, duplicateBody, overlap, overEnvelope, overPermitted, wallGap, lowHeadroom, storeyTooLow, peakAboveLevel, sliver, levelCutsNothing, picturesDisagree]

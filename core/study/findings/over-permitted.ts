@@ -1,14 +1,13 @@
 import { tidy } from '../../project'
+import { permittedHeight } from '../permitted'
 import { finding, type Check } from '../types'
 import { lowered } from './lowered'
 
-/** A mass that rises over the permitted height: a mark of that name. */
+/** A mass that rises over the permitted height, where a mark says it; a site's own limit is said with the envelope. */
 export const overPermitted: Check = {
   kind: 'over the permitted mark',
-  run: ({ project, scheme, context, levels, forms }) => {
-    // A site's own limit says it already.
-    if (project.site && project.site.limit !== null) return []
-    const mark = levels.find((l) => l.kind === 'mark' && /permitted/i.test(l.name))
+  run: ({ scheme, context, ground, levels, forms }) => {
+    const mark = permittedHeight(ground.envelope, levels)?.mark
     if (!mark) return []
     return forms.filter((f) => f.top > mark.height + 1e-5).flatMap((form) => {
       const over = tidy(form.top - mark.height)

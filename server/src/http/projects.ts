@@ -2,9 +2,9 @@ import { randomUUID } from 'node:crypto'
 import express, { Router } from 'express'
 import { IsNull, type DataSource } from 'typeorm'
 import * as v from 'valibot'
-import { applyEdit, parseEdit } from '@geotome/core/edits'
+import { parseEdit } from '@geotome/core/edits'
 import { formatNamed } from '@geotome/core/exchange'
-import { blankProject, NameSchema, readProjectPackage, UnitSchema, type Project } from '@geotome/core/project'
+import { blankProject, NameSchema, Refusal, UnitSchema, type Project } from '@geotome/core/project'
 import type { AssetStore } from '../assets/store'
 import { ProjectRow } from '../db/entities'
 import type { StudyPool } from '../jobs/study-pool'
@@ -23,6 +23,8 @@ const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whol
 export function projectRoutes(source: DataSource, log: EditLog, streams: EventStreams, pool: StudyPool, assets: AssetStore): Router {
   const routes = Router()
   const json = express.json({ limit: '64mb' })
+  // An id that none could be names no project; the database need not be asked.
+  routes.param('id', (_request, _response, next, id: string) => { next(v.is(Id, id) ? undefined : new Refusal('unknown-id', 'There is no project at this address.', 'Go back to the list of projects.')) })
 
   routes.get('/', async (_request, response) => {
     const rows = await source.manager.find(ProjectRow, { where: { removedAt: IsNull() }, order: { changedAt: 'DESC' } })
@@ -37,9 +39,9 @@ export function projectRoutes(source: DataSource, log: EditLog, streams: EventSt
   })
 
   routes.post('/import', express.raw({ type: () => true, limit: '150mb' }), async (request, response) => {
-    const { project: read, assets: along } = readProjectPackage(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
-    // The same check as any edit's; an imported project gets an id of its own, so that importing twice overwrites nothing.
-    const project: Project = applyEdit({ ...read, id: randomUUID() }, { edit: 'project.change', set: {} }).project
+    // Unpacked and checked away from the request loop; an imported project gets an id of its own, so that importing twice overwrites nothing.
+    const { project: read, assets: along } = await pool.read(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
+    const project: Project = { ...read, id: randomUUID() }
     await assets.putAll(along)
     await log.create(project)
     response.status(201).json({ id: project.id })

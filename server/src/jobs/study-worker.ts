@@ -1,6 +1,6 @@
 import { parentPort } from 'node:worker_threads'
 import { formatNamed } from '@geotome/core/exchange'
-import { Refusal, type Project } from '@geotome/core/project'
+import { readProjectPackage, Refusal, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, studyScheme } from '@geotome/core/study'
 import type { StudyAnswer, StudyQuestion } from './study-pool'
@@ -13,6 +13,7 @@ parentPort?.on('message', ({ id, ask }: StudyQuestion) => {
 })
 
 async function answer(id: number, ask: StudyQuestion['ask']): Promise<StudyAnswer> {
+  if (ask.task === 'read') return { id, result: readProjectPackage(ask.bytes) }
   await openKernel()
   const project: Project = ask.project
   const study = studyScheme(project, ask.task === 'export' && ask.scheme ? ask.scheme : firstScheme(project).id)

@@ -1,5 +1,5 @@
 import type { DataSource, EntityManager } from 'typeorm'
-import { applyEdit, parseEdit, type Edit } from '@geotome/core/edits'
+import { applyChecked, applyEdit, parseEdit, type Edit } from '@geotome/core/edits'
 import { parseProject, Refusal, type Project } from '@geotome/core/project'
 import { CheckpointRow, EditRow, JobRow, ProjectRow } from '../db/entities'
 import { historyOf, type Step } from './history'
@@ -140,7 +140,7 @@ async function checkpointBefore(manager: EntityManager, projectId: string, seq: 
 /** The edits of a stretch of the log on a project; those that an older Geotome wrote get what has been added since. */
 async function replayed(manager: EntityManager, projectId: string, from: { seq: number; project: Project }, to: number): Promise<Project> {
   const rows = await manager.createQueryBuilder(EditRow, 'e').where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :to', { projectId, from: from.seq, to }).orderBy('e.seq').getMany()
-  return rows.reduce((p, r) => applyEdit(p, parseEdit(JSON.parse(r.edit))).project, from.project)
+  return rows.reduce((p, r) => applyChecked(p, parseEdit(JSON.parse(r.edit))), from.project)
 }
 
 const asLogged = (row: EditRow): LoggedEdit => ({ seq: row.seq, id: row.editId, author: row.author, label: row.label, kind: row.kind, edit: JSON.parse(row.edit) as Edit })

@@ -7,10 +7,10 @@ export interface RestorePoint { id: string; name: string; seq: number; at: strin
 export interface History { undo: string | null; redo: string | null }
 export interface LoggedEdit { seq: number; id: string; author: string; label: string; kind: 'edit' | 'undo' | 'redo'; edit: Edit }
 
-/** What the server refused, in its own sentence; `away` when it could not be reached at all. */
+/** What the server refused, in its own sentence; `away` when it could not be reached, or could not do its own part: the same may be asked again. */
 export class Problem extends Error {
   constructor(message: string, readonly status: number) { super(message) }
-  get away(): boolean { return this.status === 0 || this.status === 503 }
+  get away(): boolean { return this.status === 0 || this.status >= 500 }
 }
 
 export const api = {

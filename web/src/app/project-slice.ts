@@ -1,5 +1,5 @@
 import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import { applyEdit, type Edit } from '@geotome/core/edits'
+import { applyChecked, type Edit } from '@geotome/core/edits'
 import { firstScheme } from '@geotome/core/study'
 import { Refusal, type Project, type Scheme } from '@geotome/core/project'
 import type { History, LoggedEdit } from './api'
@@ -38,7 +38,7 @@ const slice = createSlice({
       const log = [...state.log]
       for (const entry of payload) {
         if (entry.seq !== seq + 1 || !confirmed) continue
-        confirmed = applyEdit(confirmed, entry.edit).project
+        confirmed = applyChecked(confirmed, entry.edit)
         seq = entry.seq
         log.push({ id: entry.id, label: entry.label, edit: entry.edit })
         pending = pending.filter((p) => p.id !== entry.id)
@@ -64,9 +64,15 @@ export const selectProject = createSelector([(s: Root) => s.project.confirmed, (
 /** The same with the gesture under way on it: what lists and fields show. */
 export const selectTried = createSelector([selectProject, (s: Root) => s.project.preview], (project, preview): Project | null => (project && preview ? tried(project, preview) : project))
 
-export const selectScheme = createSelector([selectTried, (s: Root) => s.view.scheme], (project, id): Scheme | null => (project ? (id ? project.schemes[id] : undefined) ?? firstScheme(project) : null))
+/** The project without the gesture under way, and the scheme that is looked at: what a gesture begins from. */
+export const selectPresent = createSelector([selectProject, (s: Root) => s.view.scheme], (project, id): { project: Project; scheme: Scheme } | null => (project ? { project, scheme: schemeShown(project, id) } : null))
+
+export const selectScheme = createSelector([selectTried, (s: Root) => s.view.scheme], (project, id): Scheme | null => (project ? schemeShown(project, id) : null))
+
+/** Duplicated schemes hold things of the same ids: only its own id tells which one is meant. */
+const schemeShown = (project: Project, id: string | null): Scheme => (id ? project.schemes[id] : undefined) ?? firstScheme(project)
 
 /** An edit on its way that no longer fits is left out until the server has said so. */
 function tried(project: Project, edit: Edit): Project {
-  try { return applyEdit(project, edit).project } catch (e) { if (e instanceof Refusal) return project; throw e }
+  try { return applyChecked(project, edit) } catch (e) { if (e instanceof Refusal) return project; throw e }
 }

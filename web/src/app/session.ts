@@ -4,6 +4,7 @@ import { Refusal } from '@geotome/core/project'
 import { api, Problem, type LoggedEdit } from './api'
 import { author } from './author'
 import { closed, dropped, historyRead, logged, made, opened, previewed, selectProject, serverAway } from './project-slice'
+import { forget, keep, keepsEdits, leftOf, waiting } from './outbox'
 import { store } from './store'
 import { left as leftProject } from './view-slice'
 
@@ -32,13 +33,36 @@ export async function openProject(id: string, moment: number | null = null): Pro
   if (projectId !== id) return
   store.dispatch(opened({ project, seq, history }))
   follow(id, seq)
+  await takeUp(id)
+}
+
+/** What an earlier window left unsent goes on being sent, in order; the server stores an edit that comes twice once. */
+async function takeUp(id: string): Promise<void> {
+  const left = await leftOf(id)
+  if (projectId !== id || left.length === 0) return
+  for (const { id: editId, label, edit } of left) store.dispatch(made({ id: editId, label, edit }))
+  toast(`${left.length} ${left.length === 1 ? 'change that was' : 'changes that were'} not stored yet ${left.length === 1 ? 'is' : 'are'} sent now.`)
+  void send()
+}
+
+/** Sends what projects that are not open have left, so that nothing waits for them to be opened again. */
+export async function sendLeftovers(): Promise<number> {
+  let sent = 0
+  for (const id of (await waiting()).keys()) {
+    if (id === projectId) continue
+    for (const edit of await leftOf(id)) {
+      try { await api.edit(id, { id: edit.id, label: edit.label, edit: edit.edit, author: edit.author }); sent++ } catch (e) { if (!(e instanceof Problem) || e.away) return sent }
+      await forget(edit.id)
+    }
+  }
+  return sent
 }
 
 export function closeProject(): void {
   opening++
   // What is on its way goes on being sent; the server stores an edit that comes twice once.
   const [id, left] = [projectId, store.getState().project.pending]
-  if (id && left.length) void (async () => { for (const edit of left) await api.edit(id, { ...edit, author: author() }) })().catch(say)
+  if (id && left.length) void (async () => { for (const edit of left) { await api.edit(id, { ...edit, author: author() }); await forget(edit.id) } })().catch(say)
   events?.close()
   events = null
   projectId = null
@@ -54,7 +78,9 @@ export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
   try {
     const edit = typeof make === 'function' ? make() : make
     applyEdit(project, edit)
-    store.dispatch(made({ id: crypto.randomUUID(), label, edit }))
+    const pending = { id: crypto.randomUUID(), label, edit }
+    store.dispatch(made(pending))
+    if (projectId) keep(projectId, author(), pending)
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
     store.dispatch(previewed(null))
@@ -108,7 +134,10 @@ async function sendAll(): Promise<void> {
     try {
       const { history, seq } = await api.edit(id, { ...next, author: author() })
       store.dispatch(historyRead(history))
+      void forget(next.id)
       await catchUp(id, seq)
+      // One that was stored before this window was opened does not come by the log any more.
+      if (store.getState().project.pending[0]?.id === next.id) store.dispatch(dropped(next.id))
     } catch (e) {
       if (e instanceof Problem && e.away) {
         store.dispatch(serverAway(true))
@@ -116,6 +145,7 @@ async function sendAll(): Promise<void> {
         continue
       }
       store.dispatch(dropped(next.id))
+      void forget(next.id)
       say(e)
     }
   }
@@ -163,4 +193,5 @@ document.addEventListener('visibilitychange', () => {
   events = null
 })
 
-window.addEventListener('beforeunload', (event) => { if (store.getState().project.pending.length) event.preventDefault() })
+// What is not stored yet waits in the browser's own store; only where it has none, leaving loses something.
+window.addEventListener('beforeunload', (event) => { if (store.getState().project.pending.length && !keepsEdits()) event.preventDefault() })

@@ -68,7 +68,7 @@ const slice = createSlice({
   reducers: {
     left: () => initialState,
     /** Another scheme is worked on; what was picked and compared belongs to the old one. */
-    schemeShown: (state, { payload }: PayloadAction<string>) => ({ ...state, scheme: payload, picked: { kind: 'nothing' as const }, level: null, before: null, after: null, proposing: null, tool: null, compare: state.compare === payload ? null : state.compare, hidden: [], kept: null }),
+    schemeShown: (state, { payload }: PayloadAction<string>) => ({ ...state, scheme: payload, picked: { kind: 'nothing' as const }, level: null, before: null, after: null, proposing: null, moving: null, tool: null, compare: state.compare === payload ? null : state.compare, hidden: [], kept: null }),
     compared: (state, { payload }: PayloadAction<string | null>) => ({ ...state, compare: payload }),
     showsChanged: (state, { payload }: PayloadAction<Partial<Shows>>) => ({ ...state, shows: { ...state.shows, ...payload }, kept: null }),
     thingsHidden: (state, { payload }: PayloadAction<string[]>) => ({ ...state, hidden: payload, kept: null }),

@@ -59,8 +59,8 @@ function MomentBar({ moment }: { moment: number }) {
 }
 
 function Saved() {
-  const { saved, moment } = useAppSelector((s) => s.project)
+  const { saved, moment, pending } = useAppSelector((s) => s.project)
   const time = saved.at ? new Date(saved.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : ''
   if (moment !== null) return null
-  return <span className={`mx-1.5 whitespace-nowrap ${saved.state === 'away' ? 'font-semibold text-warn' : 'text-ink2'}`} role="status" data-saved={saved.state}>{saved.state === 'away' ? 'server away, kept here' : saved.state === 'saving' ? 'saving' : `saved ${time}`}</span>
+  return <span className={`mx-1.5 whitespace-nowrap ${saved.state === 'away' ? 'font-semibold text-warn' : 'text-ink2'}`} role="status" data-saved={saved.state}>{saved.state === 'away' ? `server away, ${pending.length ? `${pending.length} ` : ''}kept here` : saved.state === 'saving' ? `saving${pending.length > 1 ? ` ${pending.length}` : ''}` : `saved ${time}`}</span>
 }

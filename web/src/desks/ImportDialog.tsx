@@ -2,14 +2,15 @@ import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { addBodies } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
-import type { ReadBody } from '@geotome/core/exchange'
+import type { Answers, BodiesRead } from '@geotome/core/exchange'
 import { useProject, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
 import { ChoiceField } from '../common/fields'
 import { Dialog } from '../common/Dialog'
-import { studyWorker } from '../worker/client'
+import { FileAsks } from '../common/FileAsks'
+import { readInWorker } from '../worker/reader'
 
 /** Brings bodies in from IFC, OBJ or GLB, as masses of the scheme or as context; what was read is said before it is taken. */
 export function ImportDialog({ onClose }: { onClose: () => void }) {
@@ -18,22 +19,24 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
   const uses = useUses()
   const levels = levelHeights(project, scheme)
   const [file, setFile] = useState<File | null>(null)
-  const [read, setRead] = useState<{ bodies: ReadBody[] } | { refused: string } | 'reading' | null>(null)
+  const [read, setRead] = useState<BodiesRead | { refused: string } | 'reading' | null>(null)
+  const [answers, setAnswers] = useState<Answers>({})
   const [together, setTogether] = useState(false)
   const [as, setAs] = useState<'mass' | 'context'>('mass')
   const [use, setUse] = useState(uses[0]?.id ?? '')
   const [level, setLevel] = useState((levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0])?.id ?? '')
   const newest = useRef(0)
-  const take = async (chosen: File | null, one: boolean) => {
+  const take = async (chosen: File | null, one: boolean, told: Answers = {}) => {
+    setAnswers(told)
     setFile(chosen)
     setTogether(one)
     if (!chosen) return
     const mine = ++newest.current
     setRead('reading')
-    const found = await studyWorker.read(chosen.name, new Uint8Array(await chosen.arrayBuffer()), one)
+    const found = await readInWorker(chosen, (reader, bytes) => reader.bodies(chosen.name, bytes, one, told))
     if (mine === newest.current) setRead(found)
   }
-  const bodies = read && typeof read === 'object' && 'bodies' in read ? read.bodies : []
+  const { bodies, remarks, asks } = read && typeof read === 'object' && 'bodies' in read ? read : NOTHING
   const faulty = bodies.filter((b) => b.fault)
   const accept = () => {
     const height = levels.find((l) => l.id === level)?.height ?? 0
@@ -49,16 +52,20 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
   return (
     <Dialog title="Import bodies" onClose={onClose} onAccept={accept} accept={bodies.length ? `Bring in ${bodies.length}` : 'Bring in'}>
       <label className="mb-3 block cursor-pointer rounded-md border border-dashed border-ink3 p-3 text-center" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); void take(e.dataTransfer.files[0] ?? null, together) }}>
-        <span className="font-medium">{file ? file.name : 'Choose or drop a file'}</span><span className="block text-[12px] text-ink2">IFC, OBJ (metres, z up) or GLB</span>
+        <span className="font-medium">{file ? file.name : 'Choose or drop a file'}</span><span className="block text-[12px] text-ink2">IFC, OBJ or GLB</span>
         <input type="file" aria-label="File with bodies" accept=".ifc,.obj,.glb" className="sr-only" onChange={(e) => { void take(e.target.files?.[0] ?? null, together); e.target.value = '' }} />
       </label>
       {read === 'reading' && <p role="status" className="mb-2 text-ink2">Reading ...</p>}
       {read && typeof read === 'object' && 'refused' in read && <p role="alert" className="mb-2 text-error">{read.refused}</p>}
       {bodies.length > 0 && <p className="mb-2 text-ink2" data-read>{bodies.length} {bodies.length === 1 ? 'body' : 'bodies'}, {bodies.reduce((s, b) => s + b.body.faces.length, 0)} faces{faulty.length ? <b className="text-warn">, {faulty.length} not closed or crossing: better as context</b> : ', closed'}</p>}
+      {remarks.map((r) => <p key={r} className="mb-1 text-[12px] text-ink2" data-remark>{r}</p>)}
+      <FileAsks asks={asks} answers={answers} answer={(next) => void take(file, together, next)} />
       <ChoiceField label="as" value={as} options={[{ value: 'mass', label: 'masses, counted' }, { value: 'context', label: 'context, not counted' }]} onChange={setAs} />
       {as === 'mass' && <ChoiceField label="use" value={use} options={uses.map((u) => ({ value: u.id, label: u.name }))} onChange={setUse} />}
       <ChoiceField label="hang on" value={level} options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))} onChange={setLevel} />
-      <label className="flex cursor-pointer items-center justify-between py-1">all of it as one body<input type="checkbox" className="checkbox checkbox-xs" checked={together} onChange={(e) => void take(file, e.target.checked)} /></label>
+      <label className="flex cursor-pointer items-center justify-between py-1">all of it as one body<input type="checkbox" className="checkbox checkbox-xs" checked={together} onChange={(e) => void take(file, e.target.checked, answers)} /></label>
     </Dialog>
   )
 }
+
+const NOTHING: BodiesRead = { bodies: [], remarks: [], asks: [] }

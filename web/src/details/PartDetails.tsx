@@ -2,7 +2,7 @@ import { Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { exchange, exchanged, letGo, type Place } from '@geotome/core/fabric'
-import { showNumber, showQuantity, type Part } from '@geotome/core/project'
+import { heightsOf, numbersOf, showNumber, showQuantity, type Part } from '@geotome/core/project'
 import { useBuildUps, useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
@@ -79,11 +79,11 @@ function Eaves({ part, eaves, set }: { part: Part; eaves: PartView['eaves']; set
 }
 
 function BondOf({ part, shown }: { part: Part; shown: PartView }) {
-  const { scheme } = useProject()
+  const { project, scheme } = useProject()
   const { status, why, left } = shown.bond
   const [places, setPlaces] = useState<Place[] | null>(null)
   const find = async () => { const found = await studyWorker.places(scheme.id, part.id); if ('refused' in found) toast.error(found.refused); else setPlaces(found.places) }
-  const free = () => makeEdit(`let ${part.name} go`, () => letGo({ scheme }, [part.id]))
+  const free = () => makeEdit(`let ${part.name} go`, () => letGo({ scheme, heights: heightsOf(scheme, numbersOf(project, scheme)) }, [part.id]))
   return (
     <Section title="Bond">
       <p className={`mb-2 ${status === 'bonded' || left ? 'text-ink2' : 'font-medium text-warn'}`} data-bond={status}>{status === 'bonded' ? 'In line with its face.' : `${status === 'drifted' ? 'Drifted' : 'Loose'}: ${why}${left && !part.letGo ? '; kept as it is' : ''}.`}</p>

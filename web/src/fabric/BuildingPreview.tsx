@@ -51,6 +51,7 @@ function ChoiceFields({ choices, change }: { choices: Choices; change: (fields: 
       <ChoiceField label="bent faces as" value={choices.bent} options={[{ value: 'upright walls', label: 'upright walls' }, { value: 'facets', label: 'flat facets' }]} onChange={(bent) => change({ bent })} />
       <ChoiceField label="slabs" value={choices.slab} options={options('slab')} onChange={(slab) => change({ slab })} />
       <ChoiceField label="roofs" value={choices.roof} options={options('roof')} onChange={(roof) => change({ roof })} />
+      <ChoiceField label="roofs lie" value={choices.roofSide} options={[{ value: 'outside', label: 'on the face' }, { value: 'inside', label: 'under the face' }]} onChange={(roofSide) => change({ roofSide })} />
       <NumField label="roof overhang" value={choices.overhang} onAccept={(num, overhang) => { if (overhang < 0) return false; change({ overhang: num }); return undefined }} hint="Measured level, square to eaves and verge." />
       <ChoiceField label="terraces" value={choices.terrace ?? ''} options={[...options('terrace'), none]} onChange={(id) => change({ terrace: id || null })} />
       {choices.terrace && <ChoiceField label="parapets" value={choices.parapet ?? ''} options={[...options('parapet'), { value: '', label: 'none' }]} onChange={(id) => change({ parapet: id || null })} />}

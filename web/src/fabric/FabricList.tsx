@@ -1,4 +1,4 @@
-import { showNumber } from '@geotome/core/project'
+import { heightsOf, numbersOf, showNumber } from '@geotome/core/project'
 import { letGo } from '@geotome/core/fabric'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -34,7 +34,7 @@ export function FabricList() {
 
 function OffTheirFaces({ parts }: { parts: PartView[] }) {
   const dispatch = useAppDispatch()
-  const { scheme } = useProject()
+  const { project, scheme } = useProject()
   const [marked, setMarked] = useState<string[]>([])
   if (parts.length === 0) return null
   const some = parts.filter((p) => marked.includes(p.id))
@@ -48,7 +48,7 @@ function OffTheirFaces({ parts }: { parts: PartView[] }) {
       {drifted.length > 0 && <button className="act act-main mb-2 w-full" onClick={() => void makeComputedEdit(`bring ${drifted.length} parts in line`, () => studyWorker.bringInLine(scheme.id, some.length ? drifted.map((p) => p.id) : null)).then(done)}>Bring {drifted.length} in line</button>}
       <div className="mb-2 flex gap-1.5">
         <button className="act h-7 flex-1 text-[12px]" title="They stay as they are, and ask for nothing until their faces change again" onClick={() => void makeComputedEdit(`keep ${meant.length} parts as they are`, () => studyWorker.keepAsIs(scheme.id, meant.map((p) => p.id))).then(done)}>Keep {meant.length}</button>
-        <button className="act h-7 flex-1 text-[12px]" title="They stay where they are, whatever becomes of the form" onClick={() => done(makeEdit(`let ${meant.length} parts go`, () => letGo({ scheme }, meant.map((p) => p.id))))}>Let {meant.length} go</button>
+        <button className="act h-7 flex-1 text-[12px]" title="They stay where they are, whatever becomes of the form" onClick={() => done(makeEdit(`let ${meant.length} parts go`, () => letGo({ scheme, heights: heightsOf(scheme, numbersOf(project, scheme)) }, meant.map((p) => p.id))))}>Let {meant.length} go</button>
         {loose.length > 0 && <button className="act h-7 flex-1 text-[12px]" onClick={() => done(makeEdit(`remove ${loose.length} loose parts`, { edit: 'batch', edits: loose.map((p) => ({ edit: 'part.remove' as const, scheme: scheme.id, id: p.id })) }))}>Remove {loose.length} loose</button>}
       </div>
       <ul>{parts.map((p) => (

@@ -1,4 +1,5 @@
 import { showNumber } from '@geotome/core/project'
+import { permittedHeight } from '@geotome/core/study'
 import { useProject, useStudy } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { sheetOpened } from '../app/view-slice'
@@ -17,13 +18,12 @@ export function Figures() {
   const area = (v: number) => showNumber(v, 'area', 'm')
   const change = totals && before !== null ? totals.area - before : 0
   const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context).map((m) => m.top))
-  const permitted = study?.levels.find((l) => l.kind === 'mark' && l.name.toLowerCase() === 'permitted')
-  const limit = study?.ground.envelope?.limit ?? permitted?.height ?? null
+  const limit = study ? permittedHeight(study.ground.envelope, study.levels)?.height ?? null : null
   const over = limit === null ? 0 : top - limit
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
   const open = study?.findings.filter((f) => !f.muted).length ?? 0
   return (
-    <footer className="flex h-[42px] shrink-0 items-center gap-5 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap" aria-label="Figures">
+    <footer className="flex h-[42px] shrink-0 items-center gap-5 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap" aria-label="Figures" data-study={study?.took}>
       {totals ? (
         <>
           <button className="flex cursor-pointer items-baseline gap-1.5" title="Opens the ledger" aria-expanded={sheet === 'ledger'} onClick={() => dispatch(sheetOpened(sheet === 'ledger' ? null : 'ledger'))}>

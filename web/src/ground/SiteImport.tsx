@@ -1,13 +1,15 @@
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { batch, type SingleEdit } from '@geotome/core/edits'
-import type { Placed } from '@geotome/core/exchange'
+import type { Answers } from '@geotome/core/exchange'
 import { siteFigures, showNumber } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Dialog } from '../common/Dialog'
-import { studyWorker } from '../worker/client'
+import { FileAsks } from '../common/FileAsks'
+import { readInWorker } from '../worker/reader'
+import type { SiteFound } from '../worker/reader-worker'
 import { neighbourEdit, siteEdit } from './ground-edits'
 
 const ACCEPT = '.csv,.txt,.xyz,.pts,.xml,.landxml,.dxf,.geojson,.json,.asc,.grd,.tif,.tiff'
@@ -18,17 +20,17 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
   const file = useRef<HTMLInputElement>(null)
   const [busy, setBusy] = useState(false)
   const [fault, setFault] = useState<{ text: string; again: File | null } | null>(null)
-  const [found, setFound] = useState<{ name: string; placed: Placed; survey: Uint8Array | null } | null>(null)
+  const [found, setFound] = useState<(SiteFound & { name: string; file: File; answers: Answers; leaveOut: boolean }) | null>(null)
   const [site, setSite] = useState<number | null>(null)
   const [around, setAround] = useState(true)
   const [ground, setGround] = useState(true)
-  const read = async (chosen: File, leaveOut = false) => {
+  const read = async (chosen: File, leaveOut = false, answers: Answers = {}) => {
     setBusy(true)
     setFault(null)
-    const answer = await studyWorker.readSite(chosen.name, new Uint8Array(await chosen.arrayBuffer()), project.location, leaveOut)
+    const answer = await readInWorker(chosen, (reader, bytes) => reader.site(chosen.name, bytes, project.location, { leaveOut, answers }))
     setBusy(false)
     if ('refused' in answer) { setFault({ text: answer.refused, again: /not numbers/.test(answer.refused) ? chosen : null }); return }
-    setFound({ name: chosen.name, ...answer })
+    setFound({ name: chosen.name, file: chosen, answers, leaveOut, ...answer })
     // The largest outline without a height is the likeliest boundary.
     const outlines = answer.placed.read.outlines.map((o, i) => ({ i, area: siteFigures(o.points).area, height: o.height })).filter((o) => o.height === null).sort((a, b) => b.area - a.area)
     setSite(!project.site ? outlines[0]?.i ?? null : null)
@@ -57,7 +59,8 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
       {fault && <div role="alert"><p className="text-error">{fault.text}</p>{fault.again && <button type="button" className="act mt-2" onClick={() => void read(fault.again as File, true)}>Read it without these rows</button>}</div>}
       {found && (
         <div className="flex flex-col gap-2">
-          <p data-found><b>{found.name}</b>: {points.length.toLocaleString('en')} points, {lines.length} lines, {outlines.length} outlines</p>
+          <p data-found><b>{found.name}</b>: {sayCounts({ point: points.length, line: lines.length, outline: outlines.length })}</p>
+          {found.placed.read.asks.length > 0 && <FileAsks asks={found.placed.read.asks} answers={found.answers} answer={(next) => void read(found.file, found.leaveOut, next)} />}
           {outlines.length > 0 && <label className="flex items-center justify-between text-ink2">boundary of the site<select aria-label="boundary of the site" className="h-8 w-48 rounded-md border border-line bg-field px-2 font-semibold text-ink" value={site ?? ''} onChange={(e) => setSite(e.target.value === '' ? null : Number(e.target.value))}><option value="">none of them</option>{outlines.map((o, i) => <option key={i} value={i}>{o.name ?? `outline ${i + 1}`}, {showNumber(siteFigures(o.points).area, 'area', 'm')} m²</option>)}</select></label>}
           {outlines.length > (site === null ? 0 : 1) && <label className="flex cursor-pointer items-center justify-between text-ink2">the other outlines are neighbours<input type="checkbox" className="checkbox checkbox-xs" checked={around} onChange={(e) => setAround(e.target.checked)} /></label>}
           {found.survey && <label className="flex cursor-pointer items-center justify-between text-ink2">points and lines are the ground<input type="checkbox" className="checkbox checkbox-xs" checked={ground} onChange={(e) => setGround(e.target.checked)} /></label>}
@@ -67,3 +70,6 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
     </Dialog>
   )
 }
+
+/** 3 points, 1 line; what there is none of is not said. */
+const sayCounts = (counts: Record<string, number>): string => Object.entries(counts).filter(([, n]) => n > 0).map(([what, n]) => `${n.toLocaleString('en')} ${what}${n === 1 ? '' : 's'}`).join(', ')

@@ -5,6 +5,8 @@ import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import { showNumber, type Unit } from '@geotome/core/project'
 import { api, Problem, type ProjectSummary } from '../app/api'
+import { waiting } from '../app/outbox'
+import { sendLeftovers } from '../app/session'
 import { Dialog } from '../common/Dialog'
 import { Wordmark } from '../common/Wordmark'
 
@@ -16,6 +18,8 @@ export default function Projects() {
   const [making, setMaking] = useState(false)
   const file = useRef<HTMLInputElement>(null)
   const load = useCallback(() => { api.projects().then((p) => { setProjects(p); setFault(null) }, (e: unknown) => setFault(e instanceof Problem ? e.message : String(e))) }, [])
+  const [unsent, setUnsent] = useState<ReadonlyMap<string, number>>(new Map())
+  useEffect(() => { void (async () => { setUnsent(await waiting()); if (await sendLeftovers()) setUnsent(await waiting()) })() }, [projects])
   useEffect(() => { document.title = 'Geotome'; load(); const timer = setInterval(load, 4000); return () => clearInterval(timer) }, [load])
 
   const bringIn = async (chosen: File | undefined) => {
@@ -40,7 +44,7 @@ export default function Projects() {
         <ul className="border-t border-line">
           {projects?.map((p) => (
             <li key={p.id} className="group flex items-center border-b border-line" data-project={p.name}>
-              <Link to={`/p/${p.id}/slice`} className="flex min-w-0 flex-1 items-baseline gap-4 py-4"><span className="min-w-0 flex-1 truncate text-[17px] font-semibold group-hover:underline">{p.name}</span>
+              <Link to={`/p/${p.id}/slice`} className="flex min-w-0 flex-1 items-baseline gap-4 py-4"><span className="min-w-0 flex-1 truncate text-[17px] font-semibold group-hover:underline">{p.name}</span>{(unsent.get(p.id) ?? 0) > 0 && <span className="text-[12px] text-warn" data-unsent>{unsent.get(p.id)} not sent yet</span>}
                 <span className="w-40 text-right text-[15px] font-semibold">{p.totalArea === null ? <span className="font-normal text-ink2">computing</span> : <>{showNumber(p.totalArea, 'area', 'm')} <span className="font-normal text-ink2">m²</span></>}</span>
                 <span className="w-36 text-right text-ink2">{when(p.changedAt)}</span></Link>
               <button className="ml-3 cursor-pointer p-2 text-ink3 hover:text-error" aria-label={`Remove ${p.name}`} onClick={() => void remove(p)}><Trash2 size={15} /></button>

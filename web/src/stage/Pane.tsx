@@ -2,7 +2,7 @@ import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type Poin
 import { moveMasses } from '@geotome/core/form'
 import { tidy } from '@geotome/core/project'
 import { inside, type Vec2 } from '@geotome/core/solid'
-import { selectProject } from '../app/project-slice'
+import { selectPresent } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch } from '../app/store'
 import { hovered, picked } from '../app/view-slice'
@@ -100,9 +100,9 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
   }
 
   const dragMasses = (now: NonNullable<typeof press.current>, p: Vec2) => {
-    const project = selectProject(store.getState())
-    const scheme = project && Object.values(project.schemes).find((s) => now.ids.every((id) => s.masses[id]))
-    if (!project || !scheme) return
+    const present = selectPresent(store.getState())
+    if (!present || !now.ids.every((id) => present.scheme.masses[id])) return
+    const { project, scheme } = present
     const [a, b] = [atHeight(view, size, now.at, ground), atHeight(view, size, p, ground)]
     const stride = project.stride.length
     const by: Vec2 = [tidy(Math.round((b[0] - a[0]) / stride) * stride), tidy(Math.round((b[1] - a[1]) / stride) * stride)]

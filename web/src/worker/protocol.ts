@@ -1,7 +1,6 @@
 import type { Edit } from '@geotome/core/edits'
-import type { Placed as PlacedSite, ReadBody } from '@geotome/core/exchange'
 import type { Bond, Choices, FaceOffer, LeftOut, PartRole, Place, Remark } from '@geotome/core/fabric'
-import type { Comparison, LimitFigure, Location, PartKind, Project, Raster, SiteFigures, TraceOptions, FoundShape } from '@geotome/core/project'
+import type { Comparison, LimitFigure, PartKind, Project, Raster, SiteFigures, TraceOptions, FoundShape } from '@geotome/core/project'
 import type { LevelHeight } from '@geotome/core/levels'
 import type { Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
@@ -99,8 +98,6 @@ export interface StudyWorker {
   /** where a part could be attached, the likeliest place first; and the edit that attaches it */
   places(scheme: string, part: string): Promise<{ places: Place[] } | { refused: string }>
   attach(scheme: string, part: string, place: Pick<Place, 'mass' | 'face'>): Promise<{ edit: Edit } | { refused: string }>
-  /** a site file in project coordinates; `survey` is its ground, packed to be kept */
-  readSite(name: string, bytes: Uint8Array, location: Location, leaveOut: boolean): Promise<{ placed: PlacedSite; survey: Uint8Array | null } | { refused: string }>
   /** points (x, y, z each) as a survey, packed to be kept */
   packPoints(points: Float64Array): Promise<Uint8Array>
   /** closed shapes of a sketch; `progress` hears how far it is */
@@ -110,8 +107,6 @@ export interface StudyWorker {
   compareTrace(scheme: string, trace: string, stand: number): Promise<{ comparison: Comparison & { view: string } } | { refused: string }>
   /** a trace in plan, world coordinates */
   tracedPlan(scheme: string, trace: string): Promise<{ loops: { points: Vec2[]; bulges: number[] }[] } | { refused: string }>
-  /** the bodies of a file */
-  read(name: string, bytes: Uint8Array, together: boolean): Promise<{ bodies: ReadBody[] } | { refused: string }>
 }
 
 /** The pieces of geometry that the ground names. */

@@ -1,8 +1,6 @@
 import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
-import ifcWasm from 'web-ifc/web-ifc.wasm?url'
 import { applyEdit, type Edit } from '@geotome/core/edits'
-import { readBodies, readSite, surveyOf } from '@geotome/core/exchange'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
@@ -54,13 +52,6 @@ const api: StudyWorker = {
       return { places: study ? placesFor(study.context, partOf(study, part)) : [] }
     } catch (e) { return refused(e) }
   },
-  async readSite(name, bytes, location, leaveOut) {
-    try {
-      const placed = await readSite(name, bytes, location, { leaveOut })
-      const survey = surveyOf(placed.read)
-      return { placed, survey: survey.points.length >= 9 ? packSurvey(survey) : null }
-    } catch (e) { return refused(e) }
-  },
   packPoints: async (points) => packSurvey({ points, lines: [] }),
   async trace(raster, options, progress) {
     try { return { shapes: await traceSketch(raster, options, progress) } } catch (e) { return refused(e) }
@@ -68,9 +59,6 @@ const api: StudyWorker = {
   groundAt: (scheme, x, y) => asked(scheme, (study) => ({ height: study.ground.height(x, y) })),
   compareTrace: (scheme, trace, stand) => asked(scheme, (study) => ({ comparison: compareTrace(study, trace, stand) })),
   tracedPlan: (scheme, trace) => asked(scheme, (study) => ({ loops: tracedPlan(study, trace) })),
-  async read(name, bytes, together) {
-    try { return { bodies: await readBodies(name, bytes, together, ifcWasm) } } catch (e) { return refused(e) }
-  },
   mend: (scheme, key) => edited(plain(scheme), (study) =>
     study.findings.find((f) => f.key === key)?.fix?.edit(mint) ?? refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.')),
 }

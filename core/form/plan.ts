@@ -1,0 +1,56 @@
+import { areaOf, enclosed, equalAreaFactor, loopArea, sweptAt, TOLERANCE, uniteRegions, type Face, type Region, type Sweep, type Twist, type Vec2 } from '../solid'
+
+/** The plan of a form from above, m: all that looks up; of a twisted one all that its outline passes over as it turns. */
+export function planOf(flats: Face[], sweep: Sweep | null): Region {
+  if (sweep?.twist && sweep.twist.angle !== 0) return twistedPlan(sweep, sweep.twist)
+  return uniteRegions(flats.filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area))
+}
+
+/**
+ * The outlines at even steps of the turn, and what their sides pass over from one to the next. Those between lie a hair further from the
+ * axis, so that the ways of the corners enclose the areas of their true arcs; both senses of a twist give the same.
+ */
+function twistedPlan(sweep: Sweep, twist: Twist): Region {
+  const [from, to] = [Math.max(sweep.z0, twist.from), Math.min(sweep.z1, twist.to)]
+  // Twisted over its whole height it has the same plan however high it is.
+  const whole = from === twist.from && to === twist.to && from === sweep.z0 && to === sweep.z1
+  const key = JSON.stringify([sweep.low, sweep.high, twist.x, twist.y, twist.angle, whole ? null : [sweep.z0, sweep.z1, twist.from, twist.to]])
+  const known = plans.get(key)
+  if (known) return known
+  const plan = turned(sweep, twist, from, to)
+  if (plans.size > 50) plans.clear()
+  plans.set(key, plan)
+  return plan
+}
+const plans = new Map<string, Region>()
+
+function turned(sweep: Sweep, twist: Twist, from: number, to: number): Region {
+  const turn = (Math.abs(twist.angle) * Math.PI / 180) * ((to - from) / (twist.to - twist.from))
+  const radius = Math.max(...[...sweep.low, ...sweep.high].flatMap((l) => l.points.map(([x, y]) => Math.hypot(x - twist.x, y - twist.y))), 0.01)
+  const steps = Math.max(2, Math.ceil(turn / Math.sqrt((8 * TOLERANCE.curve) / radius)))
+  const factor = equalAreaFactor(turn, steps)
+  const outwards = (loop: Vec2[]) => loop.map(([x, y]): Vec2 => [twist.x + (x - twist.x) * factor, twist.y + (y - twist.y) * factor])
+  const turning = Array.from({ length: steps + 1 }, (_, k) => { const row = sweptAt(sweep, from + ((to - from) * k) / steps); return k > 0 && k < steps ? row.map(outwards) : row })
+  const rows = [...(from > sweep.z0 ? [sweptAt(sweep, sweep.z0)] : []), ...turning, ...(to < sweep.z1 ? [sweptAt(sweep, sweep.z1)] : [])]
+  const passed = rows.slice(1).flatMap((row, r) => row.flatMap((loop, l) => loop.flatMap((d, i): Vec2[][] => {
+    const below = rows[r]?.[l] ?? loop
+    const j = (i + 1) % loop.length
+    return passedOver(below[i] ?? d, below[j] ?? d, loop[j] ?? d, d)
+  })))
+  return enclosed([...rows.flat(), ...passed])
+}
+
+/** What a side passes over on its way from a-b to d-c, as triangles: two that meet in a point where it turns about a point of itself. */
+function passedOver(a: Vec2, b: Vec2, c: Vec2, d: Vec2): Vec2[][] {
+  const x = crossingOf(a, b, d, c)
+  return (x ? [[a, x, d], [b, x, c]] : [[a, b, c], [a, c, d]]).map((t): Vec2[] => (loopArea(t) < 0 ? t.reverse() : t))
+}
+
+/** Where two segments cross; null where they do not. */
+function crossingOf(a: Vec2, b: Vec2, c: Vec2, d: Vec2): Vec2 | null {
+  const [ux, uy, wx, wy] = [b[0] - a[0], b[1] - a[1], d[0] - c[0], d[1] - c[1]]
+  const det = ux * wy - uy * wx
+  if (Math.abs(det) < 1e-12) return null
+  const [t, s] = [((c[0] - a[0]) * wy - (c[1] - a[1]) * wx) / det, ((c[0] - a[0]) * uy - (c[1] - a[1]) * ux) / det]
+  return t > 0 && t < 1 && s > 0 && s < 1 ? [a[0] + t * ux, a[1] + t * uy] : null
+}

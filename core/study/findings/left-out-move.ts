@@ -1,0 +1,18 @@
+import { changeRecipe } from '../../form'
+import type { Move } from '../../moves'
+import { finding, type Check } from '../types'
+
+/** A move that the form does not allow, or a mass that cannot be built at all: it is left out, and everything else is computed. */
+export const leftOutMove: Check = {
+  kind: 'cannot be built',
+  run: ({ scheme, forms, around, unbuilt }) => [
+    ...unbuilt.map(({ mass, say, remedy }) => finding('cannot be built', mass.id, `${mass.name} cannot be built, and is counted nowhere: ${say}`, remedy || 'Change its recipe, or undo the last change.', { masses: [mass.id] })),
+    ...[...forms, ...around].flatMap((form) => form.body.leftOut.map(({ id, say, remedy }) => {
+      const mass = scheme.masses[form.id]
+      const own = mass?.recipe.some((m) => m.id === id)
+      return finding('cannot be built', `${form.id}:${id}`, `A move of ${form.name} is left out: ${say}`, remedy || 'Change it in the recipe, or switch it off.', {
+        masses: [form.id], fix: mass && own ? { label: 'Switch the move off', edit: () => changeRecipe(scheme, mass, (recipe) => recipe.map((m): Move => (m.id === id ? { ...m, on: false } : m))) } : null,
+      })
+    })),
+  ],
+}
