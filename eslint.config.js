@@ -10,7 +10,10 @@ export default tseslint.config(
   ...tseslint.configs.recommended,
   {
     rules: {
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_', ignoreRestSiblings: true },
+      ],
       '@typescript-eslint/no-explicit-any': 'error',
       '@typescript-eslint/no-non-null-assertion': 'error',
       'no-constant-condition': ['error', { checkLoops: false }],
@@ -19,8 +22,16 @@ export default tseslint.config(
     },
   },
   { files: ['server/src/db/entities.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },
-  { files: ['**/*.mjs', '**/*.cjs', '*.js'], languageOptions: { globals: globals.node }, rules: { '@typescript-eslint/no-require-imports': 'off' } },
+  {
+    files: ['**/*.mjs', '**/*.cjs', '*.js'],
+    languageOptions: { globals: globals.node },
+    rules: { '@typescript-eslint/no-require-imports': 'off' },
+  },
   // The compiler's own rules are left out: three.js objects are changed in place by nature, and no compiler is used.
   { files: ['web/public/*.js'], languageOptions: { globals: globals.browser } },
-  { files: ['web/**/*.{ts,tsx}'], plugins: { 'react-hooks': hooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['web/**/*.{ts,tsx}'],
+    plugins: { 'react-hooks': hooks },
+    rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' },
+  },
 )

@@ -2,14 +2,32 @@ import { defineConfig } from '@playwright/test'
 
 /** The real page in Debian's Chromium, drawing in software, on a server with a database of its own. */
 export default defineConfig({
-  testDir: 'e2e', globalSetup: './e2e/setup.ts', workers: 1, fullyParallel: false, timeout: 90_000, retries: 0,
+  testDir: 'e2e',
+  globalSetup: './e2e/setup.ts',
+  workers: 1,
+  fullyParallel: false,
+  timeout: 90_000,
+  retries: 0,
   expect: { timeout: 15_000 },
   reporter: [['list']],
   use: {
-    baseURL: 'http://127.0.0.1:4191', viewport: { width: 1280, height: 800 }, actionTimeout: 15_000, trace: 'off',
+    baseURL: 'http://127.0.0.1:4191',
+    viewport: { width: 1280, height: 800 },
+    actionTimeout: 15_000,
+    trace: 'off',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--use-gl=angle',
+        '--use-angle=gl-egl',
+        '--ignore-gpu-blocklist',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
   },
 })

@@ -7,9 +7,16 @@ import { join, resolve } from 'node:path'
 export class App {
   private child: ChildProcess | null = null
   readonly folder: string
-  constructor(readonly port: number, folder?: string) { this.folder = folder ?? mkdtempSync(join(tmpdir(), 'gt-e2e-')) }
+  constructor(
+    readonly port: number,
+    folder?: string,
+  ) {
+    this.folder = folder ?? mkdtempSync(join(tmpdir(), 'gt-e2e-'))
+  }
 
-  get url(): string { return `http://127.0.0.1:${this.port}` }
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
 
   async start(): Promise<void> {
     const env = { ...process.env, PORT: String(this.port), GEOTOME_DATA: this.folder }
@@ -17,7 +24,10 @@ export class App {
     this.child = child
     let said = ''
     await new Promise<void>((done, failed) => {
-      const listen = (chunk: Buffer) => { said += String(chunk); if (said.includes('ready at')) done() }
+      const listen = (chunk: Buffer) => {
+        said += String(chunk)
+        if (said.includes('ready at')) done()
+      }
       child.stdout.on('data', listen)
       child.stderr.on('data', listen)
       child.once('exit', () => failed(new Error(`The application did not start: ${said}`)))
@@ -35,7 +45,10 @@ export class App {
 
   /** kill -9 of the starter, the server and the database at once. */
   async killAll(): Promise<void> {
-    const pids = ['server.json', 'mariadb.json'].map((f) => join(this.folder, f)).filter((f) => existsSync(f)).map((f) => (JSON.parse(readFileSync(f, 'utf8')) as { pid: number }).pid)
+    const pids = ['server.json', 'mariadb.json']
+      .map((f) => join(this.folder, f))
+      .filter((f) => existsSync(f))
+      .map((f) => (JSON.parse(readFileSync(f, 'utf8')) as { pid: number }).pid)
     const child = this.child
     const gone = new Promise((done) => child?.once('exit', done))
     child?.kill('SIGKILL')

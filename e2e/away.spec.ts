@@ -10,7 +10,9 @@ test('while the server is away edits are kept in the window, and stored when it 
   test.setTimeout(180_000)
   const app = new App(4194)
   await app.start()
-  const { id } = await (await request.post(`${app.url}/api/projects`, { data: { name: 'Away', unit: 'm', siteArea: 100 } })).json() as { id: string }
+  const { id } = (await (
+    await request.post(`${app.url}/api/projects`, { data: { name: 'Away', unit: 'm', siteArea: 100 } })
+  ).json()) as { id: string }
   await page.goto(`${app.url}/p/${id}/form`)
   await expect(figure(page, 'total')).toBeVisible()
   await app.killAll()
@@ -19,30 +21,52 @@ test('while the server is away edits are kept in the window, and stored when it 
   await typeField(page, 'site area', '250')
   await app.start()
   await saved(page)
-  const stored = await (await request.get(`${app.url}/api/projects/${id}`)).json() as { seq: number; project: { headroom: number; siteArea: number } }
+  const stored = (await (await request.get(`${app.url}/api/projects/${id}`)).json()) as {
+    seq: number
+    project: { headroom: number; siteArea: number }
+  }
   expect(stored).toMatchObject({ seq: 2, project: { headroom: 2.2, siteArea: 250 } })
   await app.stop()
 })
 
 test('a start that cannot succeed ends with one clear sentence', () => {
-  const start = (env: Record<string, string>) => spawnSync('node', ['scripts/start.mjs'], { env: { ...process.env, ...env }, encoding: 'utf8', timeout: 60_000 })
+  const start = (env: Record<string, string>) =>
+    spawnSync('node', ['scripts/start.mjs'], { env: { ...process.env, ...env }, encoding: 'utf8', timeout: 60_000 })
   const busy = start({ PORT: '4191', GEOTOME_DATA: '/tmp/gt-busy' })
-  expect([busy.status, busy.stderr]).toEqual([1, 'Port 4191 is taken by another program. Stop it, or choose another port: PORT=4192 npm start\n'])
+  expect([busy.status, busy.stderr]).toEqual([
+    1,
+    'Port 4191 is taken by another program. Stop it, or choose another port: PORT=4192 npm start\n',
+  ])
   expect(start({ PORT: 'front' }).stderr).toMatch(/^PORT is "front"\. Give a whole number from 1 to 65535\.\n$/)
-  expect(start({ PORT: '4195', GEOTOME_DATA: '/dev/null/x' }).stderr).toMatch(/^The folder \/dev\/null\/x cannot be written to .*\n$/)
+  expect(start({ PORT: '4195', GEOTOME_DATA: '/dev/null/x' }).stderr).toMatch(
+    /^The folder \/dev\/null\/x cannot be written to .*\n$/,
+  )
   const nobody = start({ PORT: '4195', GEOTOME_DATA: '/tmp/gt-url', DATABASE_URL: 'mysql://a:b@127.0.0.1:9/none' })
-  expect([nobody.status, nobody.stderr]).toEqual([1, 'The database does not answer at DATABASE_URL. Start it, or leave DATABASE_URL out to use the private one.\n'])
+  expect([nobody.status, nobody.stderr]).toEqual([
+    1,
+    'The database does not answer at DATABASE_URL. Start it, or leave DATABASE_URL out to use the private one.\n',
+  ])
 })
 
-test('what was not stored yet outlives the page: it is kept by the browser, counted, and sent when the server is back', async ({ page, request, context }) => {
+test('what was not stored yet outlives the page: it is kept by the browser, counted, and sent when the server is back', async ({
+  page,
+  request,
+  context,
+}) => {
   test.setTimeout(180_000)
   const app = new App(4196)
   await app.start()
-  const { id } = await (await request.post(`${app.url}/api/projects`, { data: { name: 'Outbox', unit: 'm', siteArea: 100 } })).json() as { id: string }
+  const { id } = (await (
+    await request.post(`${app.url}/api/projects`, { data: { name: 'Outbox', unit: 'm', siteArea: 100 } })
+  ).json()) as { id: string }
   await page.goto(`${app.url}/p/${id}/form`)
   await expect(figure(page, 'total')).toBeVisible()
   // The server answers, but cannot do its part.
-  await page.route('**/edits', (route) => (route.request().method() === 'POST' ? route.fulfill({ status: 500, contentType: 'application/problem+json', body: '{"detail":"no"}' }) : route.continue()))
+  await page.route('**/edits', (route) =>
+    route.request().method() === 'POST'
+      ? route.fulfill({ status: 500, contentType: 'application/problem+json', body: '{"detail":"no"}' })
+      : route.continue(),
+  )
   await typeField(page, 'headroom', '2.3')
   await expect(page.locator('[data-saved="away"]')).toContainText('1 kept here')
   await typeField(page, 'site area', '333')
@@ -52,33 +76,67 @@ test('what was not stored yet outlives the page: it is kept by the browser, coun
   const later = await context.newPage()
   await later.goto(`${app.url}/p/${id}/form`)
   await saved(later)
-  await expect.poll(async () => (await (await request.get(`${app.url}/api/projects/${id}`)).json() as { project: { headroom: number; siteArea: number } }).project).toMatchObject({ headroom: 2.3, siteArea: 333 })
-  expect((await (await request.get(`${app.url}/api/projects/${id}`)).json() as { seq: number }).seq).toBe(2)
+  await expect
+    .poll(
+      async () =>
+        (
+          (await (await request.get(`${app.url}/api/projects/${id}`)).json()) as {
+            project: { headroom: number; siteArea: number }
+          }
+        ).project,
+    )
+    .toMatchObject({ headroom: 2.3, siteArea: 333 })
+  expect(((await (await request.get(`${app.url}/api/projects/${id}`)).json()) as { seq: number }).seq).toBe(2)
   await app.stop()
 })
 
-test('a database that dies is started again; a folder that holds something else is never touched', async ({ request }) => {
+test('a database that dies is started again; a folder that holds something else is never touched', async ({
+  request,
+}) => {
   test.setTimeout(180_000)
   const app = new App(4197)
   await app.start()
   await request.post(`${app.url}/api/projects`, { data: { name: 'Before', unit: 'm', siteArea: null } })
   const { pid } = JSON.parse(readFileSync(join(app.folder, 'mariadb.json'), 'utf8')) as { pid: number }
   process.kill(pid, 'SIGKILL')
-  await expect.poll(async () => (await request.post(`${app.url}/api/projects`, { data: { name: 'After', unit: 'm', siteArea: null } })).status(), { timeout: 60_000 }).toBe(201)
-  expect((await (await request.get(`${app.url}/api/projects`)).json() as { name: string }[]).map((p) => p.name)).toEqual(expect.arrayContaining(['Before', 'After']))
+  await expect
+    .poll(
+      async () =>
+        (
+          await request.post(`${app.url}/api/projects`, { data: { name: 'After', unit: 'm', siteArea: null } })
+        ).status(),
+      { timeout: 60_000 },
+    )
+    .toBe(201)
+  expect(
+    ((await (await request.get(`${app.url}/api/projects`)).json()) as { name: string }[]).map((p) => p.name),
+  ).toEqual(expect.arrayContaining(['Before', 'After']))
   // What is known of the database is damaged: it is found by its own folder.
   await app.killAll()
   writeFileSync(join(app.folder, 'mariadb.json'), '{"pid": 12')
   await app.start()
-  expect((await (await request.get(`${app.url}/api/projects`)).json() as { name: string }[]).map((p) => p.name)).toContain('After')
+  expect(
+    ((await (await request.get(`${app.url}/api/projects`)).json()) as { name: string }[]).map((p) => p.name),
+  ).toContain('After')
   await app.stop()
 
   const folder = mkdtempSync(join(tmpdir(), 'gt-other-'))
   mkdirSync(join(folder, 'mariadb'))
   writeFileSync(join(folder, 'mariadb', 'thesis.txt'), 'ten years of work')
-  const refused = spawnSync('node', ['scripts/start.mjs'], { env: { ...process.env, PORT: '4198', GEOTOME_DATA: folder }, encoding: 'utf8', timeout: 60_000 })
-  expect([refused.status, refused.stderr]).toEqual([1, expect.stringMatching(/is not empty, and holds no database\. Nothing in it was touched\./)])
+  const refused = spawnSync('node', ['scripts/start.mjs'], {
+    env: { ...process.env, PORT: '4198', GEOTOME_DATA: folder },
+    encoding: 'utf8',
+    timeout: 60_000,
+  })
+  expect([refused.status, refused.stderr]).toEqual([
+    1,
+    expect.stringMatching(/is not empty, and holds no database\. Nothing in it was touched\./),
+  ])
   expect(readFileSync(join(folder, 'mariadb', 'thesis.txt'), 'utf8')).toBe('ten years of work')
-  const open = spawnSync('node', ['scripts/start.mjs'], { env: { ...process.env, PORT: '4198', HOST: '0.0.0.0', GEOTOME_DATA: mkdtempSync(join(tmpdir(), 'gt-open-')) }, encoding: 'utf8', timeout: 60_000 })
+  const open = spawnSync('node', ['scripts/start.mjs'], {
+    env: { ...process.env, PORT: '4198', HOST: '0.0.0.0', GEOTOME_DATA: mkdtempSync(join(tmpdir(), 'gt-open-')) },
+    encoding: 'utf8',
+    timeout: 60_000,
+  })
   expect([open.status, open.stderr]).toEqual([1, expect.stringMatching(/no sign-in yet.*GEOTOME_OPEN=1/)])
 })

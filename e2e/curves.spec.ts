@@ -1,5 +1,19 @@
 import { expect, test } from '@playwright/test'
-import { addStoreys, cell, clickAt, desk, details, drawCircle, drawRectangle, figure, newProject, pixel, saved, typeField, verb } from './page'
+import {
+  addStoreys,
+  cell,
+  clickAt,
+  desk,
+  details,
+  drawCircle,
+  drawRectangle,
+  figure,
+  newProject,
+  pixel,
+  saved,
+  typeField,
+  verb,
+} from './page'
 
 test('a circle is drawn by its centre and a typed radius, and keeps its true area and perimeter', async ({ page }) => {
   await newProject(page, 'Round')
@@ -35,8 +49,18 @@ test('a polygon is drawn with an arc of a typed length, direction and rise', asy
   await clickAt(page, 'plan', [0, 0, 0])
   await clickAt(page, 'plan', [6, 0, 0])
   await page.keyboard.press('a')
-  await expect(page.getByRole('group', { name: 'The next side' }).getByRole('button', { name: 'arc' })).toHaveAttribute('aria-pressed', 'true')
-  for (const [text, key] of [['4', 'Tab'], ['90', 'Tab'], ['2', 'Enter']] as const) { await page.keyboard.type(text); await page.keyboard.press(key) }
+  await expect(page.getByRole('group', { name: 'The next side' }).getByRole('button', { name: 'arc' })).toHaveAttribute(
+    'aria-pressed',
+    'true',
+  )
+  for (const [text, key] of [
+    ['4', 'Tab'],
+    ['90', 'Tab'],
+    ['2', 'Enter'],
+  ] as const) {
+    await page.keyboard.type(text)
+    await page.keyboard.press(key)
+  }
   await page.keyboard.press('a')
   await page.keyboard.press('a')
   await clickAt(page, 'plan', [0, 4, 0])
@@ -64,12 +88,14 @@ test('sides lean to a scale, the form twists, and a raise follows its level', as
   await expect(details(page)).toContainText('30.000 m high; it follows the level')
 })
 
-test('a project in feet reads feet, inches and fractions, and shows what it understood before it takes it', async ({ page }) => {
+test('a project in feet reads feet, inches and fractions, and shows what it understood before it takes it', async ({
+  page,
+}) => {
   await newProject(page, 'Feet', { unit: 'ft' })
   await desk(page, 'Form')
   await drawRectangle(page, [0, 0], '7', '10\' 6 1/2"', '9')
   const width = details(page).getByLabel('width', { exact: true })
-  await expect(width).toHaveValue('7\'')
+  await expect(width).toHaveValue("7'")
   await expect(details(page).getByLabel('depth', { exact: true })).toHaveValue('10\' 6 1/2"')
   await width.click()
   await width.fill('3200 mm')
@@ -101,7 +127,9 @@ test('the pointer catches the centre of a circle, and the height a level', async
   const pane = await page.locator('[data-pane="plan"]').boundingBox()
   const at = { x: (pane?.x ?? 0) + 200, y: (pane?.y ?? 0) + 300 }
   await page.mouse.move(at.x, at.y)
-  const view = JSON.parse(await page.locator('[data-pane="plan"]').getAttribute('data-view') ?? '{}') as { scale: number }
+  const view = JSON.parse((await page.locator('[data-pane="plan"]').getAttribute('data-view')) ?? '{}') as {
+    scale: number
+  }
   await page.mouse.move(at.x, at.y - 0.45 * view.scale)
   await expect(page.locator('[data-live]').getByLabel('height')).toHaveAttribute('placeholder', 'to Storey 3')
   await page.keyboard.press('Enter')

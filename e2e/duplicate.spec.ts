@@ -6,7 +6,9 @@ async function first(page: Page): Promise<string> {
   await saved(page)
   const id = /\/p\/([^/]+)/.exec(page.url())?.[1] ?? ''
   return page.evaluate(async (of) => {
-    const { project } = await (await fetch(`/api/projects/${of}`)).json() as { project: { schemes: Record<string, { order: number }> } }
+    const { project } = (await (await fetch(`/api/projects/${of}`)).json()) as {
+      project: { schemes: Record<string, { order: number }> }
+    }
     const [scheme] = Object.values(project.schemes).sort((a, b) => a.order - b.order)
     return JSON.stringify(scheme)
   }, id)
@@ -20,7 +22,10 @@ async function drag(page: Page, from: { x: number; y: number }, by: [number, num
   await page.mouse.up()
 }
 
-const middleOf = async (page: Page, selector: string) => { const box = await page.locator(selector).first().boundingBox(); return { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 } }
+const middleOf = async (page: Page, selector: string) => {
+  const box = await page.locator(selector).first().boundingBox()
+  return { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 }
+}
 
 test('whatever is done in a duplicated scheme leaves the first one as it was, to the byte', async ({ page }) => {
   test.setTimeout(150_000)
@@ -28,7 +33,7 @@ test('whatever is done in a duplicated scheme leaves the first one as it was, to
   await desk(page, 'Form')
   await drawRectangle(page, [0, 0], '10', '8', '6')
   await drawRectangle(page, [-6, 0], '6', '5', '6', [-1, 1])
-  const whole = await figure(page, 'total').textContent() ?? ''
+  const whole = (await figure(page, 'total').textContent()) ?? ''
   await page.locator('[data-scheme]').click()
   await page.getByRole('button', { name: /^Duplicate/ }).click()
   await expect(page.locator('[data-scheme]')).toHaveText('Scheme B')
@@ -48,7 +53,11 @@ test('whatever is done in a duplicated scheme leaves the first one as it was, to
   // Its handles: corner, height, turn.
   for (const handle of ['corner-1', 'height', 'turn']) {
     const pane = handle === 'height' ? '3d' : 'plan'
-    await drag(page, await middleOf(page, `[data-pane="${pane}"] [data-handle="${handle}"]`), handle === 'height' ? [0, -40] : [25, -12])
+    await drag(
+      page,
+      await middleOf(page, `[data-pane="${pane}"] [data-handle="${handle}"]`),
+      handle === 'height' ? [0, -40] : [25, -12],
+    )
     expect(await first(page)).toBe(before)
   }
   // Typed numbers, a level dragged and typed, a join, a deletion.

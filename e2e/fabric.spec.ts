@@ -1,5 +1,18 @@
 import { expect, test } from '@playwright/test'
-import { addStoreys, cell, clickAt, desk, details, drawRectangle, figure, level, newProject, openDemo, typeField, verb } from './page'
+import {
+  addStoreys,
+  cell,
+  clickAt,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  level,
+  newProject,
+  openDemo,
+  typeField,
+  verb,
+} from './page'
 
 /** The boat shed: a gabled block and a gabled porch joined to its long side. */
 async function boatShed(page: Parameters<typeof newProject>[0]): Promise<void> {
@@ -8,7 +21,10 @@ async function boatShed(page: Parameters<typeof newProject>[0]): Promise<void> {
   await page.getByRole('dialog').getByLabel('above it by').fill('2.85')
   await page.keyboard.press('Enter')
   await level(page, 'Ground').click()
-  for (const [width, depth, eaves, east, north, ridge, direction] of [['9.6', '16.4', '5.70', '0', '0', '9.061 m', '90'], ['4.8', '5.2', '2.85', '9.6', '5.6', '4.671 m', '0']] as const) {
+  for (const [width, depth, eaves, east, north, ridge, direction] of [
+    ['9.6', '16.4', '5.70', '0', '0', '9.061 m', '90'],
+    ['4.8', '5.2', '2.85', '9.6', '5.6', '4.671 m', '0'],
+  ] as const) {
     await drawRectangle(page, [2, 2], width, depth, eaves)
     await typeField(page, 'east', east)
     await typeField(page, 'north', north)
@@ -17,7 +33,9 @@ async function boatShed(page: Parameters<typeof newProject>[0]): Promise<void> {
     await expect(page.locator('[data-figure="ridge"]')).toHaveText(ridge)
     await page.keyboard.press('Escape')
   }
-  await details(page).getByRole('button', { name: /^Mass 1/ }).click()
+  await details(page)
+    .getByRole('button', { name: /^Mass 1/ })
+    .click()
   await page.getByRole('button', { name: 'Show all' }).click()
   await page.keyboard.press('Escape')
   await clickAt(page, 'plan', [2, 3, 0])
@@ -41,7 +59,9 @@ test('the boat shed gives eight walls below and four above, and the figures of t
   await expect(details(page)).toContainText('12 walls')
   await expect(details(page)).toContainText('4 roof slopes')
   await expect(details(page).locator('[data-left-out]').first()).toContainText('roof space')
-  await details(page).getByRole('button', { name: /^Make \d+ parts/ }).click()
+  await details(page)
+    .getByRole('button', { name: /^Make \d+ parts/ })
+    .click()
   await expect(details(page)).toContainText('wall 12')
   await verb(page, 'Ledger').click()
   await expect(cell(page, 'Ground', 'net')).toHaveText('165.47')
@@ -77,7 +97,9 @@ test('a changed form lists what has drifted, and one action brings it in line', 
   await expect(figure(page, 'findings')).toHaveText('0 findings')
   await desk(page, 'Form')
   await page.keyboard.press('Escape')
-  await details(page).getByRole('button', { name: /^Mass 1/ }).click()
+  await details(page)
+    .getByRole('button', { name: /^Mass 1/ })
+    .click()
   await typeField(page, 'width', '13')
   // East moves, south and north are reshaped on both storeys; two slabs and the roof follow; west stays.
   await expect(figure(page, 'findings')).toContainText('9 drifted')

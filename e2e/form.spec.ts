@@ -1,5 +1,19 @@
 import { expect, test } from '@playwright/test'
-import { addStoreys, cell, clickAt, desk, details, drawRectangle, figure, level, newProject, openDemo, pixel, typeField, verb } from './page'
+import {
+  addStoreys,
+  cell,
+  clickAt,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  level,
+  newProject,
+  openDemo,
+  pixel,
+  typeField,
+  verb,
+} from './page'
 
 test('the list of projects shows the demo with the total that the server computed', async ({ page }) => {
   await page.goto('/')
@@ -8,7 +22,9 @@ test('the list of projects shows the demo with the total that the server compute
   await expect(figure(page, 'total')).toHaveText('12,548.29 m²')
 })
 
-test('a bar is drawn by a click and typed lengths, gets its storeys, and every floor shows its area', async ({ page }) => {
+test('a bar is drawn by a click and typed lengths, gets its storeys, and every floor shows its area', async ({
+  page,
+}) => {
   await newProject(page, 'Bar', { site: '1,000' })
   await drawRectangle(page, [-5, -5], '31.4', '12.6', '18.9', [-1, 1])
   await expect(figure(page, 'total')).toHaveText('395.64 m²')
@@ -23,7 +39,9 @@ test('a bar is drawn by a click and typed lengths, gets its storeys, and every f
   await expect(cell(page, 'Storey 5', 'perimeter')).toHaveText('88.000')
 })
 
-test('a polygon takes clicks and typed lengths in any mix; Escape goes back one step; a crossing outline is refused with a sentence', async ({ page }) => {
+test('a polygon takes clicks and typed lengths in any mix; Escape goes back one step; a crossing outline is refused with a sentence', async ({
+  page,
+}) => {
   await newProject(page, 'Polygon')
   await verb(page, 'Polygon').click()
   await clickAt(page, 'plan', [0, 0, 0])
@@ -56,13 +74,19 @@ test('a polygon takes clicks and typed lengths in any mix; Escape goes back one 
   await expect(figure(page, 'total')).toHaveText('108.00 m²')
 })
 
-test('a mass is picked, dragged in strides, turned, given another use, base and storeys, and deleted', async ({ page }) => {
+test('a mass is picked, dragged in strides, turned, given another use, base and storeys, and deleted', async ({
+  page,
+}) => {
   await newProject(page, 'Moves')
   await drawRectangle(page, [0, 0], '20', '10', '6')
   const east = await details(page).getByLabel('east').inputValue()
   await page.waitForTimeout(400)
   const x0 = Number.parseFloat(east)
-  const from = await pixel(page, 'plan', [x0 + 10, Number.parseFloat(await details(page).getByLabel('north').inputValue()) + 5, 0])
+  const from = await pixel(page, 'plan', [
+    x0 + 10,
+    Number.parseFloat(await details(page).getByLabel('north').inputValue()) + 5,
+    0,
+  ])
   await page.mouse.move(from.x, from.y)
   await page.mouse.down()
   await page.mouse.move(from.x + 40, from.y, { steps: 5 })
@@ -75,7 +99,9 @@ test('a mass is picked, dragged in strides, turned, given another use, base and 
   await addStoreys(page, '1', '3')
   await expect(figure(page, 'total')).toHaveText('400.00 m²')
   await details(page).getByLabel('use').selectOption({ label: 'market' })
-  await details(page).getByRole('checkbox', { name: /Storey 1/ }).click()
+  await details(page)
+    .getByRole('checkbox', { name: /Storey 1/ })
+    .click()
   await expect(figure(page, 'total')).toHaveText('200.00 m²')
   await details(page).getByLabel('stands on').selectOption({ label: 'Storey 1  3.00' })
   await expect(figure(page, 'height')).toContainText('9.00')
@@ -114,7 +140,9 @@ test('two boxes that overlap count once, the finding says so, and its remedy joi
   await typeField(page, 'east', '15')
   await typeField(page, 'north', '0')
   await page.keyboard.press('Escape')
-  await details(page).getByRole('button', { name: /^Mass 1/ }).click()
+  await details(page)
+    .getByRole('button', { name: /^Mass 1/ })
+    .click()
   await typeField(page, 'east', '0')
   await typeField(page, 'north', '0')
   await expect(figure(page, 'total')).toHaveText('350.00 m²')
@@ -125,7 +153,9 @@ test('two boxes that overlap count once, the finding says so, and its remedy joi
   await expect(figure(page, 'total')).toHaveText('350.00 m²')
 })
 
-test('levels are added, dragged, typed, hung under the datum and deleted in the spine, the areas following live', async ({ page }) => {
+test('levels are added, dragged, typed, hung under the datum and deleted in the spine, the areas following live', async ({
+  page,
+}) => {
   await newProject(page, 'Levels')
   await drawRectangle(page, [0, 0], '20', '10', '70')
   await addStoreys(page, '20', '3.15')
@@ -153,7 +183,9 @@ test('levels are added, dragged, typed, hung under the datum and deleted in the 
   await level(page, 'Storey 5').click()
   await typeField(page, 'height', '16.05')
   await expect(details(page).getByRole('group', { name: 'Two ways' })).toContainText('Hold those above')
-  await details(page).getByRole('button', { name: /Carry those above/ }).click()
+  await details(page)
+    .getByRole('button', { name: /Carry those above/ })
+    .click()
   await expect(level(page, 'Storey 6')).toHaveAccessibleName(/19\.20/)
   await level(page, 'Storey 3').click()
   await level(page, 'Storey 3').focus()

@@ -1,7 +1,21 @@
 import { expect, test } from '@playwright/test'
-import { addStoreys, cell, clickAt, desk, details, drawRectangle, figure, level, newProject, typeField, verb } from './page'
+import {
+  addStoreys,
+  cell,
+  clickAt,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  level,
+  newProject,
+  typeField,
+  verb,
+} from './page'
 
-test('a lower basement brings all above down where the lowest level is held, and not where the ground is', async ({ page }) => {
+test('a lower basement brings all above down where the lowest level is held, and not where the ground is', async ({
+  page,
+}) => {
   await newProject(page, 'Basement')
   await page.getByRole('button', { name: 'Add several' }).click()
   await page.getByLabel('how many').fill('1')
@@ -21,7 +35,9 @@ test('a lower basement brings all above down where the lowest level is held, and
   await expect(page.getByRole('button', { name: /^Ground, -0.450/ })).toBeVisible()
 })
 
-test('forty storeys in one entry, each height of its own first; a raised one shows both results before it is made', async ({ page }) => {
+test('forty storeys in one entry, each height of its own first; a raised one shows both results before it is made', async ({
+  page,
+}) => {
   await newProject(page, 'Tower')
   await page.getByRole('button', { name: 'Add several' }).click()
   await page.getByLabel('first heights').fill('0.6, 5.1')
@@ -43,13 +59,18 @@ test('forty storeys in one entry, each height of its own first; a raised one sho
   await expect(page.getByRole('button', { name: /^Level 40, \+129\.500/ })).toBeVisible()
 })
 
-test('a storey is its slab, its floor build-up and its clear height; what gives way is asked once', async ({ page }) => {
+test('a storey is its slab, its floor build-up and its clear height; what gives way is asked once', async ({
+  page,
+}) => {
   await newProject(page, 'Build-up')
   await addStoreys(page, '2', '3.15')
   await desk(page, 'Slice')
   await level(page, 'Ground').click()
   await typeField(page, 'floor', '0.11')
-  await page.getByRole('group', { name: 'What gives way' }).getByRole('button', { name: /^The clear height/ }).click()
+  await page
+    .getByRole('group', { name: 'What gives way' })
+    .getByRole('button', { name: /^The clear height/ })
+    .click()
   await typeField(page, 'slab', '0.22')
   await expect(details(page).getByLabel('clear', { exact: true })).toHaveValue('2.820')
   await typeField(page, 'slab', '0.26')
@@ -88,7 +109,9 @@ test('heights take sums, other units and the names of levels; a mark changes no 
   await expect(page.getByRole('button', { name: /^Eaves, \+4\.250/ })).toBeVisible()
 })
 
-test('wings: areas by level and wing in the ledger and the table; a mass that spans two counts in one', async ({ page }) => {
+test('wings: areas by level and wing in the ledger and the table; a mass that spans two counts in one', async ({
+  page,
+}) => {
   await newProject(page, 'Wings')
   await drawRectangle(page, [0, 0], '10', '8', '6')
   await page.keyboard.press('Escape')
@@ -96,7 +119,13 @@ test('wings: areas by level and wing in the ledger and the table; a mass that sp
   await page.keyboard.press('Enter')
   // Drawn around it, the wing takes the mass by its plan; then it is told.
   await page.getByRole('button', { name: 'draw it' }).click()
-  for (const p of [[-0.5, -0.5], [10.5, -0.5], [10.5, 8.5], [-0.5, 8.5]] as const) await clickAt(page, 'plan', [...p, 0])
+  for (const p of [
+    [-0.5, -0.5],
+    [10.5, -0.5],
+    [10.5, 8.5],
+    [-0.5, 8.5],
+  ] as const)
+    await clickAt(page, 'plan', [...p, 0])
   await page.keyboard.press('Enter')
   await expect(page.locator('[data-wing="East"]')).toContainText('outline of 4 corners')
   await page.getByRole('button', { name: 'Mass 1' }).click()
@@ -111,22 +140,26 @@ test('wings: areas by level and wing in the ledger and the table; a mass that sp
   await expect(cell(page, 'Ground', 'wing East')).toHaveText('80.00')
 })
 
-test('in an elevation a level is dragged by its line, those above go along, Alt holds them; a double click adds one at that height', async ({ page }) => {
+test('in an elevation a level is dragged by its line, those above go along, Alt holds them; a double click adds one at that height', async ({
+  page,
+}) => {
   await newProject(page, 'Elevation')
   await drawRectangle(page, [0, 0], '12', '9', '9')
   await addStoreys(page, '2', '3')
   await page.getByRole('button', { name: 'Elevation', exact: true }).click()
   await page.getByRole('button', { name: 'Show all' }).click()
   const label = page.locator('[data-level-label="Storey 1"]')
-  const scale = async () => (JSON.parse(await page.locator('[data-pane="elevation"]').getAttribute('data-view') ?? '{}') as { scale: number }).scale
+  const scale = async () =>
+    (JSON.parse((await page.locator('[data-pane="elevation"]').getAttribute('data-view')) ?? '{}') as { scale: number })
+      .scale
   const drag = async (by: number, alt = false) => {
     const box = await label.boundingBox()
     const [x, y] = [(box?.x ?? 0) + 20, (box?.y ?? 0) + 6]
     await page.mouse.move(x, y)
     await page.mouse.down()
     if (alt) await page.keyboard.down('Alt')
-    await page.mouse.move(x, y - by * await scale() / 2)
-    await page.mouse.move(x, y - by * await scale())
+    await page.mouse.move(x, y - (by * (await scale())) / 2)
+    await page.mouse.move(x, y - by * (await scale()))
     await page.mouse.up()
     if (alt) await page.keyboard.up('Alt')
   }
@@ -137,7 +170,7 @@ test('in an elevation a level is dragged by its line, those above go along, Alt 
   await expect(page.getByRole('button', { name: /^Storey 1, \+3\.000/ })).toBeVisible()
   await expect(page.getByRole('button', { name: /^Storey 2, \+6\.500/ })).toBeVisible()
   const low = await page.locator('[data-level-line="Ground"] line').first().boundingBox()
-  await page.mouse.dblclick((low?.x ?? 0) + (low?.width ?? 0) + 2, (low?.y ?? 0) - 1.2 * await scale())
+  await page.mouse.dblclick((low?.x ?? 0) + (low?.width ?? 0) + 2, (low?.y ?? 0) - 1.2 * (await scale()))
   const dialog = page.getByRole('dialog')
   await expect(dialog.getByLabel('kind')).toHaveValue('mark')
   await dialog.getByLabel('name', { exact: true }).fill('Sill')

@@ -2,7 +2,11 @@ import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
 
 /** What a person does, in the words of the page. */
-export async function newProject(page: Page, name: string, options: { unit?: 'm' | 'mm' | 'ft'; site?: string } = {}): Promise<void> {
+export async function newProject(
+  page: Page,
+  name: string,
+  options: { unit?: 'm' | 'mm' | 'ft'; site?: string } = {},
+): Promise<void> {
   await page.goto('/')
   await page.getByRole('button', { name: 'New project' }).click()
   await page.getByLabel('name', { exact: true }).fill(name)
@@ -20,10 +24,18 @@ export async function openDemo(page: Page): Promise<void> {
 
 /** A project of its own with the demo's content, for what changes it: other tests read the demo as it is. */
 export async function openCopy(page: Page, name: string): Promise<void> {
-  const demo = JSON.parse(await readFile(new URL('../demo/kiln-quay.geotome.json', import.meta.url), 'utf8')) as { project: { name: string } }
+  const demo = JSON.parse(await readFile(new URL('../demo/kiln-quay.geotome.json', import.meta.url), 'utf8')) as {
+    project: { name: string }
+  }
   demo.project.name = name
   await page.goto('/')
-  await page.getByLabel('Project file').setInputFiles({ name: 'copy.geotome.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(demo)) })
+  await page
+    .getByLabel('Project file')
+    .setInputFiles({
+      name: 'copy.geotome.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from(JSON.stringify(demo)),
+    })
   await expect(figure(page, 'total')).toBeVisible()
 }
 
@@ -33,23 +45,43 @@ export const desk = async (page: Page, name: string): Promise<void> => {
   await link.click()
   await expect(link).toHaveAttribute('aria-current', 'page')
 }
-export const verb = (page: Page, name: string | RegExp): Locator => page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name })
+export const verb = (page: Page, name: string | RegExp): Locator =>
+  page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name })
 export const details = (page: Page): Locator => page.getByRole('complementary', { name: 'Details' })
-export const level = (page: Page, name: string): Locator => page.getByRole('complementary', { name: 'Spine' }).getByRole('button', { name: new RegExp(`^${name},`) })
+export const level = (page: Page, name: string): Locator =>
+  page.getByRole('complementary', { name: 'Spine' }).getByRole('button', { name: new RegExp(`^${name},`) })
 
 /** The pixel of a point (m) in a pane, from the view that the pane says it shows. */
-export async function pixel(page: Page, pane: '3d' | 'plan', [x, y, z]: [number, number, number]): Promise<{ x: number; y: number }> {
+export async function pixel(
+  page: Page,
+  pane: '3d' | 'plan',
+  [x, y, z]: [number, number, number],
+): Promise<{ x: number; y: number }> {
   const locator = page.locator(`[data-pane="${pane}"]`)
-  const view = JSON.parse(await locator.getAttribute('data-view') ?? '{}') as { target: number[]; azimuth: number; elevation: number; scale: number; size: number[] }
+  const view = JSON.parse((await locator.getAttribute('data-view')) ?? '{}') as {
+    target: number[]
+    azimuth: number
+    elevation: number
+    scale: number
+    size: number[]
+  }
   const box = await locator.boundingBox()
-  const [a, e] = [view.azimuth * Math.PI / 180, view.elevation * Math.PI / 180]
+  const [a, e] = [(view.azimuth * Math.PI) / 180, (view.elevation * Math.PI) / 180]
   const d = [x - (view.target[0] ?? 0), y - (view.target[1] ?? 0), z - (view.target[2] ?? 0)] as const
   const right = -Math.sin(a) * d[0] + Math.cos(a) * d[1]
   const up = -Math.sin(e) * Math.cos(a) * d[0] - Math.sin(e) * Math.sin(a) * d[1] + Math.cos(e) * d[2]
-  return { x: (box?.x ?? 0) + (view.size[0] ?? 0) / 2 + right * view.scale, y: (box?.y ?? 0) + (view.size[1] ?? 0) / 2 - up * view.scale }
+  return {
+    x: (box?.x ?? 0) + (view.size[0] ?? 0) / 2 + right * view.scale,
+    y: (box?.y ?? 0) + (view.size[1] ?? 0) / 2 - up * view.scale,
+  }
 }
 
-export async function clickAt(page: Page, pane: '3d' | 'plan', point: [number, number, number], options: { shift?: boolean } = {}): Promise<void> {
+export async function clickAt(
+  page: Page,
+  pane: '3d' | 'plan',
+  point: [number, number, number],
+  options: { shift?: boolean } = {},
+): Promise<void> {
   const { x, y } = await pixel(page, pane, point)
   await page.mouse.move(x - 3, y - 2)
   await page.mouse.move(x, y)
@@ -60,7 +92,14 @@ export async function clickAt(page: Page, pane: '3d' | 'plan', point: [number, n
 }
 
 /** Draws a rectangle: a click, then typed width, depth and height. */
-export async function drawRectangle(page: Page, from: [number, number], width: string, depth: string, height: string, toward: [number, number] = [1, 1]): Promise<void> {
+export async function drawRectangle(
+  page: Page,
+  from: [number, number],
+  width: string,
+  depth: string,
+  height: string,
+  toward: [number, number] = [1, 1],
+): Promise<void> {
   await verb(page, 'Rectangle').click()
   await clickAt(page, 'plan', [from[0], from[1], 0])
   const { x, y } = await pixel(page, 'plan', [from[0], from[1], 0])
@@ -103,7 +142,8 @@ export async function addStoreys(page: Page, count: string, each: string): Promi
 }
 
 /** A figure of the open ledger, by level. */
-export const cell = (page: Page, row: string, name: string): Locator => page.locator(`[data-row="${row}"] [data-cell="${name}"]`)
+export const cell = (page: Page, row: string, name: string): Locator =>
+  page.locator(`[data-row="${row}"] [data-cell="${name}"]`)
 export const saved = (page: Page): Promise<void> => expect(page.locator('[data-saved="saved"]')).toBeVisible()
 
 /** A part of the Ground desk. */

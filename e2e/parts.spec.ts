@@ -1,7 +1,21 @@
 import { expect, test } from '@playwright/test'
-import { addStoreys, clickAt, desk, details, drawRectangle, figure, level, newProject, openDemo, typeField, verb } from './page'
+import {
+  addStoreys,
+  clickAt,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  level,
+  newProject,
+  openDemo,
+  typeField,
+  verb,
+} from './page'
 
-test('a wall is picked on the stage, thickened, turned to the other side and removed; the net area tells; undo brings all of it back', async ({ page }) => {
+test('a wall is picked on the stage, thickened, turned to the other side and removed; the net area tells; undo brings all of it back', async ({
+  page,
+}) => {
   await newProject(page, 'Parts')
   await drawRectangle(page, [0, 0], '10', '8', '3')
   await typeField(page, 'east', '0')
@@ -24,13 +38,17 @@ test('a wall is picked on the stage, thickened, turned to the other side and rem
   await expect(figure(page, 'net')).toHaveText('70.23 m²')
 })
 
-test('the preview shows and lists before anything is made; cancelled, nothing is; with an overhang the roof is larger', async ({ page }) => {
+test('the preview shows and lists before anything is made; cancelled, nothing is; with an overhang the roof is larger', async ({
+  page,
+}) => {
   await openDemo(page)
   await desk(page, 'Fabric')
   await page.keyboard.press('b')
   await expect(details(page).locator('[data-offer="wall"]')).toBeVisible()
   await expect(details(page)).toContainText('87 walls')
-  await expect(details(page).locator('[data-left-out]').filter({ hasText: 'another mass stands on all of it' })).toBeVisible()
+  await expect(
+    details(page).locator('[data-left-out]').filter({ hasText: 'another mass stands on all of it' }),
+  ).toBeVisible()
   const roof = details(page).locator('[data-offer="flat roof"]')
   await expect(roof).toHaveText('973.44 m²')
   await typeField(page, 'roof overhang', '500 mm')
@@ -55,11 +73,15 @@ test('repeated clicks on one spot go to what lies behind, with a list of what is
   await expect(details(page).getByLabel('name')).toHaveValue('Lookout')
 })
 
-test('a mass that does not take a storey has no floor and no slab there; what is tied to a level that is deleted is named first', async ({ page }) => {
+test('a mass that does not take a storey has no floor and no slab there; what is tied to a level that is deleted is named first', async ({
+  page,
+}) => {
   await newProject(page, 'Takes')
   await drawRectangle(page, [0, 0], '20', '10', '9')
   await addStoreys(page, '2', '3')
-  await details(page).getByRole('checkbox', { name: /Storey 1/ }).click()
+  await details(page)
+    .getByRole('checkbox', { name: /Storey 1/ })
+    .click()
   await expect(figure(page, 'total')).toHaveText('400.00 m²')
   await desk(page, 'Fabric')
   await verb(page, 'Make building').click()

@@ -1,6 +1,19 @@
 import { readFile } from 'node:fs/promises'
 import { expect, test } from '@playwright/test'
-import { cell, desk, details, drawCircle, drawRectangle, figure, newProject, openCopy, openDemo, saved, typeField, verb } from './page'
+import {
+  cell,
+  desk,
+  details,
+  drawCircle,
+  drawRectangle,
+  figure,
+  newProject,
+  openCopy,
+  openDemo,
+  saved,
+  typeField,
+  verb,
+} from './page'
 
 test('a scheme is duplicated, changed, compared in figures, renamed and deleted', async ({ page }) => {
   await newProject(page, 'Two ways')
@@ -29,7 +42,9 @@ test('a scheme is duplicated, changed, compared in figures, renamed and deleted'
   await expect(page.getByRole('menuitemradio')).toHaveCount(1)
 })
 
-test('the demo has a second scheme around a court, and kept views that say themselves what they show', async ({ page }) => {
+test('the demo has a second scheme around a court, and kept views that say themselves what they show', async ({
+  page,
+}) => {
   await openCopy(page, 'Quay, views')
   await page.locator('[data-scheme]').click()
   await page.getByRole('menuitemradio', { name: 'Around a court' }).click()
@@ -39,7 +54,10 @@ test('the demo has a second scheme around a court, and kept views that say thems
   await page.keyboard.press('v')
   const views = page.getByRole('region', { name: 'Views' })
   await views.locator('[data-kept="Fabric in its forms"]').getByRole('button', { name: 'open' }).click()
-  await expect(page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name: 'Fabric' })).toHaveAttribute('aria-current', 'page')
+  await expect(page.getByRole('navigation', { name: 'Desks' }).getByRole('link', { name: 'Fabric' })).toHaveAttribute(
+    'aria-current',
+    'page',
+  )
   await expect(views.getByRole('combobox', { name: /^forms/ })).toHaveValue('see-through')
   // What is changed on the stage changes no kept view.
   await views.getByRole('combobox', { name: /^forms/ }).selectOption('hidden')
@@ -59,7 +77,10 @@ test('the demo has a second scheme around a court, and kept views that say thems
   expect(file.length).toBeGreaterThan(20_000)
 })
 
-test('a restore point is kept, opened beside the present, and brought back whole; undo returns', async ({ page, context }) => {
+test('a restore point is kept, opened beside the present, and brought back whole; undo returns', async ({
+  page,
+  context,
+}) => {
   await newProject(page, 'Moments')
   await desk(page, 'Form')
   await drawRectangle(page, [0, 0], '20', '10', '3')
@@ -143,11 +164,15 @@ test('forms are written as OBJ, read in again as bodies, and give the same ledge
   await details(page).getByLabel('it is').selectOption('context')
   await expect(figure(page, 'total')).toHaveText('0.00 m²')
   await verb(page, 'Import').click()
-  await page.getByLabel('File with bodies').setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('hello') })
+  await page
+    .getByLabel('File with bodies')
+    .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('hello') })
   await expect(page.getByRole('alert')).toContainText('no file that bodies are read from')
 })
 
-test('drifted parts are kept, let go, and one attached to another face; build-ups are exchanged with the number named', async ({ page }) => {
+test('drifted parts are kept, let go, and one attached to another face; build-ups are exchanged with the number named', async ({
+  page,
+}) => {
   await openCopy(page, 'Quay, parts')
   await desk(page, 'Fabric')
   await expect(details(page).locator('[data-drifted]')).toHaveCount(5)
@@ -157,14 +182,23 @@ test('drifted parts are kept, let go, and one attached to another face; build-up
   await details(page).getByLabel('mark Stepped homes 1, terrace 1').check()
   await details(page).getByRole('button', { name: 'Let 1 go' }).click()
   await expect(details(page).locator('[data-drifted]')).toHaveCount(3)
-  await details(page).getByRole('button', { name: /Stepped homes 1, Quay, wall 2/ }).first().click()
+  await details(page)
+    .getByRole('button', { name: /Stepped homes 1, Quay, wall 2/ })
+    .first()
+    .click()
   await details(page).getByRole('button', { name: 'Attach to another face' }).click()
-  await details(page).getByRole('list', { name: 'Faces it could stand on, the likeliest first' }).getByRole('button').first().click()
+  await details(page)
+    .getByRole('list', { name: 'Faces it could stand on, the likeliest first' })
+    .getByRole('button')
+    .first()
+    .click()
   await expect(details(page).locator('[data-bond="bonded"]')).toBeVisible()
   await details(page).getByLabel('exchange for').selectOption('storey')
-  await details(page).getByLabel(/^build-up/).selectOption({ label: 'Timber wall 350' })
+  await details(page)
+    .getByLabel(/^build-up/)
+    .selectOption({ label: 'Timber wall 350' })
   const exchange = details(page).getByRole('button', { name: /Exchange \d+ walls for Timber wall 350/ })
-  const count = Number(/\d+/.exec(await exchange.textContent() ?? '')?.[0])
+  const count = Number(/\d+/.exec((await exchange.textContent()) ?? '')?.[0])
   expect(count).toBeGreaterThan(4)
   await exchange.click()
   await expect(details(page).getByRole('button', { name: 'All are Timber wall 350' })).toBeVisible()

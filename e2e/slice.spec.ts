@@ -1,5 +1,19 @@
 import { expect, test, type Page } from '@playwright/test'
-import { addStoreys, clickAt, desk, details, drawRectangle, figure, level, newProject, openDemo, pixel, saved, typeField, verb } from './page'
+import {
+  addStoreys,
+  clickAt,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  level,
+  newProject,
+  openDemo,
+  pixel,
+  saved,
+  typeField,
+  verb,
+} from './page'
 
 const drag = async (page: Page, from: { x: number; y: number }, dx: number, dy: number): Promise<void> => {
   await page.mouse.move(from.x, from.y)
@@ -11,9 +25,16 @@ const handle = async (page: Page, pane: '3d' | 'plan', name: string): Promise<{ 
   const box = await page.locator(`[data-pane="${pane}"] [data-handle="${name}"]`).boundingBox()
   return { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 }
 }
-const viewOf = async (page: Page, pane: '3d' | 'plan') => JSON.parse(await page.locator(`[data-pane="${pane}"]`).getAttribute('data-view') ?? '{}') as { azimuth: number; elevation: number; scale: number }
+const viewOf = async (page: Page, pane: '3d' | 'plan') =>
+  JSON.parse((await page.locator(`[data-pane="${pane}"]`).getAttribute('data-view')) ?? '{}') as {
+    azimuth: number
+    elevation: number
+    scale: number
+  }
 
-test('the blade stands at the floor that is clicked, and its area label is there and of one size at every zoom', async ({ page }) => {
+test('the blade stands at the floor that is clicked, and its area label is there and of one size at every zoom', async ({
+  page,
+}) => {
   await openDemo(page)
   await level(page, 'Second').click()
   await expect(page.locator('[data-pane="plan"]').locator('..')).toContainText('plan at Second +8.55')
@@ -29,7 +50,9 @@ test('the blade stands at the floor that is clicked, and its area label is there
   expect((await label.boundingBox())?.height).toBeCloseTo(before?.height ?? 0, 0)
 })
 
-test('several floors are picked together with Shift, summed, deleted in one gesture and brought back in one', async ({ page }) => {
+test('several floors are picked together with Shift, summed, deleted in one gesture and brought back in one', async ({
+  page,
+}) => {
   await openDemo(page)
   const total = await figure(page, 'total').textContent()
   await level(page, 'Eighth').click()
@@ -45,7 +68,9 @@ test('several floors are picked together with Shift, summed, deleted in one gest
   await expect(figure(page, 'total')).toHaveText(total ?? '')
 })
 
-test('the picked mass is raised by its arrow, reshaped by a corner, turned by its ring, all in strides and live', async ({ page }) => {
+test('the picked mass is raised by its arrow, reshaped by a corner, turned by its ring, all in strides and live', async ({
+  page,
+}) => {
   await newProject(page, 'Handles')
   await drawRectangle(page, [-4, -3], '8', '6', '3')
   await page.getByRole('button', { name: 'Show all' }).click()
@@ -103,7 +128,9 @@ test('a joined body is still edited in place, and taken apart again', async ({ p
   await page.getByRole('button', { name: 'Show all' }).click()
   await clickAt(page, 'plan', [22, 2, 0], { shift: true })
   await page.keyboard.press('Escape')
-  await details(page).getByRole('button', { name: /^Mass 1/ }).click()
+  await details(page)
+    .getByRole('button', { name: /^Mass 1/ })
+    .click()
   await clickAt(page, 'plan', [24, 2, 0], { shift: true })
   await verb(page, 'Join').click()
   await expect(figure(page, 'total')).toHaveText('240.00 m²')
@@ -118,7 +145,12 @@ test('a joined body is still edited in place, and taken apart again', async ({ p
 
 test('desks, views, themes and help go by keyboard', async ({ page }) => {
   await openDemo(page)
-  for (const [key, name] of [['2', 'form'], ['4', 'fabric'], ['1', 'ground'], ['3', 'slice']] as const) {
+  for (const [key, name] of [
+    ['2', 'form'],
+    ['4', 'fabric'],
+    ['1', 'ground'],
+    ['3', 'slice'],
+  ] as const) {
     await page.keyboard.press(key)
     await expect(page).toHaveURL(new RegExp(`/${name}$`))
   }
@@ -154,7 +186,9 @@ test('a level typed in place in the spine moves, and a mark counts nothing', asy
   await expect(figure(page, 'total')).toHaveText('400.00 m²')
   await typed('Storey 1', '3500')
   await expect(details(page)).toContainText('Moving it carries 1 level')
-  await details(page).getByRole('button', { name: /Hold those above/ }).click()
+  await details(page)
+    .getByRole('button', { name: /Hold those above/ })
+    .click()
   await expect(level(page, 'Storey 2')).toHaveAccessibleName(/9,500/)
   await level(page, 'Storey 1').click()
   await details(page).getByLabel('kind').selectOption('mark')

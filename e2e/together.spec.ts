@@ -2,7 +2,10 @@ import { expect, test } from '@playwright/test'
 import { readFile } from 'node:fs/promises'
 import { desk, details, drawRectangle, figure, newProject, openDemo, saved, typeField, verb } from './page'
 
-test('undo and redo take every step back and again, also after closing and reopening the page', async ({ page, context }) => {
+test('undo and redo take every step back and again, also after closing and reopening the page', async ({
+  page,
+  context,
+}) => {
   await newProject(page, 'Undo')
   await drawRectangle(page, [0, 0], '20', '10', '3')
   await typeField(page, 'width', '30')
@@ -30,19 +33,29 @@ test('two windows on one project follow each other', async ({ page, browser }) =
   await expect(figure(other, 'total')).toHaveText('0.00 m²')
   await drawRectangle(page, [0, 0], '20', '10', '3')
   await expect(figure(other, 'total')).toHaveText('200.00 m²')
-  await other.getByRole('complementary', { name: 'Details' }).getByRole('button', { name: /^Mass 1/ }).click()
+  await other
+    .getByRole('complementary', { name: 'Details' })
+    .getByRole('button', { name: /^Mass 1/ })
+    .click()
   await typeField(other, 'depth', '12')
   await expect(figure(page, 'total')).toHaveText('240.00 m²')
   await expect(details(page).getByLabel('depth')).toHaveValue('12.000 m')
   await other.context().close()
 })
 
-test('a window that nobody sees lets its stream go, and catches up when it is seen again', async ({ page, browser }) => {
+test('a window that nobody sees lets its stream go, and catches up when it is seen again', async ({
+  page,
+  browser,
+}) => {
   await newProject(page, 'Hidden')
   const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
   await other.goto(page.url())
   await expect(figure(other, 'total')).toHaveText('0.00 m²')
-  const hide = (hidden: boolean) => other.evaluate((h) => { Object.defineProperty(document, 'hidden', { value: h, configurable: true }); document.dispatchEvent(new Event('visibilitychange')) }, hidden)
+  const hide = (hidden: boolean) =>
+    other.evaluate((h) => {
+      Object.defineProperty(document, 'hidden', { value: h, configurable: true })
+      document.dispatchEvent(new Event('visibilitychange'))
+    }, hidden)
   await hide(true)
   await drawRectangle(page, [0, 0], '20', '10', '3')
   await saved(page)
@@ -52,11 +65,16 @@ test('a window that nobody sees lets its stream go, and catches up when it is se
   await other.context().close()
 })
 
-test('the project is exported as IFC, CSV and a project file, and comes back in with the same figures', async ({ page }) => {
+test('the project is exported as IFC, CSV and a project file, and comes back in with the same figures', async ({
+  page,
+}) => {
   await openDemo(page)
   const save = async (format: string) => {
     await verb(page, 'Export').click()
-    const [download] = await Promise.all([page.waitForEvent('download'), page.locator(`[data-export="${format}"]`).click()])
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.locator(`[data-export="${format}"]`).click(),
+    ])
     await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click()
     return { path: await download.path(), name: download.suggestedFilename() }
   }
@@ -68,24 +86,40 @@ test('the project is exported as IFC, CSV and a project file, and comes back in 
   const file = await save('geotome')
   expect(file.name).toBe('Kiln Quay.geotome')
   await page.goto('/')
-  await page.getByLabel('Project file').setInputFiles({ name: file.name, mimeType: 'application/zip', buffer: await readFile(file.path) })
+  await page
+    .getByLabel('Project file')
+    .setInputFiles({ name: file.name, mimeType: 'application/zip', buffer: await readFile(file.path) })
   await expect(figure(page, 'total')).toHaveText('12,548.29 m²')
   await desk(page, 'Fabric')
   await expect(details(page).locator('[data-drifted]')).toHaveCount(5)
 })
 
-test('files that are no project files are refused with a sentence, and nothing is stored', async ({ page, request }) => {
+test('files that are no project files are refused with a sentence, and nothing is stored', async ({
+  page,
+  request,
+}) => {
   await page.goto('/')
   await expect(page.locator('[data-project]').first()).toBeVisible()
   const before = ((await (await request.get('/api/projects')).json()) as unknown[]).length
   const offer = async (name: string, text: string, sentence: RegExp) => {
-    await page.getByLabel('Project file').setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
+    await page
+      .getByLabel('Project file')
+      .setInputFiles({ name, mimeType: 'application/json', buffer: Buffer.from(text) })
     await expect(page.getByText(sentence).first()).toBeVisible()
   }
   await offer('letter.json', 'Dear builder', /not a project file/)
   await offer('newer.json', '{"format":"geotome","version":99,"project":{}}', /version 99.*Update Geotome/)
   await offer('broken.json', '{"format":"geotome","version":1,"project":{"id":"x"}}', /malformed at/)
-  const huge = await request.post('/api/projects/import', { data: Buffer.alloc(200 * 1024 * 1024), headers: { 'content-type': 'application/octet-stream' }, timeout: 60_000 }).then(async (r) => ({ status: r.status(), text: await r.text() }), () => ({ status: 413, text: 'larger than is taken here' }))
+  const huge = await request
+    .post('/api/projects/import', {
+      data: Buffer.alloc(200 * 1024 * 1024),
+      headers: { 'content-type': 'application/octet-stream' },
+      timeout: 60_000,
+    })
+    .then(
+      async (r) => ({ status: r.status(), text: await r.text() }),
+      () => ({ status: 413, text: 'larger than is taken here' }),
+    )
   expect(huge.status).toBe(413)
   expect(huge.text).toContain('larger than is taken here')
   expect(((await (await request.get('/api/projects')).json()) as unknown[]).length).toBe(before)

@@ -10,7 +10,8 @@ const dev = process.argv.includes('--dev')
 const port = Number(process.env.PORT ?? 4180)
 const major = Number(process.versions.node.split('.')[0])
 if (major < 20) fail(`Node.js ${process.versions.node} is too old. Install version 20 or newer.`)
-if (!Number.isInteger(port) || port < 1 || port > 65535) fail(`PORT is "${process.env.PORT}". Give a whole number from 1 to 65535.`)
+if (!Number.isInteger(port) || port < 1 || port > 65535)
+  fail(`PORT is "${process.env.PORT}". Give a whole number from 1 to 65535.`)
 
 const folder = resolve(process.env.GEOTOME_DATA ?? resolve(root, '.data'))
 needFolder(folder)
@@ -26,10 +27,20 @@ if (!process.env.DATABASE_URL) {
 }
 say('Starting the server ...')
 const server = fork(resolve(root, 'server/src/main.ts'), dev ? ['--dev'] : [], {
-  cwd: root, execArgv: ['--import', 'tsx'], env: { ...process.env, PORT: String(port), DATABASE_URL: process.env.DATABASE_URL ?? database.url, ...(database ? { GEOTOME_FOLDER: folder } : {}) }, detached: true,
+  cwd: root,
+  execArgv: ['--import', 'tsx'],
+  env: {
+    ...process.env,
+    PORT: String(port),
+    DATABASE_URL: process.env.DATABASE_URL ?? database.url,
+    ...(database ? { GEOTOME_FOLDER: folder } : {}),
+  },
+  detached: true,
 })
 writeWhole(resolve(folder, 'server.json'), JSON.stringify({ pid: server.pid, port }))
-server.on('message', () => { if (process.send) process.send('ready') })
+server.on('message', () => {
+  if (process.send) process.send('ready')
+})
 
 const stop = () => {
   if (stopping) return
@@ -40,7 +51,7 @@ process.on('SIGINT', stop)
 process.on('SIGTERM', stop)
 server.on('exit', async (code) => {
   await database?.stop()
-  process.exit(stopping ? 0 : code ?? 1)
+  process.exit(stopping ? 0 : (code ?? 1))
 })
 
 /** Looks after the database: when it dies it is started again on its port, up to five times in ten minutes; then all ends, with the reason. */
@@ -52,12 +63,20 @@ async function watch() {
     deaths.push(Date.now())
     const reason = lastWords(folder)
     if (deaths.filter((at) => at > Date.now() - 600_000).length > 5) {
-      process.stderr.write(`The database died again and again, and is not started any more. Its last words: ${reason}\n`)
+      process.stderr.write(
+        `The database died again and again, and is not started any more. Its last words: ${reason}\n`,
+      )
       stop()
       return
     }
     say(`The database died (${reason}); starting it again ...`)
-    try { database = await startMariadb(folder) } catch (e) { process.stderr.write(`${e.message}\n`); stop(); return }
+    try {
+      database = await startMariadb(folder)
+    } catch (e) {
+      process.stderr.write(`${e.message}\n`)
+      stop()
+      return
+    }
   }
 }
 
@@ -66,7 +85,10 @@ function needPort(wanted) {
   return new Promise((done) => {
     const probe = createServer()
     probe.once('error', (e) => {
-      if (e.code === 'EADDRINUSE') return fail(`Port ${wanted} is taken by another program. Stop it, or choose another port: PORT=${wanted + 1} npm start`)
+      if (e.code === 'EADDRINUSE')
+        return fail(
+          `Port ${wanted} is taken by another program. Stop it, or choose another port: PORT=${wanted + 1} npm start`,
+        )
       fail(`Port ${wanted} may not be opened by this user (${e.code}). Choose one above 1023: PORT=4180 npm start`)
     })
     probe.listen(wanted, process.env.HOST ?? '127.0.0.1', () => probe.close(() => done()))

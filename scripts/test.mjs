@@ -7,15 +7,28 @@ import { needBuild, needDebian, needNpm, say } from './lib/packages.mjs'
 const root = resolve(import.meta.dirname, '..')
 needNpm(root)
 needMariadb()
-needDebian('Chromium and the drawing libraries', ['/usr/bin/chromium', '/usr/share/doc/libegl1', '/usr/share/doc/libegl-mesa0', '/usr/share/doc/libgl1-mesa-dri'], ['chromium', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri'])
+needDebian(
+  'Chromium and the drawing libraries',
+  ['/usr/bin/chromium', '/usr/share/doc/libegl1', '/usr/share/doc/libegl-mesa0', '/usr/share/doc/libgl1-mesa-dri'],
+  ['chromium', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri'],
+)
 
-const STEPS = [['Lint', 'lint'], ['Types', 'typecheck'], ['Unit tests', 'test:unit'], ['Fuzz, a minute of it', 'fuzz', '--seconds', '60'], ['Interface tests', 'test:e2e']]
+const STEPS = [
+  ['Lint', 'lint'],
+  ['Types', 'typecheck'],
+  ['Unit tests', 'test:unit'],
+  ['Fuzz, a minute of it', 'fuzz', '--seconds', '60'],
+  ['Interface tests', 'test:e2e'],
+]
 for (const [what, script, ...more] of STEPS) {
   say(`\n${what} ...`)
   if (script === 'test:e2e') needBuild(root)
   const started = Date.now()
   const { status } = spawnSync('npm', ['run', script, '--silent', '--', ...more], { cwd: root, stdio: 'inherit' })
-  if (status !== 0) { say(`${what}: failed`); process.exit(status ?? 1) }
+  if (status !== 0) {
+    say(`${what}: failed`)
+    process.exit(status ?? 1)
+  }
   say(`${what}: ${((Date.now() - started) / 1000).toFixed(0)} s`)
 }
 say('\nAll tests passed.')

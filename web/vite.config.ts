@@ -5,5 +5,11 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
-  build: { target: 'es2023', chunkSizeWarningLimit: 1200, rolldownOptions: { output: { advancedChunks: { groups: [{ name: 'three', test: /node_modules\/(three|@react-three)/ }] } } } },
+  build: {
+    target: 'es2023',
+    chunkSizeWarningLimit: 1200,
+    rolldownOptions: {
+      output: { advancedChunks: { groups: [{ name: 'three', test: /node_modules\/(three|@react-three)/ }] } },
+    },
+  },
 })

@@ -2,7 +2,13 @@ import { mkdtemp, readFile, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join, resolve } from 'node:path'
 import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
-import { assetsIn, readProjectFile, readProjectPackage, writeProjectFile, writeProjectText } from '@geotome/core/project'
+import {
+  assetsIn,
+  readProjectFile,
+  readProjectPackage,
+  writeProjectFile,
+  writeProjectText,
+} from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { joinedShed } from '../../core/testing/boat-shed'
 import { main } from './main'
@@ -15,62 +21,120 @@ beforeAll(async () => {
   const shed = joinedShed()
   // The command line takes the first scheme where none is named.
   const { aside, ...others } = shed.schemes
-  await writeFile(join(folder, 'shed.geotome.json'), writeProjectText({ ...shed, schemes: { ...others, ...(aside ? { aside: { ...aside, order: 9 } } : {}) } }))
+  await writeFile(
+    join(folder, 'shed.geotome.json'),
+    writeProjectText({ ...shed, schemes: { ...others, ...(aside ? { aside: { ...aside, order: 9 } } : {}) } }),
+  )
 })
-afterEach(() => { vi.restoreAllMocks() })
+afterEach(() => {
+  vi.restoreAllMocks()
+})
 
 /** Runs a command line as a person would, and gives what it said. */
 async function run(...args: string[]): Promise<{ code: number; out: string; err: string }> {
   let [out, err] = ['', '']
-  vi.spyOn(process.stdout, 'write').mockImplementation((text) => { out += String(text); return true })
-  vi.spyOn(process.stderr, 'write').mockImplementation((text) => { err += String(text); return true })
+  vi.spyOn(process.stdout, 'write').mockImplementation((text) => {
+    out += String(text)
+    return true
+  })
+  vi.spyOn(process.stderr, 'write').mockImplementation((text) => {
+    err += String(text)
+    return true
+  })
   const code = await main(args.map((a) => a.replace(/^@/, `${folder}/`)))
   vi.restoreAllMocks()
   return { code, out, err }
 }
-interface Ledger { scheme: string; measuredTo: string; levels: { id: string; name: string; height: number; area: number; low: number; perimeter: number; uses: Record<string, number> }[]; totals: Record<string, number> }
+interface Ledger {
+  scheme: string
+  measuredTo: string
+  levels: {
+    id: string
+    name: string
+    height: number
+    area: number
+    low: number
+    perimeter: number
+    uses: Record<string, number>
+  }[]
+  totals: Record<string, number>
+}
 
 describe('geotome', () => {
   it('ground --json gives the site, what is over, and heights above ground; pictures and the survey go along from file to file', async () => {
     const project = readProjectFile(new Uint8Array(await readFile(demo)))
     const hashes = assetsIn(project)
-    const assets = Object.fromEntries(await Promise.all(hashes.map(async (hash) => [hash, new Uint8Array(await readFile(join(demo, '../assets', hash)))] as const)))
+    const assets = Object.fromEntries(
+      await Promise.all(
+        hashes.map(async (hash) => [hash, new Uint8Array(await readFile(join(demo, '../assets', hash)))] as const),
+      ),
+    )
     await writeFile(join(folder, 'quay.geotome'), writeProjectFile(project, assets))
-    const report = JSON.parse((await run('ground', '@quay.geotome', '--json')).out) as { site: { area: number }; terrain: { points: number }; masses: { name: string; over: number; passed: string[]; aboveGround: { mean: number } }[]; neighbours: unknown[] }
+    const report = JSON.parse((await run('ground', '@quay.geotome', '--json')).out) as {
+      site: { area: number }
+      terrain: { points: number }
+      masses: { name: string; over: number; passed: string[]; aboveGround: { mean: number } }[]
+      neighbours: unknown[]
+    }
     expect([report.site.area, report.terrain.points, report.neighbours.length]).toEqual([7335, 1645, 4])
     expect(report.masses.find((m) => m.name === 'Lookout')?.passed).toEqual(['the permitted height by 2.10 m'])
     expect(report.masses.find((m) => m.name === 'Lookout')?.aboveGround.mean).toBeGreaterThan(36)
     await writeFile(join(folder, 'edit.json'), JSON.stringify({ edit: 'project.change', set: { name: 'Other' } }))
     expect((await run('edit', '@quay.geotome', '@edit.json', '-o', '@other.geotome')).code).toBe(0)
-    expect(Object.keys(readProjectPackage(new Uint8Array(await readFile(join(folder, 'other.geotome')))).assets).sort()).toEqual(assetsIn(project))
+    expect(
+      Object.keys(readProjectPackage(new Uint8Array(await readFile(join(folder, 'other.geotome')))).assets).sort(),
+    ).toEqual(assetsIn(project))
     expect((await run('ground', demo)).out).toContain('Lookout')
   })
-  it('ledger --json gives every storey\'s figures in m and m2', async () => {
+  it("ledger --json gives every storey's figures in m and m2", async () => {
     const { code, out } = await run('ledger', demo, '--json')
     const ledger = JSON.parse(out) as Ledger
     expect(code).toBe(0)
     expect(Object.keys(ledger)).toEqual(['scheme', 'measuredTo', 'levels', 'totals', 'wings'])
     expect(ledger.levels).toHaveLength(13)
-    expect(ledger.levels[2]).toMatchObject({ name: 'Mezzanine', height: 3.1, area: 552.96, low: 0, perimeter: 96, uses: { market: 552.96 } })
+    expect(ledger.levels[2]).toMatchObject({
+      name: 'Mezzanine',
+      height: 3.1,
+      area: 552.96,
+      low: 0,
+      perimeter: 96,
+      uses: { market: 552.96 },
+    })
     expect(ledger.totals).toMatchObject({ area: 12548.289812, low: 0 })
     for (const key of ['area', 'low', 'volume', 'footprint', 'ratio']) expect(ledger.totals[key]).toBeTypeOf('number')
   })
   it('makes a building, keeps it in line and exports it, without a screen', async () => {
-    expect(JSON.parse((await run('fabric', '@shed.geotome.json', '--json')).out).offered.filter((o: { role: string }) => o.role === 'wall')).toHaveLength(12)
+    expect(
+      JSON.parse((await run('fabric', '@shed.geotome.json', '--json')).out).offered.filter(
+        (o: { role: string }) => o.role === 'wall',
+      ),
+    ).toHaveLength(12)
     expect((await run('make', '@shed.geotome.json', '-o', '@built.geotome', '--overhang', '520 mm')).code).toBe(0)
-    const built = JSON.parse((await run('fabric', '@built.geotome', '--json')).out) as { parts: { role: string; level: string; bond: string }[]; offered: unknown[] }
-    expect(['Level 0', 'Level 1'].map((level) => built.parts.filter((p) => p.role === 'wall' && p.level === level).length)).toEqual([8, 4])
+    const built = JSON.parse((await run('fabric', '@built.geotome', '--json')).out) as {
+      parts: { role: string; level: string; bond: string }[]
+      offered: unknown[]
+    }
+    expect(
+      ['Level 0', 'Level 1'].map((level) => built.parts.filter((p) => p.role === 'wall' && p.level === level).length),
+    ).toEqual([8, 4])
     expect(built.offered).toEqual([])
     const ledger = JSON.parse((await run('ledger', '@built.geotome', '--json')).out) as Ledger
-    expect(ledger.levels.map((l) => Number((l as unknown as { net: number }).net.toFixed(3)))).toEqual([165.466, 143.194])
+    expect(ledger.levels.map((l) => Number((l as unknown as { net: number }).net.toFixed(3)))).toEqual([
+      165.466, 143.194,
+    ])
 
-    const project = JSON.parse(await readFile(join(folder, 'shed.geotome.json'), 'utf8')) as { project: { schemes: Record<string, { id: string; masses: Record<string, { id: string; recipe: unknown[] }> }> } }
+    const project = JSON.parse(await readFile(join(folder, 'shed.geotome.json'), 'utf8')) as {
+      project: { schemes: Record<string, { id: string; masses: Record<string, { id: string; recipe: unknown[] }> }> }
+    }
     const scheme = Object.values(project.project.schemes).find((x) => x.id !== 'aside')
     const mass = Object.values(scheme?.masses ?? {})[0]
-    await writeFile(join(folder, 'edits.json'), JSON.stringify([
-      { edit: 'mass.change', scheme: scheme?.id, id: mass?.id, set: { place: { x: 1, y: 0, turn: 0 } } },
-      { edit: 'project.change', set: { name: 'Moved shed' } },
-    ]))
+    await writeFile(
+      join(folder, 'edits.json'),
+      JSON.stringify([
+        { edit: 'mass.change', scheme: scheme?.id, id: mass?.id, set: { place: { x: 1, y: 0, turn: 0 } } },
+        { edit: 'project.change', set: { name: 'Moved shed' } },
+      ]),
+    )
     expect((await run('edit', '@built.geotome', '@edits.json', '-o', '@moved.geotome.json')).code).toBe(0)
     expect((await run('findings', '@moved.geotome.json')).out).toContain('drifted')
     expect((await run('align', '@moved.geotome.json', '-o', '@aligned.geotome.json')).code).toBe(0)
@@ -84,7 +148,10 @@ describe('geotome', () => {
   it.each([
     [['ledger', '@missing.geotome'], /missing\.geotome cannot be read \(ENOENT\)\. Check the path\./],
     [['ledger', '@shed.geotome.json', '--scheme', 'Z'], /no scheme "Z"\. Choose one of Scheme A/],
-    [['export', '@shed.geotome.json', '--to', 'clay', '-o', '@x'], /no format "clay"\. Choose one of ifc, ifc-forms, glb/],
+    [
+      ['export', '@shed.geotome.json', '--to', 'clay', '-o', '@x'],
+      /no format "clay"\. Choose one of ifc, ifc-forms, glb/,
+    ],
     [['export', '@shed.geotome.json', '--to', 'csv', '-o', '/nowhere/at/all.csv'], /cannot be written/],
     [['make', '@shed.geotome.json', '-o', '@x', '--wall', 'Ice'], /no build-up "Ice"/],
     [['align', '@shed.geotome.json', '-o', '@x'], /No part has drifted/],

@@ -5,7 +5,19 @@ import { applyEdit, parseEdit } from '@geotome/core/edits'
 import { formatNamed, FORMATS, READERS } from '@geotome/core/exchange'
 import { addParts, bringInLine, howOf, partsFrom, propose, usualChoices, type Choices } from '@geotome/core/fabric'
 import { addBodies } from '@geotome/core/form'
-import { assetsIn, inOrder, readTyped, Refusal, refuse, writeProjectFile, writeProjectText, type AssetBytes, type BuildUp, type Id, type Project } from '@geotome/core/project'
+import {
+  assetsIn,
+  inOrder,
+  readTyped,
+  Refusal,
+  refuse,
+  writeProjectFile,
+  writeProjectText,
+  type AssetBytes,
+  type BuildUp,
+  type Id,
+  type Project,
+} from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
 import { readAside } from './reader'
@@ -13,63 +25,215 @@ import { fabricReport, findingsReport, groundReport, table } from './reports'
 
 /** Runs the command line; the exit code is 0, or 1 after one sentence on bad input. */
 export async function main(args: string[]): Promise<number> {
-  const program = new Command('geotome').description('Massing studies without a screen: areas, fabric, findings, edits and exports of a project file.').exitOverride().showHelpAfterError(false)
+  const program = new Command('geotome')
+    .description('Massing studies without a screen: areas, fabric, findings, edits and exports of a project file.')
+    .exitOverride()
+    .showHelpAfterError(false)
   program.configureOutput({ writeErr: () => undefined })
-  const reading = (name: string, description: string) => program.command(name).description(description).argument('<file>', 'a .geotome or .geotome.json file').option('--scheme <name>', 'a scheme by name or id (the first otherwise)').option('--json', 'as JSON')
+  const reading = (name: string, description: string) =>
+    program
+      .command(name)
+      .description(description)
+      .argument('<file>', 'a .geotome or .geotome.json file')
+      .option('--scheme <name>', 'a scheme by name or id (the first otherwise)')
+      .option('--json', 'as JSON')
 
   reading('ledger', 'areas by level and use').action(async (file: string, options: Options) => {
     const ledger = ledgerOf(await study(file, options))
-    print(options.json ? ledger : table(['level', 'height', 'area', 'low', 'net', 'perimeter'], [...[...ledger.levels].reverse().map((l) => [l.name, l.height.toFixed(3), l.area.toFixed(2), l.low.toFixed(2), l.net?.toFixed(2) ?? '', l.perimeter.toFixed(2)]), ['total', '', ledger.totals.area.toFixed(2), ledger.totals.low.toFixed(2), ledger.totals.net?.toFixed(2) ?? '', '']]))
+    print(
+      options.json
+        ? ledger
+        : table(
+            ['level', 'height', 'area', 'low', 'net', 'perimeter'],
+            [
+              ...[...ledger.levels]
+                .reverse()
+                .map((l) => [
+                  l.name,
+                  l.height.toFixed(3),
+                  l.area.toFixed(2),
+                  l.low.toFixed(2),
+                  l.net?.toFixed(2) ?? '',
+                  l.perimeter.toFixed(2),
+                ]),
+              [
+                'total',
+                '',
+                ledger.totals.area.toFixed(2),
+                ledger.totals.low.toFixed(2),
+                ledger.totals.net?.toFixed(2) ?? '',
+                '',
+              ],
+            ],
+          ),
+    )
   })
-  reading('fabric', 'the parts of the building, and what could still be made').action(async (file: string, options: Options) => {
-    const now = await study(file, options)
-    const report = fabricReport(now, propose(now.context))
-    print(options.json ? report : table(['part', 'role', 'level', 'area', 'volume', 'bond'], report.parts.map((p) => [p.name, p.role, p.level ?? '', p.area.toFixed(2), p.volume.toFixed(3), p.bond])))
-  })
+  reading('fabric', 'the parts of the building, and what could still be made').action(
+    async (file: string, options: Options) => {
+      const now = await study(file, options)
+      const report = fabricReport(now, propose(now.context))
+      print(
+        options.json
+          ? report
+          : table(
+              ['part', 'role', 'level', 'area', 'volume', 'bond'],
+              report.parts.map((p) => [p.name, p.role, p.level ?? '', p.area.toFixed(2), p.volume.toFixed(3), p.bond]),
+            ),
+      )
+    },
+  )
   reading('findings', 'what the checks found').action(async (file: string, options: Options) => {
     const report = findingsReport(await study(file, options))
     print(options.json ? report : report.map((f) => `${f.kind}: ${f.say}. ${f.remedy}`).join('\n') || 'Nothing found.')
   })
-  reading('ground', 'site, envelope, terrain, and how the masses stand in them').action(async (file: string, options: Options) => {
-    const report = groundReport(await study(file, options))
-    print(options.json ? report : table(['mass', 'over m³', 'limits passed', 'top above mean ground'], report.masses.map((m) => [m.name, m.over?.toFixed(2) ?? '', m.passed.join(', '), m.aboveGround?.mean.toFixed(3) ?? ''])))
-  })
-  const changing = (name: string, description: string) => program.command(name).description(description).argument('<file>').requiredOption('-o, --output <file>', 'where the result goes').option('--scheme <name>')
-  changing('make', 'makes the building that the faces offer: walls, slabs and roofs').option('--wall <build-up>').option('--slab <build-up>').option('--roof <build-up>').option('--outside', 'walls outside the mass face').option('--overhang <length>', 'of roofs, level', '0')
-    .option('--through', 'walls from the base to the top of their face').option('--facets', 'twisted faces as flat facets instead of upright walls').option('--terraces', 'flat tops beside a storey as terraces with a parapet')
+  reading('ground', 'site, envelope, terrain, and how the masses stand in them').action(
+    async (file: string, options: Options) => {
+      const report = groundReport(await study(file, options))
+      print(
+        options.json
+          ? report
+          : table(
+              ['mass', 'over m³', 'limits passed', 'top above mean ground'],
+              report.masses.map((m) => [
+                m.name,
+                m.over?.toFixed(2) ?? '',
+                m.passed.join(', '),
+                m.aboveGround?.mean.toFixed(3) ?? '',
+              ]),
+            ),
+      )
+    },
+  )
+  const changing = (name: string, description: string) =>
+    program
+      .command(name)
+      .description(description)
+      .argument('<file>')
+      .requiredOption('-o, --output <file>', 'where the result goes')
+      .option('--scheme <name>')
+  changing('make', 'makes the building that the faces offer: walls, slabs and roofs')
+    .option('--wall <build-up>')
+    .option('--slab <build-up>')
+    .option('--roof <build-up>')
+    .option('--outside', 'walls outside the mass face')
+    .option('--overhang <length>', 'of roofs, level', '0')
+    .option('--through', 'walls from the base to the top of their face')
+    .option('--facets', 'twisted faces as flat facets instead of upright walls')
+    .option('--terraces', 'flat tops beside a storey as terraces with a parapet')
     .action(async (file: string, options: Options & MakeOptions & { output: string }) => {
       const { project, context } = await study(file, options)
       const choices: Choices = {
         ...usualChoices(project),
-        wall: buildUpNamed(project, 'wall', options.wall), slab: buildUpNamed(project, 'slab', options.slab), roof: buildUpNamed(project, 'roof', options.roof),
-        ...(options.terraces ? {} : { terrace: null, parapet: null }), reach: options.through ? 'through' : 'storey', bent: options.facets ? 'facets' : 'upright walls',
-        wallSide: options.outside ? 'outside' : 'inside', overhang: readTyped(options.overhang, 'length', project, context.scheme).num,
+        wall: buildUpNamed(project, 'wall', options.wall),
+        slab: buildUpNamed(project, 'slab', options.slab),
+        roof: buildUpNamed(project, 'roof', options.roof),
+        ...(options.terraces ? {} : { terrace: null, parapet: null }),
+        reach: options.through ? 'through' : 'storey',
+        bent: options.facets ? 'facets' : 'upright walls',
+        wallSide: options.outside ? 'outside' : 'inside',
+        overhang: readTyped(options.overhang, 'length', project, context.scheme).num,
       }
-      await saveProject(options.output, applyEdit(project, addParts(context, partsFrom(context, randomUUID, propose(context, undefined, howOf(choices)).candidates, choices))).project)
+      await saveProject(
+        options.output,
+        applyEdit(
+          project,
+          addParts(
+            context,
+            partsFrom(context, randomUUID, propose(context, undefined, howOf(choices)).candidates, choices),
+          ),
+        ).project,
+      )
     })
-  changing('align', 'brings drifted parts in line with their faces').action(async (file: string, options: Options & { output: string }) => {
-    const { project, context, parts } = await study(file, options)
-    await saveProject(options.output, applyEdit(project, bringInLine(context, parts)).project)
-  })
-  changing('import', `adds bodies from a file: ${READERS.map((r) => r.id).join(', ')}`).argument('<body>', 'the file with the bodies').option('--context', 'drawn, not counted').option('--together', 'all of it as one body').option('--use <name>').option('--level <name>', 'the level that they hang on').option('--up <axis>', 'y or z, where an OBJ does not say it').option('--unit <unit>', 'm, mm, cm, ft, in, where an OBJ does not say it')
-    .action(async (file: string, body: string, options: Options & { output: string; context?: true; together?: true; use?: string; level?: string; up?: string; unit?: string }) => {
-      const { project, scheme, levels } = await study(file, options)
-      const use = options.use ? Object.values(project.uses).find((u) => u.name === options.use) ?? refuse('unknown-id', `There is no use "${options.use}".`, `Choose one of ${Object.values(project.uses).map((u) => u.name).join(', ')}.`) : inOrder(project.uses)[0]
-      const level = options.level ? levels.find((l) => l.name === options.level) ?? refuse('unknown-id', `There is no level "${options.level}".`, `Choose one of ${levels.map((l) => l.name).join(', ')}.`) : levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0]
-      const answers = { ...(options.up ? { up: options.up } : {}), ...(options.unit ? { unit: options.unit } : {}) }
-      const { bodies: read, remarks, asks } = await readAside('bodies', body, await bytesOf(body), { together: options.together === true, answers })
-      for (const remark of remarks) note(remark)
-      for (const ask of asks) if (answers[ask.what as 'up' | 'unit'] === undefined) note(`${ask.say}: taken as "${ask.taken}"; say --${ask.what} otherwise.`)
-      await saveProject(options.output, applyEdit(project, addBodies(scheme, randomUUID, read, { use: use?.id ?? '', level: level?.id ?? '', levelHeight: level?.height ?? 0, context: options.context === true })).project)
-    })
-  program.command('edit').description('applies edits and writes the result').argument('<file>').argument('<edits>', 'a JSON file with an edit or a list of edits').requiredOption('-o, --output <file>', 'where the result goes')
+  changing('align', 'brings drifted parts in line with their faces').action(
+    async (file: string, options: Options & { output: string }) => {
+      const { project, context, parts } = await study(file, options)
+      await saveProject(options.output, applyEdit(project, bringInLine(context, parts)).project)
+    },
+  )
+  changing('import', `adds bodies from a file: ${READERS.map((r) => r.id).join(', ')}`)
+    .argument('<body>', 'the file with the bodies')
+    .option('--context', 'drawn, not counted')
+    .option('--together', 'all of it as one body')
+    .option('--use <name>')
+    .option('--level <name>', 'the level that they hang on')
+    .option('--up <axis>', 'y or z, where an OBJ does not say it')
+    .option('--unit <unit>', 'm, mm, cm, ft, in, where an OBJ does not say it')
+    .action(
+      async (
+        file: string,
+        body: string,
+        options: Options & {
+          output: string
+          context?: true
+          together?: true
+          use?: string
+          level?: string
+          up?: string
+          unit?: string
+        },
+      ) => {
+        const { project, scheme, levels } = await study(file, options)
+        const use = options.use
+          ? (Object.values(project.uses).find((u) => u.name === options.use) ??
+            refuse(
+              'unknown-id',
+              `There is no use "${options.use}".`,
+              `Choose one of ${Object.values(project.uses)
+                .map((u) => u.name)
+                .join(', ')}.`,
+            ))
+          : inOrder(project.uses)[0]
+        const level = options.level
+          ? (levels.find((l) => l.name === options.level) ??
+            refuse(
+              'unknown-id',
+              `There is no level "${options.level}".`,
+              `Choose one of ${levels.map((l) => l.name).join(', ')}.`,
+            ))
+          : (levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0])
+        const answers = { ...(options.up ? { up: options.up } : {}), ...(options.unit ? { unit: options.unit } : {}) }
+        const {
+          bodies: read,
+          remarks,
+          asks,
+        } = await readAside('bodies', body, await bytesOf(body), { together: options.together === true, answers })
+        for (const remark of remarks) note(remark)
+        for (const ask of asks)
+          if (answers[ask.what as 'up' | 'unit'] === undefined)
+            note(`${ask.say}: taken as "${ask.taken}"; say --${ask.what} otherwise.`)
+        await saveProject(
+          options.output,
+          applyEdit(
+            project,
+            addBodies(scheme, randomUUID, read, {
+              use: use?.id ?? '',
+              level: level?.id ?? '',
+              levelHeight: level?.height ?? 0,
+              context: options.context === true,
+            }),
+          ).project,
+        )
+      },
+    )
+  program
+    .command('edit')
+    .description('applies edits and writes the result')
+    .argument('<file>')
+    .argument('<edits>', 'a JSON file with an edit or a list of edits')
+    .requiredOption('-o, --output <file>', 'where the result goes')
     .action(async (file: string, editsFile: string, options: { output: string }) => {
       let project = await load(file)
       const data = parseJson(await bytesOf(editsFile), editsFile)
       for (const edit of Array.isArray(data) ? data : [data]) project = applyEdit(project, parseEdit(edit)).project
       await saveProject(options.output, project)
     })
-  program.command('export').description(`writes an open format: ${FORMATS.map((f) => f.id).join(', ')}`).argument('<file>').requiredOption('--to <format>').requiredOption('-o, --output <file>').option('--scheme <name>')
+  program
+    .command('export')
+    .description(`writes an open format: ${FORMATS.map((f) => f.id).join(', ')}`)
+    .argument('<file>')
+    .requiredOption('--to <format>')
+    .requiredOption('-o, --output <file>')
+    .option('--scheme <name>')
     .action(async (file: string, options: Options & { to: string; output: string }) => {
       const format = formatNamed(options.to)
       await save(options.output, await format.write(await study(file, options), new Date().toISOString(), along))
@@ -84,28 +248,57 @@ export async function main(args: string[]): Promise<number> {
       process.stderr.write(`${e.message.replace(/^error: /, '')}. See geotome --help.\n`)
       return 1
     }
-    process.stderr.write(`${e instanceof Refusal ? e.message : `Something unforeseen went wrong: ${e instanceof Error ? e.message : String(e)}`}\n`)
+    process.stderr.write(
+      `${e instanceof Refusal ? e.message : `Something unforeseen went wrong: ${e instanceof Error ? e.message : String(e)}`}\n`,
+    )
     return 1
   }
 }
 
-interface Options { scheme?: string; json?: boolean }
-interface MakeOptions { wall?: string; slab?: string; roof?: string; outside?: boolean; overhang: string; through?: boolean; facets?: boolean; terraces?: boolean }
+interface Options {
+  scheme?: string
+  json?: boolean
+}
+interface MakeOptions {
+  wall?: string
+  slab?: string
+  roof?: string
+  outside?: boolean
+  overhang: string
+  through?: boolean
+  facets?: boolean
+  terraces?: boolean
+}
 
 /** A build-up by its name; the first of its kind when none is named. */
 function buildUpNamed(project: Project, kind: BuildUp['for'], name: string | undefined): Id {
   const all = inOrder(project.buildUps).filter((b) => b.for === kind)
   const found = name === undefined ? all[0] : all.find((b) => b.name.toLowerCase() === name.toLowerCase())
-  return found?.id ?? refuse('unknown-id', `There is no build-up "${name ?? ''}" for a ${kind}.`, `Choose one of ${all.map((b) => b.name).join(', ')}.`)
+  return (
+    found?.id ??
+    refuse(
+      'unknown-id',
+      `There is no build-up "${name ?? ''}" for a ${kind}.`,
+      `Choose one of ${all.map((b) => b.name).join(', ')}.`,
+    )
+  )
 }
 
 async function study(file: string, options: Options): Promise<Study> {
   const project = await load(file)
   await openKernel()
   const wanted = options.scheme?.toLowerCase()
-  const scheme = wanted === undefined ? firstScheme(project)
-    : inOrder(project.schemes).find((s) => s.id === options.scheme || s.name.toLowerCase() === wanted)
-      ?? refuse('unknown-id', `There is no scheme "${options.scheme}".`, `Choose one of ${inOrder(project.schemes).map((s) => s.name).join(', ')}.`)
+  const scheme =
+    wanted === undefined
+      ? firstScheme(project)
+      : (inOrder(project.schemes).find((s) => s.id === options.scheme || s.name.toLowerCase() === wanted) ??
+        refuse(
+          'unknown-id',
+          `There is no scheme "${options.scheme}".`,
+          `Choose one of ${inOrder(project.schemes)
+            .map((s) => s.name)
+            .join(', ')}.`,
+        ))
   return studyScheme(project, scheme.id, undefined, (hash) => along[hash] ?? null)
 }
 
@@ -123,7 +316,11 @@ async function bytesOf(file: string): Promise<Uint8Array> {
   try {
     return new Uint8Array(await readFile(file))
   } catch (e) {
-    return refuse('file', `${file} cannot be read (${(e as NodeJS.ErrnoException).code ?? 'unknown'}).`, 'Check the path.')
+    return refuse(
+      'file',
+      `${file} cannot be read (${(e as NodeJS.ErrnoException).code ?? 'unknown'}).`,
+      'Check the path.',
+    )
   }
 }
 
@@ -131,7 +328,11 @@ async function save(file: string, content: string | Uint8Array): Promise<void> {
   try {
     await writeFile(file, content)
   } catch (e) {
-    refuse('file', `${file} cannot be written (${(e as NodeJS.ErrnoException).code ?? 'unknown'}).`, 'Check the folder and its rights.')
+    refuse(
+      'file',
+      `${file} cannot be written (${(e as NodeJS.ErrnoException).code ?? 'unknown'}).`,
+      'Check the folder and its rights.',
+    )
   }
 }
 
@@ -139,7 +340,10 @@ async function save(file: string, content: string | Uint8Array): Promise<void> {
 function saveProject(file: string, project: Project): Promise<void> {
   if (!/\.json$/i.test(file)) return save(file, writeProjectFile(project, along))
   const left = assetsIn(project).filter((hash) => along[hash]).length
-  if (left) note(`${left} ${left === 1 ? 'picture or survey is' : 'pictures and surveys are'} not in ${file}: write to a .geotome file to take them along.`)
+  if (left)
+    note(
+      `${left} ${left === 1 ? 'picture or survey is' : 'pictures and surveys are'} not in ${file}: write to a .geotome file to take them along.`,
+    )
   return save(file, writeProjectText(project))
 }
 
@@ -150,8 +354,13 @@ function parseJson(bytes: Uint8Array, file: string): unknown {
   try {
     return JSON.parse(new TextDecoder().decode(bytes))
   } catch (e) {
-    return refuse('edit', `${file} is no JSON: ${e instanceof Error ? e.message : ''}.`, 'Write one edit or a list of edits.')
+    return refuse(
+      'edit',
+      `${file} is no JSON: ${e instanceof Error ? e.message : ''}.`,
+      'Write one edit or a list of edits.',
+    )
   }
 }
 
-const print = (result: unknown) => process.stdout.write(`${typeof result === 'string' ? result : JSON.stringify(result, null, 2)}\n`)
+const print = (result: unknown) =>
+  process.stdout.write(`${typeof result === 'string' ? result : JSON.stringify(result, null, 2)}\n`)

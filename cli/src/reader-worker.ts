@@ -13,7 +13,17 @@ parentPort?.postMessage({ ready: true } satisfies ReadingAnswer)
 try {
   parentPort?.postMessage({ result: await read() } satisfies ReadingAnswer)
 } catch (e) {
-  parentPort?.postMessage((e instanceof Refusal ? { refused: { code: e.code, say: e.say, remedy: e.remedy } } : { refused: { code: 'file', say: `"${name}" is damaged, or of a kind that is not read.`, remedy: 'Export it once more.' } }) satisfies ReadingAnswer)
+  parentPort?.postMessage(
+    (e instanceof Refusal
+      ? { refused: { code: e.code, say: e.say, remedy: e.remedy } }
+      : {
+          refused: {
+            code: 'file',
+            say: `"${name}" is damaged, or of a kind that is not read.`,
+            remedy: 'Export it once more.',
+          },
+        }) satisfies ReadingAnswer,
+  )
 }
 
 async function read(): Promise<unknown> {

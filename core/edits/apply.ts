@@ -21,16 +21,33 @@ import { wholeEdits } from './whole'
 
 /** All families; a new one is a file and a line here. The name before the dot tells the family. */
 const FAMILIES = {
-  project: projectEdits, use: useEdits, 'build-up': buildUpEdits, scheme: schemeEdits,
-  'project-dial': projectDialEdits, dial: dialEdits, level: levelEdits, mass: massEdits, part: partEdits,
-  material: materialEdits, view: viewEdits, mute: muteEdits, whole: wholeEdits,
-  neighbour: neighbourEdits, picture: pictureEdits, measure: measureEdits, trace: traceEdits, wing: wingEdits,
+  project: projectEdits,
+  use: useEdits,
+  'build-up': buildUpEdits,
+  scheme: schemeEdits,
+  'project-dial': projectDialEdits,
+  dial: dialEdits,
+  level: levelEdits,
+  mass: massEdits,
+  part: partEdits,
+  material: materialEdits,
+  view: viewEdits,
+  mute: muteEdits,
+  whole: wholeEdits,
+  neighbour: neighbourEdits,
+  picture: pictureEdits,
+  measure: measureEdits,
+  trace: traceEdits,
+  wing: wingEdits,
 } as const
 
 type EditOf<F> = F extends Family<infer E> ? E : never
 export type SingleEdit = EditOf<(typeof FAMILIES)[keyof typeof FAMILIES]>
 /** One gesture of the user; applied whole or not at all. */
-export interface BatchEdit { edit: 'batch'; edits: SingleEdit[] }
+export interface BatchEdit {
+  edit: 'batch'
+  edits: SingleEdit[]
+}
 export type Edit = SingleEdit | BatchEdit
 
 /**
@@ -48,12 +65,22 @@ export const applyChecked = (project: Project, edit: Edit): Project => applyLoos
 
 const BatchSchema = v.strictObject({
   edit: v.literal('batch'),
-  edits: v.pipe(v.array(v.looseObject({ edit: v.string() })), v.minLength(1, 'A batch holds at least one edit.'), v.maxLength(20000)),
+  edits: v.pipe(
+    v.array(v.looseObject({ edit: v.string() })),
+    v.minLength(1, 'A batch holds at least one edit.'),
+    v.maxLength(20000),
+  ),
 })
 
 /** The schema of any edit, for documents; parseEdit checks by the edit's own tag, so that its sentences are about that edit. */
-const SingleSchema = v.variant('edit', Object.values(FAMILIES).map((f) => f.schema) as never) as v.GenericSchema<unknown, SingleEdit>
-export const EditSchema = v.union([SingleSchema, v.strictObject({ edit: v.literal('batch'), edits: v.array(SingleSchema) })])
+const SingleSchema = v.variant('edit', Object.values(FAMILIES).map((f) => f.schema) as never) as v.GenericSchema<
+  unknown,
+  SingleEdit
+>
+export const EditSchema = v.union([
+  SingleSchema,
+  v.strictObject({ edit: v.literal('batch'), edits: v.array(SingleSchema) }),
+])
 
 /** Outside data as an edit. Errors: 'edit' with the place that is wrong. */
 export function parseEdit(data: unknown): Edit {
@@ -89,10 +116,22 @@ function applySingle(project: Project, edit: SingleEdit, fresh: Fresh): Applied<
 }
 
 function parseSingle(data: unknown, tag: string): SingleEdit {
-  return parseWith(familyOf(tag).schema as v.GenericSchema<unknown, SingleEdit>, data, 'edit', `The edit "${tag}" is malformed`)
+  return parseWith(
+    familyOf(tag).schema as v.GenericSchema<unknown, SingleEdit>,
+    data,
+    'edit',
+    `The edit "${tag}" is malformed`,
+  )
 }
 
 function familyOf(tag: string): (typeof FAMILIES)[keyof typeof FAMILIES] {
   const name = tag.split('.')[0] ?? ''
-  return (Object.hasOwn(FAMILIES, name) ? FAMILIES[name as keyof typeof FAMILIES] : undefined) ?? refuse('edit', `"${tag}" is no edit that this Geotome knows.`, `Known are ${Object.keys(FAMILIES).join(', ')}, each with .add, .change or .remove, and batch.`)
+  return (
+    (Object.hasOwn(FAMILIES, name) ? FAMILIES[name as keyof typeof FAMILIES] : undefined) ??
+    refuse(
+      'edit',
+      `"${tag}" is no edit that this Geotome knows.`,
+      `Known are ${Object.keys(FAMILIES).join(', ')}, each with .add, .change or .remove, and batch.`,
+    )
+  )
 }

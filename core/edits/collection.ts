@@ -2,10 +2,16 @@ import * as v from 'valibot'
 import { IdSchema, refuse, type Project, type Scheme } from '../project'
 
 /** What applying an edit gives: the new project, and the edit that takes it back. */
-export interface Applied<E> { project: Project; inverse: E }
+export interface Applied<E> {
+  project: Project
+  inverse: E
+}
 
 /** A family of edits: its schema, and how one is applied. Pure: no kernel, no clock, no chance. */
-export interface Family<E> { schema: v.GenericSchema<unknown, E>; apply(project: Project, edit: E, fresh: Fresh): Applied<E> }
+export interface Family<E> {
+  schema: v.GenericSchema<unknown, E>
+  apply(project: Project, edit: E, fresh: Fresh): Applied<E>
+}
 
 /**
  * The collections that were made within the batch under way: nobody else has them yet, so they are changed in place. Without
@@ -23,10 +29,17 @@ export type CollectionEdit<N extends string, T extends Thing> =
 
 export type SchemeEdit<N extends string, T extends Thing> = CollectionEdit<N, T> & { scheme: string }
 
-interface Reach<T> { read(project: Project): Record<string, T>; write(project: Project, things: Record<string, T>): Project }
+interface Reach<T> {
+  read(project: Project): Record<string, T>
+  write(project: Project, things: Record<string, T>): Project
+}
 
 /** add, change (field by field) and remove for a collection of the project. */
-export function projectCollection<N extends string, T extends Thing>(name: N, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, reach: Reach<T>): Family<CollectionEdit<N, T>> {
+export function projectCollection<N extends string, T extends Thing>(
+  name: N,
+  schema: v.StrictObjectSchema<v.ObjectEntries, undefined>,
+  reach: Reach<T>,
+): Family<CollectionEdit<N, T>> {
   return {
     schema: v.variant('edit', shapes(name, schema, {})) as unknown as v.GenericSchema<unknown, CollectionEdit<N, T>>,
     apply: (project, edit, fresh) => {
@@ -37,9 +50,16 @@ export function projectCollection<N extends string, T extends Thing>(name: N, sc
 }
 
 /** The same for a collection of a scheme; each edit names the scheme. */
-export function schemeCollection<N extends string, T extends Thing>(name: N, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, key: 'dials' | 'levels' | 'masses' | 'parts' | 'wings' | 'views' | 'mutes'): Family<SchemeEdit<N, T>> {
+export function schemeCollection<N extends string, T extends Thing>(
+  name: N,
+  schema: v.StrictObjectSchema<v.ObjectEntries, undefined>,
+  key: 'dials' | 'levels' | 'masses' | 'parts' | 'wings' | 'views' | 'mutes',
+): Family<SchemeEdit<N, T>> {
   return {
-    schema: v.variant('edit', shapes(name, schema, { scheme: IdSchema })) as unknown as v.GenericSchema<unknown, SchemeEdit<N, T>>,
+    schema: v.variant('edit', shapes(name, schema, { scheme: IdSchema })) as unknown as v.GenericSchema<
+      unknown,
+      SchemeEdit<N, T>
+    >,
     apply: (project, edit, fresh) => {
       const scheme = schemeOf(project, edit.scheme)
       const { things, inverse } = applyTo<N, T>(name, scheme[key] as unknown as Record<string, T>, edit, fresh)
@@ -52,19 +72,32 @@ export function schemeCollection<N extends string, T extends Thing>(name: N, sch
 }
 
 export function schemeOf(project: Project, id: string): Scheme {
-  return project.schemes[id] ?? refuse('unknown-id', `There is no scheme with the id "${id}".`, 'Reload the project and choose one of its schemes.')
+  return (
+    project.schemes[id] ??
+    refuse('unknown-id', `There is no scheme with the id "${id}".`, 'Reload the project and choose one of its schemes.')
+  )
 }
 
 function shapes(name: string, schema: v.StrictObjectSchema<v.ObjectEntries, undefined>, scope: v.ObjectEntries) {
   const { id, ...fields } = schema.entries
   return [
     v.strictObject({ edit: v.literal(`${name}.add`), ...scope, thing: schema }),
-    v.strictObject({ edit: v.literal(`${name}.change`), ...scope, id: id as v.GenericSchema, set: v.partial(v.strictObject(fields)) }),
+    v.strictObject({
+      edit: v.literal(`${name}.change`),
+      ...scope,
+      id: id as v.GenericSchema,
+      set: v.partial(v.strictObject(fields)),
+    }),
     v.strictObject({ edit: v.literal(`${name}.remove`), ...scope, id: id as v.GenericSchema }),
   ] as const
 }
 
-function applyTo<N extends string, T extends Thing>(name: N, before: Record<string, T>, edit: CollectionEdit<N, T>, fresh: Fresh): { things: Record<string, T>; inverse: CollectionEdit<N, T> } {
+function applyTo<N extends string, T extends Thing>(
+  name: N,
+  before: Record<string, T>,
+  edit: CollectionEdit<N, T>,
+  fresh: Fresh,
+): { things: Record<string, T>; inverse: CollectionEdit<N, T> } {
   const id = 'thing' in edit ? edit.thing.id : edit.id
   const old = Object.hasOwn(before, id) ? before[id] : undefined
   if ('thing' in edit) {
@@ -73,7 +106,12 @@ function applyTo<N extends string, T extends Thing>(name: N, before: Record<stri
     things[id] = edit.thing
     return { things, inverse: { edit: `${name}.remove`, id } }
   }
-  if (!old) return refuse('unknown-id', `There is no ${name} with the id "${id}"; it may have been removed meanwhile.`, `Choose a ${name} that is there.`)
+  if (!old)
+    return refuse(
+      'unknown-id',
+      `There is no ${name} with the id "${id}"; it may have been removed meanwhile.`,
+      `Choose a ${name} that is there.`,
+    )
   const things = writable(before, fresh)
   if ('set' in edit) {
     const set = Object.fromEntries(Object.keys(edit.set).map((key) => [key, old[key as keyof T]])) as Fields<T>

@@ -11,32 +11,39 @@ beforeAll(() => openKernel())
 describe('the inverse of an edit', () => {
   it('restores the canonical file byte for byte, through any work and all the way back', () => {
     const base = start()
-    fc.assert(fc.property(WORK, (work) => {
-      const next = workOf(work)
-      let project = base
-      const before: string[] = []
-      const inverses: Edit[] = []
-      for (let i = 0; i < work.length; i++) {
-        try {
-          const edit = next(project)
-          if (!edit) continue
-          const text = writeProjectText(project)
-          const done = applyEdit(project, edit)
-          before.push(text)
-          inverses.push(done.inverse)
-          // What is sent to the server and stored is JSON: it must mean the same.
-          expect(writeProjectText(applyEdit(project, parseEdit(JSON.parse(JSON.stringify(edit)))).project)).toBe(writeProjectText(done.project))
-          expect(writeProjectText(project)).toBe(text)
-          project = done.project
-        } catch (e) { if (!(e instanceof Error) || e.name !== 'Refusal') throw e }
-      }
-      for (let i = inverses.length - 1; i >= 0; i--) {
-        const inverse = inverses[i]
-        if (!inverse) continue
-        project = applyEdit(project, parseEdit(JSON.parse(JSON.stringify(inverse)))).project
-        expect(writeProjectText(project)).toBe(before[i])
-      }
-    }), { numRuns: 150 })
+    fc.assert(
+      fc.property(WORK, (work) => {
+        const next = workOf(work)
+        let project = base
+        const before: string[] = []
+        const inverses: Edit[] = []
+        for (let i = 0; i < work.length; i++) {
+          try {
+            const edit = next(project)
+            if (!edit) continue
+            const text = writeProjectText(project)
+            const done = applyEdit(project, edit)
+            before.push(text)
+            inverses.push(done.inverse)
+            // What is sent to the server and stored is JSON: it must mean the same.
+            expect(writeProjectText(applyEdit(project, parseEdit(JSON.parse(JSON.stringify(edit)))).project)).toBe(
+              writeProjectText(done.project),
+            )
+            expect(writeProjectText(project)).toBe(text)
+            project = done.project
+          } catch (e) {
+            if (!(e instanceof Error) || e.name !== 'Refusal') throw e
+          }
+        }
+        for (let i = inverses.length - 1; i >= 0; i--) {
+          const inverse = inverses[i]
+          if (!inverse) continue
+          project = applyEdit(project, parseEdit(JSON.parse(JSON.stringify(inverse)))).project
+          expect(writeProjectText(project)).toBe(before[i])
+        }
+      }),
+      { numRuns: 150 },
+    )
   })
 })
 
@@ -58,33 +65,122 @@ describe('an edit that cannot be made', () => {
     refused('nonsense', /malformed/)
   })
   it('half-applies nothing: a batch whose last step fails changes nothing', () => {
-    refused({ edit: 'batch', edits: [{ edit: 'project.change', set: { name: 'Half' } }, { edit: 'level.remove', scheme: scheme(), id: 'nobody' }] }, /no level/)
+    refused(
+      {
+        edit: 'batch',
+        edits: [
+          { edit: 'project.change', set: { name: 'Half' } },
+          { edit: 'level.remove', scheme: scheme(), id: 'nobody' },
+        ],
+      },
+      /no level/,
+    )
     refused({ edit: 'level.remove', scheme: scheme(), id: 'L1' }, /not there/)
   })
   it('keeps levels from standing on themselves, and names the circle', () => {
-    refused({ edit: 'level.change', scheme: scheme(), id: 'L1', set: { tie: { kind: 'stacked', on: 'L3', above: 3 } } }, /Level 1 on Level 3 on Level 2 on Level 1/)
-    refused({ edit: 'level.change', scheme: scheme(), id: 'L1', set: { tie: { kind: 'stacked', on: 'L1', above: 3 } } }, /circle/)
+    refused(
+      { edit: 'level.change', scheme: scheme(), id: 'L1', set: { tie: { kind: 'stacked', on: 'L3', above: 3 } } },
+      /Level 1 on Level 3 on Level 2 on Level 1/,
+    )
+    refused(
+      { edit: 'level.change', scheme: scheme(), id: 'L1', set: { tie: { kind: 'stacked', on: 'L1', above: 3 } } },
+      /circle/,
+    )
   })
   it('keeps forms buildable: crossing outlines, zero sizes, a raise without an outline', () => {
     const project = start()
     const wing = massNamed(project, 'Wing')
-    const change = (recipe: unknown) => ({ edit: 'mass.change', scheme: schemeOf(project).id, id: wing.id, set: { recipe } })
-    const outline = (points: number[][]) => ({ id: 'o', move: 'outline', on: true, shape: { kind: 'polygon', corners: points.map(([x, y], i) => ({ id: `e${i}`, x, y })) } })
+    const change = (recipe: unknown) => ({
+      edit: 'mass.change',
+      scheme: schemeOf(project).id,
+      id: wing.id,
+      set: { recipe },
+    })
+    const outline = (points: number[][]) => ({
+      id: 'o',
+      move: 'outline',
+      on: true,
+      shape: { kind: 'polygon', corners: points.map(([x, y], i) => ({ id: `e${i}`, x, y })) },
+    })
     const raise = (height: number) => ({ id: 'r', move: 'raise', on: true, height })
-    refused(change([outline([[0, 0], [10, 10], [10, 0], [0, 10]]), raise(3)]), /crosses itself: side 1 meets side 3/, project)
-    refused(change([outline([[0, 0], [10, 0], [10, 0], [0, 10]]), raise(3)]), /two corners at one place/, project)
-    refused(change([outline([[0, 0], [10, 0], [20, 0]]), raise(3)]), /crosses itself|no area/, project)
-    refused(change([outline([[0, 0], [10, 0]]), raise(3)]), /fewer than three corners/, project)
-    refused(change([outline([[0, 0], [10, 0], [0, 10]]), raise(0)]), /height of "Wing" is zero/, project)
+    refused(
+      change([
+        outline([
+          [0, 0],
+          [10, 10],
+          [10, 0],
+          [0, 10],
+        ]),
+        raise(3),
+      ]),
+      /crosses itself: side 1 meets side 3/,
+      project,
+    )
+    refused(
+      change([
+        outline([
+          [0, 0],
+          [10, 0],
+          [10, 0],
+          [0, 10],
+        ]),
+        raise(3),
+      ]),
+      /two corners at one place/,
+      project,
+    )
+    refused(
+      change([
+        outline([
+          [0, 0],
+          [10, 0],
+          [20, 0],
+        ]),
+        raise(3),
+      ]),
+      /crosses itself|no area/,
+      project,
+    )
+    refused(
+      change([
+        outline([
+          [0, 0],
+          [10, 0],
+        ]),
+        raise(3),
+      ]),
+      /fewer than three corners/,
+      project,
+    )
+    refused(
+      change([
+        outline([
+          [0, 0],
+          [10, 0],
+          [0, 10],
+        ]),
+        raise(0),
+      ]),
+      /height of "Wing" is zero/,
+      project,
+    )
     refused(change([raise(3)]), /begin with an outline/, project)
     refused(change([]), /begin with an outline/, project)
   })
   it('keeps names apart and build-ups fitting', () => {
     const project = start()
-    refused({ edit: 'level.change', scheme: schemeOf(project).id, id: 'L1', set: { name: 'level 2' } }, /a level named "Level 2" already|a level named "level 2" already/i, project)
+    refused(
+      { edit: 'level.change', scheme: schemeOf(project).id, id: 'L1', set: { name: 'level 2' } },
+      /a level named "Level 2" already|a level named "level 2" already/i,
+      project,
+    )
     const part = Object.values(schemeOf(project).parts).find((p) => p.kind === 'wall')
     const slabType = Object.values(project.buildUps).find((b) => b.for === 'slab')
-    refused({ edit: 'part.change', scheme: schemeOf(project).id, id: part?.id, set: { buildUp: slabType?.id } }, /build-up for a slab/, project)
+    refused(
+      { edit: 'part.change', scheme: schemeOf(project).id, id: part?.id, set: { buildUp: slabType?.id } },
+      /build-up for a slab/,
+      project,
+    )
     refused({ edit: 'project.change', set: { siteArea: 0 } }, /site area is nothing/, project)
   })
 })

@@ -3,4 +3,7 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type PictureEdit = CollectionEdit<'picture', Picture>
 
-export const pictureEdits = projectCollection<'picture', Picture>('picture', PictureSchema, { read: (p) => p.pictures, write: (p, pictures) => ({ ...p, pictures }) })
+export const pictureEdits = projectCollection<'picture', Picture>('picture', PictureSchema, {
+  read: (p) => p.pictures,
+  write: (p, pictures) => ({ ...p, pictures }),
+})

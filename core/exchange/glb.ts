@@ -21,21 +21,36 @@ export async function writeGlb(study: Study): Promise<Uint8Array> {
     let made = materials.get(key)
     if (!made) {
       const [r, g, b] = material ? linear(material.colour) : linear('#f4efe4')
-      made = document.createMaterial(material?.name ?? 'paper').setBaseColorFactor([r, g, b, material?.opacity ?? 1]).setMetallicFactor(0).setRoughnessFactor(0.9)
+      made = document
+        .createMaterial(material?.name ?? 'paper')
+        .setBaseColorFactor([r, g, b, material?.opacity ?? 1])
+        .setMetallicFactor(0)
+        .setRoughnessFactor(0.9)
       if (material && material.opacity < 1) made.setAlphaMode('BLEND').setDoubleSided(true)
       materials.set(key, made)
     }
     return made
   }
   for (const body of buildingBodies(study)) {
-    const [ox, oy, oz] = [body.mesh.positions[0] ?? 0, body.mesh.positions[1] ?? 0, body.mesh.positions[2] ?? 0].map(Math.round) as [number, number, number]
+    const [ox, oy, oz] = [body.mesh.positions[0] ?? 0, body.mesh.positions[1] ?? 0, body.mesh.positions[2] ?? 0].map(
+      Math.round,
+    ) as [number, number, number]
     const mesh = document.createMesh(body.name)
     for (const [material, triangles] of byMaterial(body)) {
       const { positions, normals } = flat(body, triangles, [ox, oy, oz])
-      const accessor = (array: Float32Array) => document.createAccessor().setType('VEC3').setArray(array).setBuffer(buffer)
-      mesh.addPrimitive(document.createPrimitive().setAttribute('POSITION', accessor(positions)).setAttribute('NORMAL', accessor(normals)).setMaterial(materialOf(material)))
+      const accessor = (array: Float32Array) =>
+        document.createAccessor().setType('VEC3').setArray(array).setBuffer(buffer)
+      mesh.addPrimitive(
+        document
+          .createPrimitive()
+          .setAttribute('POSITION', accessor(positions))
+          .setAttribute('NORMAL', accessor(normals))
+          .setMaterial(materialOf(material)),
+      )
     }
-    scene.addChild(document.createNode(body.name).setMesh(mesh).setTranslation([ox, oz, -oy]).setExtras(saidOf(study, body.id)))
+    scene.addChild(
+      document.createNode(body.name).setMesh(mesh).setTranslation([ox, oz, -oy]).setExtras(saidOf(study, body.id)),
+    )
   }
   return new WebIO().writeBinary(document)
 }
@@ -46,8 +61,11 @@ function saidOf({ project, scheme, parts, levels }: Study, id: string): Record<s
   const mass = scheme.masses[part?.part.host.mass ?? id]
   const level = levels.find((l) => l.id === (part?.part.base?.level ?? mass?.base.level))
   return {
-    ...(part ? { kind: part.part.kind, role: part.role, buildUp: project.buildUps[part.part.buildUp]?.name ?? '' } : { kind: mass?.context ? 'context' : 'mass' }),
-    ...(mass ? { mass: mass.name, use: project.uses[mass.use]?.name ?? '' } : {}), ...(level ? { level: level.name } : {}),
+    ...(part
+      ? { kind: part.part.kind, role: part.role, buildUp: project.buildUps[part.part.buildUp]?.name ?? '' }
+      : { kind: mass?.context ? 'context' : 'mass' }),
+    ...(mass ? { mass: mass.name, use: project.uses[mass.use]?.name ?? '' } : {}),
+    ...(level ? { level: level.name } : {}),
   }
 }
 
@@ -63,16 +81,30 @@ function byMaterial({ mesh, faceOf, faces, material }: NamedBody): Map<Material 
   return groups
 }
 
-function flat({ mesh }: NamedBody, triangles: number[], [ox, oy, oz]: [number, number, number]): { positions: Float32Array; normals: Float32Array } {
+function flat(
+  { mesh }: NamedBody,
+  triangles: number[],
+  [ox, oy, oz]: [number, number, number],
+): { positions: Float32Array; normals: Float32Array } {
   const positions = new Float32Array(triangles.length * 9)
   const normals = new Float32Array(triangles.length * 9)
   triangles.forEach((t, i) => {
-    const corners = [0, 1, 2].map((k): Vec3 => { const [x, y, z] = cornerAt(mesh.positions, mesh.triangles[t * 3 + k] ?? 0); return [x - ox, z - oz, oy - y] }) as [Vec3, Vec3, Vec3]
+    const corners = [0, 1, 2].map((k): Vec3 => {
+      const [x, y, z] = cornerAt(mesh.positions, mesh.triangles[t * 3 + k] ?? 0)
+      return [x - ox, z - oz, oy - y]
+    }) as [Vec3, Vec3, Vec3]
     const { n } = planeThrough(...corners)
-    corners.forEach((p, k) => { positions.set(p, i * 9 + k * 3); normals.set(n, i * 9 + k * 3) })
+    corners.forEach((p, k) => {
+      positions.set(p, i * 9 + k * 3)
+      normals.set(n, i * 9 + k * 3)
+    })
   })
   return { positions, normals }
 }
 
 /** A screen colour in the linear light that the standard wants. */
-const linear = (hex: string): [number, number, number] => [1, 3, 5].map((i) => { const c = parseInt(hex.slice(i, i + 2), 16) / 255; return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4 }) as [number, number, number]
+const linear = (hex: string): [number, number, number] =>
+  [1, 3, 5].map((i) => {
+    const c = parseInt(hex.slice(i, i + 2), 16) / 255
+    return c <= 0.04045 ? c / 12.92 : ((c + 0.055) / 1.055) ** 2.4
+  }) as [number, number, number]

@@ -2,4 +2,13 @@ export * from './formats'
 export { ifcGuid } from './ifc/guid'
 export { READ_LIMITS, secondsFor } from './limits'
 export { readBodies, READERS, type BodiesRead, type ReadBody } from './read'
-export { readSite, surveyOf, SITE_EXTENSIONS, SITE_READERS, type Answers, type Ask, type Placed, type SiteRead } from './survey'
+export {
+  readSite,
+  surveyOf,
+  SITE_EXTENSIONS,
+  SITE_READERS,
+  type Answers,
+  type Ask,
+  type Placed,
+  type SiteRead,
+} from './survey'

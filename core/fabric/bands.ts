@@ -1,11 +1,32 @@
-import { areaOf, intersectRegions, loopArea, onFacets, piecesOf, rectOf, straightened, uniteRegions, type Region, type Vec2, type Vec3 } from '../solid'
+import {
+  areaOf,
+  intersectRegions,
+  loopArea,
+  onFacets,
+  piecesOf,
+  rectOf,
+  straightened,
+  uniteRegions,
+  type Region,
+  type Vec2,
+  type Vec3,
+} from '../solid'
 import { girthOf, unrolled, type WorldFace } from './print'
 
 /**
  * A connected piece of a wall-like face between two heights. (u, z): u runs along the face, counter-clockwise round the mass,
  * z is the height above the datum. `key` names the piece by the faces at its two ends.
  */
-export interface Piece { region: Region; from: number; to: number; key: string; z0: number; z1: number; area: number; wide: { from: number; to: number } }
+export interface Piece {
+  region: Region
+  from: number
+  to: number
+  key: string
+  z0: number
+  z1: number
+  area: number
+  wide: { from: number; to: number }
+}
 
 /** The direction of a face in plan at a u, of length one. */
 export function alongOf(face: WorldFace, u = 0): Vec2 {
@@ -34,10 +55,19 @@ export function pointAt(face: WorldFace, u: number, z = 0): Vec2 {
  * The pieces of a wall-like face between two heights (m; to may be Infinity), in the order of u. Where it has an opening at its foot it is
  * divided there; an opening to mere roof space, by the faces over it (`closed` tells by their names), is closed up instead.
  */
-export function piecesBetween(face: WorldFace, zFrom: number, zTo: number, closed: (over: string[]) => boolean = () => false): Piece[] {
+export function piecesBetween(
+  face: WorldFace,
+  zFrom: number,
+  zTo: number,
+  closed: (over: string[]) => boolean = () => false,
+): Piece[] {
   const whole = unrolled(face)
   const band = closedUp(face, clipped(whole.map(straightened), zFrom, zTo), zFrom, zTo, closed)
-  return piecesOf(band).flatMap(dividedAtFoot).filter((r) => areaOf(r) > 1e-4).map((region) => pieceOf(face, region)).sort((a, b) => a.from - b.from)
+  return piecesOf(band)
+    .flatMap(dividedAtFoot)
+    .filter((r) => areaOf(r) > 1e-4)
+    .map((region) => pieceOf(face, region))
+    .sort((a, b) => a.from - b.from)
 }
 
 /** A piece by its region; `key` names it by the faces at its two ends. */
@@ -50,19 +80,37 @@ export function pieceOf(face: WorldFace, region: Region): Piece {
   const [from, to] = foot.length > 1 ? [Math.min(...foot), Math.max(...foot)] : [Math.min(...us), Math.max(...us)]
   const whole = unrolled(face)
   const key = `${neighbour(whole, face.beyond, z0 + 1e-3, from)}>${neighbour(whole, face.beyond, z0 + 1e-3, to)}`
-  return { region, from, to, key, z0, z1: Math.max(...zs), area: areaOf(region), wide: { from: Math.min(...us), to: Math.max(...us) } }
+  return {
+    region,
+    from,
+    to,
+    key,
+    z0,
+    z1: Math.max(...zs),
+    area: areaOf(region),
+    wide: { from: Math.min(...us), to: Math.max(...us) },
+  }
 }
 
 /** The stretches of u along which a region stands on its foot, m. */
 export function footRuns(region: Region): [number, number][] {
   const z0 = Math.min(...region.flat().map((p) => p[1]))
-  const runs = region.flatMap((loop) => loop.flatMap((a, i): [number, number][] => {
-    const b = loop[(i + 1) % loop.length] as Vec2
-    return a[1] < z0 + 1e-5 && b[1] < z0 + 1e-5 && Math.abs(b[0] - a[0]) > 1e-6 ? [[Math.min(a[0], b[0]), Math.max(a[0], b[0])]] : []
-  })).sort((a, b) => a[0] - b[0])
+  const runs = region
+    .flatMap((loop) =>
+      loop.flatMap((a, i): [number, number][] => {
+        const b = loop[(i + 1) % loop.length] as Vec2
+        return a[1] < z0 + 1e-5 && b[1] < z0 + 1e-5 && Math.abs(b[0] - a[0]) > 1e-6
+          ? [[Math.min(a[0], b[0]), Math.max(a[0], b[0])]]
+          : []
+      }),
+    )
+    .sort((a, b) => a[0] - b[0])
   return runs.reduce<[number, number][]>((joined, run) => {
     const last = joined.at(-1)
-    if (last && run[0] < last[1] + LEAST_OPENING) { last[1] = Math.max(last[1], run[1]); return joined }
+    if (last && run[0] < last[1] + LEAST_OPENING) {
+      last[1] = Math.max(last[1], run[1])
+      return joined
+    }
     return [...joined, [...run]]
   }, [])
 }
@@ -74,23 +122,63 @@ export function dividedAtFoot(region: Region): Region[] {
   const runs = footRuns(region)
   if (runs.length <= 1) return [region]
   const rect = rectOf(region)
-  const lines = [rect.x0 - 1, ...runs.slice(1).flatMap((run, i) => [(runs[i] as [number, number])[1], run[0]]), rect.x1 + 1]
-  return lines.slice(1).flatMap((to, i) => piecesOf(intersectRegions(region, [[[lines[i] as number, rect.y0 - 1], [to, rect.y0 - 1], [to, rect.y1 + 1], [lines[i] as number, rect.y1 + 1]]])))
+  const lines = [
+    rect.x0 - 1,
+    ...runs.slice(1).flatMap((run, i) => [(runs[i] as [number, number])[1], run[0]]),
+    rect.x1 + 1,
+  ]
+  return lines.slice(1).flatMap((to, i) =>
+    piecesOf(
+      intersectRegions(region, [
+        [
+          [lines[i] as number, rect.y0 - 1],
+          [to, rect.y0 - 1],
+          [to, rect.y1 + 1],
+          [lines[i] as number, rect.y1 + 1],
+        ],
+      ]),
+    ),
+  )
 }
 
 /** The band with those openings at the foot closed that lead to mere roof space: up to the faces over them. */
-function closedUp(face: WorldFace, band: Region, zFrom: number, zTo: number, closed: (over: string[]) => boolean): Region {
+function closedUp(
+  face: WorldFace,
+  band: Region,
+  zFrom: number,
+  zTo: number,
+  closed: (over: string[]) => boolean,
+): Region {
   if (band.length === 0 || Math.abs(Math.min(...band.flat().map((p) => p[1])) - zFrom) > 1e-5) return band
-  const runs = piecesOf(band).flatMap(footRuns).sort((a, b) => a[0] - b[0])
-  const gaps = runs.slice(1).flatMap((run, i): [number, number][] => { const from = (runs[i] as [number, number])[1]; return run[0] - from > LEAST_OPENING ? [[from, run[0]]] : [] })
+  const runs = piecesOf(band)
+    .flatMap(footRuns)
+    .sort((a, b) => a[0] - b[0])
+  const gaps = runs.slice(1).flatMap((run, i): [number, number][] => {
+    const from = (runs[i] as [number, number])[1]
+    return run[0] - from > LEAST_OPENING ? [[from, run[0]]] : []
+  })
   const fills = gaps.flatMap(([from, to]): Region[] => {
     const over: { name: string; z: number }[] = []
-    unrolled(face).forEach((loop, l) => loop.forEach(([ua, za], i) => {
-      const [ub, zb] = loop[(i + 1) % loop.length] as Vec2
-      if (ub > ua + 1e-6 && Math.min(ub, to) - Math.max(ua, from) > 1e-4 && Math.max(za, zb) > zFrom + 1e-5) over.push({ name: face.beyond[l]?.[i] ?? '', z: Math.max(za, zb) })
-    }))
+    unrolled(face).forEach((loop, l) =>
+      loop.forEach(([ua, za], i) => {
+        const [ub, zb] = loop[(i + 1) % loop.length] as Vec2
+        if (ub > ua + 1e-6 && Math.min(ub, to) - Math.max(ua, from) > 1e-4 && Math.max(za, zb) > zFrom + 1e-5)
+          over.push({ name: face.beyond[l]?.[i] ?? '', z: Math.max(za, zb) })
+      }),
+    )
     const top = Math.min(zTo, Math.max(...over.map((o) => o.z)))
-    return over.length && closed(over.map((o) => o.name)) ? [[[[from, zFrom], [to, zFrom], [to, top], [from, top]]]] : []
+    return over.length && closed(over.map((o) => o.name))
+      ? [
+          [
+            [
+              [from, zFrom],
+              [to, zFrom],
+              [to, top],
+              [from, top],
+            ],
+          ],
+        ]
+      : []
   })
   return fills.length ? uniteRegions([band, ...fills]) : band
 }
@@ -98,10 +186,13 @@ function closedUp(face: WorldFace, band: Region, zFrom: number, zTo: number, clo
 /** The faces across those edges of a wall-like face that look up, within a stretch of u, at or above a height. */
 export function facesAbove(face: WorldFace, from: number, to: number, z: number): string[] {
   const names: string[] = []
-  unrolled(face).forEach((loop, l) => loop.forEach(([ua, za], i) => {
-    const [ub, zb] = loop[(i + 1) % loop.length] as Vec2
-    if (ub < ua - 1e-6 && Math.max(za, zb) > z + 1e-5 && ua > from + 1e-6 && ub < to - 1e-6) names.push(face.beyond[l]?.[i] ?? '')
-  }))
+  unrolled(face).forEach((loop, l) =>
+    loop.forEach(([ua, za], i) => {
+      const [ub, zb] = loop[(i + 1) % loop.length] as Vec2
+      if (ub < ua - 1e-6 && Math.max(za, zb) > z + 1e-5 && ua > from + 1e-6 && ub < to - 1e-6)
+        names.push(face.beyond[l]?.[i] ?? '')
+    }),
+  )
   return names
 }
 
@@ -113,22 +204,42 @@ function clipped(region: Region, zFrom: number, zTo: number): Region {
   const [low, high] = [Math.max(zFrom, z0), Math.min(zTo, z1)]
   if (high - low < 1e-5) return []
   if (low === z0 && high === z1) return region
-  const box = region.length === 1 && region[0]?.length === 4 && Math.abs(loopArea(region[0]) - (u1 - u0) * (z1 - z0)) < 1e-9
-  const band: Region = [[[u0, low], [u1, low], [u1, high], [u0, high]]]
-  return box ? band : intersectRegions(region, [[[u0 - 1, low], [u1 + 1, low], [u1 + 1, high], [u0 - 1, high]]])
+  const box =
+    region.length === 1 && region[0]?.length === 4 && Math.abs(loopArea(region[0]) - (u1 - u0) * (z1 - z0)) < 1e-9
+  const band: Region = [
+    [
+      [u0, low],
+      [u1, low],
+      [u1, high],
+      [u0, high],
+    ],
+  ]
+  return box
+    ? band
+    : intersectRegions(region, [
+        [
+          [u0 - 1, low],
+          [u1 + 1, low],
+          [u1 + 1, high],
+          [u0 - 1, high],
+        ],
+      ])
 }
 
 /** The face across the edge that lies nearest to u at the height z. */
 function neighbour(loops: Vec2[][], beyond: string[][], z: number, u: number): string {
   let best = { off: Infinity, name: '' }
-  loops.forEach((loop, l) => loop.forEach((a, i) => {
-    const b = loop[(i + 1) % loop.length] as Vec2
-    if ((a[1] > z) === (b[1] > z)) return
-    const off = Math.abs(a[0] + ((z - a[1]) / (b[1] - a[1])) * (b[0] - a[0]) - u)
-    if (off < best.off - 1e-6) best = { off, name: beyond[l]?.[i] ?? '' }
-  }))
+  loops.forEach((loop, l) =>
+    loop.forEach((a, i) => {
+      const b = loop[(i + 1) % loop.length] as Vec2
+      if (a[1] > z === b[1] > z) return
+      const off = Math.abs(a[0] + ((z - a[1]) / (b[1] - a[1])) * (b[0] - a[0]) - u)
+      if (off < best.off - 1e-6) best = { off, name: beyond[l]?.[i] ?? '' }
+    }),
+  )
   return best.name
 }
 
 /** The lowest point of a face, m. */
-export const lowestOf = (face: WorldFace): number => Math.min(...(face.bent ? face.flats : face.loops).flat().map((p: Vec3) => p[2]))
+export const lowestOf = (face: WorldFace): number =>
+  Math.min(...(face.bent ? face.flats : face.loops).flat().map((p: Vec3) => p[2]))

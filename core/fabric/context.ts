@@ -22,22 +22,32 @@ export interface FabricContext {
 }
 
 /** The storeys that a mass takes: those that cut it, less the exceptions, or the chosen ones that cut it. */
-export function takenStoreys(context: Pick<FabricContext, 'scheme' | 'levels' | 'plateAt'>, form: MassForm): LevelHeight[] {
+export function takenStoreys(
+  context: Pick<FabricContext, 'scheme' | 'levels' | 'plateAt'>,
+  form: MassForm,
+): LevelHeight[] {
   const takes = context.scheme.masses[form.id]?.takes
   if (!takes) return []
   const listed = new Set(takes.levels)
-  return context.levels.filter((l) => l.kind === 'storey' && listed.has(l.id) === (takes.kind === 'only') && context.plateAt(form, l.height) !== null)
+  return context.levels.filter(
+    (l) =>
+      l.kind === 'storey' && listed.has(l.id) === (takes.kind === 'only') && context.plateAt(form, l.height) !== null,
+  )
 }
 
 export const levelHeight = (context: Pick<FabricContext, 'heights'>, id: string): number => context.heights.get(id) ?? 0
 
 /** The height of a level as a part hangs on it, m: of one that was let go, as it was then. */
-export const tiedHeight = (context: Pick<FabricContext, 'heights'>, part: Pick<Part, 'letGo' | 'stays'>, id: string): number => (part.letGo ? part.stays?.[id] : undefined) ?? levelHeight(context, id)
+export const tiedHeight = (
+  context: Pick<FabricContext, 'heights'>,
+  part: Pick<Part, 'letGo' | 'stays'>,
+  id: string,
+): number => (part.letGo ? part.stays?.[id] : undefined) ?? levelHeight(context, id)
 
 /** The faces of a standing mass, kept as long as the mass stands as it does. */
 export function facesOfForm(form: MassForm): WorldFace[] {
   let faces = known.get(form)
-  if (!faces) known.set(form, faces = worldFaces(form))
+  if (!faces) known.set(form, (faces = worldFaces(form)))
   return faces
 }
 const known = new WeakMap<MassForm, WorldFace[]>()
@@ -49,8 +59,8 @@ export type FaceSlope = 'upright' | 'leaning' | 'roof' | 'soffit' | 'base'
 export function faceSlope({ project }: Pick<FabricContext, 'project'>, face: WorldFace, form: MassForm): FaceSlope {
   const nz = tiltOf(face)
   const lean = Math.abs(nz)
-  if (lean < Math.sin(project.upright * Math.PI / 180)) return face.bent ? 'leaning' : 'upright'
-  if (lean < Math.sin(project.wallLike * Math.PI / 180)) return 'leaning'
+  if (lean < Math.sin((project.upright * Math.PI) / 180)) return face.bent ? 'leaning' : 'upright'
+  if (lean < Math.sin((project.wallLike * Math.PI) / 180)) return 'leaning'
   if (nz > 0) return 'roof'
   const lowest = Math.min(...face.loops.flat().map((p) => p[2]))
   return nz < -1 + 1e-6 && lowest < form.base + 1e-5 ? 'base' : 'soffit'
@@ -63,8 +73,13 @@ export function tiesOf(context: FabricContext, form: MassForm): Ties {
   const up = mass ? recipeTies(mass.recipe.filter((m) => m.move === 'raise'))[0] : undefined
   const to = up ? levelHeight(context, up.level) : 0
   return {
-    zFrom, from: levelHeight(context, zFrom), zTo: up?.level ?? null, to, top: up ? to + context.numbers.length(up.above) : 0,
-    above: !mass?.recipe.some((m) => m.move === 'join'), form: formSign(context, form),
+    zFrom,
+    from: levelHeight(context, zFrom),
+    zTo: up?.level ?? null,
+    to,
+    top: up ? to + context.numbers.length(up.above) : 0,
+    above: !mass?.recipe.some((m) => m.move === 'join'),
+    form: formSign(context, form),
   }
 }
 
@@ -80,6 +95,9 @@ export function formSign(context: FabricContext, form: MassForm): string {
 /** By what kinds of face a floor is bounded: upright, leaning, round or bent ones. */
 export function sidesOf(context: FabricContext, form: MassForm, plate: Plate): string {
   const faces = new Map(facesOfForm(form).map((f) => [f.name.split('~')[0] ?? '', f]))
-  const kind = (name: string) => { const face = faces.get(name); return face ? `${name} ${face.round ? 'round' : face.bent ? 'bent' : faceSlope(context, face, form)}` : name }
+  const kind = (name: string) => {
+    const face = faces.get(name)
+    return face ? `${name} ${face.round ? 'round' : face.bent ? 'bent' : faceSlope(context, face, form)}` : name
+  }
   return fingerprint([...new Set(plate.loops.flatMap((l) => l.faces))].sort().map(kind).join())
 }

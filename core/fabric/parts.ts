@@ -12,29 +12,59 @@ import { lidsByMass, sharing, slabsByMass, wallInputs } from './wall-inputs'
 import { isRoofBody, nearTo, openStretches, standsIn, supportsOf } from './stands'
 import { shapeWalls, together, type WallShape } from './walls'
 
-export type PartRole = 'wall' | 'curved wall' | 'sloping wall' | 'facet wall' | 'floor slab' | 'ground slab' | 'soffit slab' | 'flat roof' | 'pitched roof' | 'terrace' | 'parapet'
+export type PartRole =
+  | 'wall'
+  | 'curved wall'
+  | 'sloping wall'
+  | 'facet wall'
+  | 'floor slab'
+  | 'ground slab'
+  | 'soffit slab'
+  | 'flat roof'
+  | 'pitched roof'
+  | 'terrace'
+  | 'parapet'
 export const isWall = (role: PartRole): boolean => role.endsWith('wall')
 
 /** A part as computed: its tie, body and figures. area: m2 of face (walls, roofs) or of floor (slabs); volume m3. */
 export interface PartStudy {
-  id: string; part: Part; role: PartRole; bond: Bond
+  id: string
+  part: Part
+  role: PartRole
+  bond: Bond
   body: PartBody | null
   /** its outline in plan, at the foot */
   plan: Region
-  area: number; volume: number; thickness: number; length: number | null
+  area: number
+  volume: number
+  thickness: number
+  length: number | null
 }
 
 /** Computes parts from what they saw of their hosts and from the levels as they are; walls of a storey are joined together. */
 export function studyParts(context: FabricContext, parts: Part[] = inOrder(context.scheme.parts)): PartStudy[] {
-  const thicknesses = new Map(Object.values(context.project.buildUps).map((b) => [b.id, buildUpThickness(b, context.numbers)]))
+  const thicknesses = new Map(
+    Object.values(context.project.buildUps).map((b) => [b.id, buildUpThickness(b, context.numbers)]),
+  )
   const thicknessOf = (part: Part) => thicknesses.get(part.buildUp) ?? 0
   const slabs = slabsByMass(context, parts, thicknessOf)
   const lids = lidsByMass(parts, thicknessOf)
   const shared = sharing(parts)
-  const inputs = parts.filter((p) => p.kind === 'wall').flatMap((part) => wallInputs(context, part, thicknessOf(part), slabs, lids, shared.get(part.id)))
+  const inputs = parts
+    .filter((p) => p.kind === 'wall')
+    .flatMap((part) => wallInputs(context, part, thicknessOf(part), slabs, lids, shared.get(part.id)))
   const stretches = new Map<string, WallShape[]>()
-  for (const shape of shapeWalls(inputs, context.memo)) { const list = stretches.get(shape.part); if (list) list.push(shape); else stretches.set(shape.part, [shape]) }
-  const walls = new Map([...stretches].flatMap(([id, list]) => { const wall = list[0] && context.memo.of(list[0], 'together', list, () => together(list)); return wall ? [[id, wall] as const] : [] }))
+  for (const shape of shapeWalls(inputs, context.memo)) {
+    const list = stretches.get(shape.part)
+    if (list) list.push(shape)
+    else stretches.set(shape.part, [shape])
+  }
+  const walls = new Map(
+    [...stretches].flatMap(([id, list]) => {
+      const wall = list[0] && context.memo.of(list[0], 'together', list, () => together(list))
+      return wall ? [[id, wall] as const] : []
+    }),
+  )
   const throughAt = throughWalls(context, parts, walls)
 
   return parts.map((part): PartStudy => {
@@ -43,7 +73,12 @@ export function studyParts(context: FabricContext, parts: Part[] = inOrder(conte
     const bond = part.kind === 'wall' && tie.status === 'bonded' && !walls.has(part.id) ? NOTHING_FREE : tie
     const shape = shapeOf(context, part, thickness, bond, walls, throughAt)
     return context.memo.of(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
-      id: part.id, part, bond, thickness, ...shape, volume: shape.body ? bodyVolume(shape.body) : 0,
+      id: part.id,
+      part,
+      bond,
+      thickness,
+      ...shape,
+      volume: shape.body ? bodyVolume(shape.body) : 0,
     }))
   })
 }
@@ -51,18 +86,39 @@ export function studyParts(context: FabricContext, parts: Part[] = inOrder(conte
 const NOTHING_FREE: Bond = { status: 'loose', why: 'nothing of its face stands free any more', left: false }
 
 type Shape = Pick<PartStudy, 'role' | 'body' | 'plan' | 'area' | 'length'>
-const shapeless = (role: PartRole): Shape => SHAPELESS[role] ??= { role, body: null, plan: [], area: 0, length: null }
+const shapeless = (role: PartRole): Shape => (SHAPELESS[role] ??= { role, body: null, plan: [], area: 0, length: null })
 const SHAPELESS: Partial<Record<PartRole, Shape>> = {}
 
-function shapeOf(context: FabricContext, part: Part, thickness: number, bond: Bond, walls: Map<string, WallShape>, throughAt: ThroughAt): Shape {
+function shapeOf(
+  context: FabricContext,
+  part: Part,
+  thickness: number,
+  bond: Bond,
+  walls: Map<string, WallShape>,
+  throughAt: ThroughAt,
+): Shape {
   switch (part.kind) {
     case 'wall': {
       const wall = walls.get(part.id)
-      return wall ? context.memo.of(part, 'shape', [wall], () => ({ role: wallRole(part), body: wall.body, plan: wall.plan, area: wall.faceArea, length: wall.length })) : shapeless('wall')
+      return wall
+        ? context.memo.of(part, 'shape', [wall], () => ({
+            role: wallRole(part),
+            body: wall.body,
+            plan: wall.plan,
+            area: wall.faceArea,
+            length: wall.length,
+          }))
+        : shapeless('wall')
     }
-    case 'slab': return part.print.kind === 'face' ? roofShape(context, part, thickness) : slabShape(context, part, thickness, bond, throughAt)
-    case 'roof': case 'terrace': return roofShape(context, part, thickness)
-    case 'parapet': return parapetShape(context, part, thickness)
+    case 'slab':
+      return part.print.kind === 'face'
+        ? roofShape(context, part, thickness)
+        : slabShape(context, part, thickness, bond, throughAt)
+    case 'roof':
+    case 'terrace':
+      return roofShape(context, part, thickness)
+    case 'parapet':
+      return parapetShape(context, part, thickness)
   }
 }
 
@@ -81,8 +137,17 @@ function parapetShape(context: FabricContext, part: Part, thickness: number): Sh
   return context.memo.of(part, 'shape', [face, form, rise, thickness, ...(form ? nearTo(context, form) : [])], () => {
     const falls = form ? overhangsOf(form, face.plane.n) : () => true
     const z = face.plane.d / face.plane.n[2]
-    const shape = shapeParapet(face, thickness, rise, (beyond, a, b) => (!falls(beyond, a, b) ? [] : form ? openStretches(context, form, [a[0], a[1]], [b[0], b[1]], z) : [[0, 1]]), form ? standsIn(context, form, face) : [])
-    return shape ? { role: 'parapet', body: shape.body, plan: shape.plan, area: shape.faceArea, length: shape.length } : shapeless('parapet')
+    const shape = shapeParapet(
+      face,
+      thickness,
+      rise,
+      (beyond, a, b) =>
+        !falls(beyond, a, b) ? [] : form ? openStretches(context, form, [a[0], a[1]], [b[0], b[1]], z) : [[0, 1]],
+      form ? standsIn(context, form, face) : [],
+    )
+    return shape
+      ? { role: 'parapet', body: shape.body, plan: shape.plan, area: shape.faceArea, length: shape.length }
+      : shapeless('parapet')
   })
 }
 
@@ -98,9 +163,11 @@ function roofShape(context: FabricContext, part: Part, thickness: number): Shape
   return context.memo.of(part, 'shape', [face, form, overhang, own.join(';'), thickness, ...near], () => {
     const falls = form ? overhangsOf(form, face.plane.n) : () => false
     const differs = new Map(own)
-    const by: Overhangs = (beyond, a, b) => (part.kind === 'roof' && falls(beyond, a, b) ? differs.get(rawName(beyond)) ?? overhang : 0)
+    const by: Overhangs = (beyond, a, b) =>
+      part.kind === 'roof' && falls(beyond, a, b) ? (differs.get(rawName(beyond)) ?? overhang) : 0
     const roof = shapeRoof(face, thickness, part.side, by, form && near.length ? standsIn(context, form, face) : [])
-    const role: PartRole = part.kind === 'slab' ? 'soffit slab' : part.kind === 'terrace' ? 'terrace' : flat ? 'flat roof' : 'pitched roof'
+    const role: PartRole =
+      part.kind === 'slab' ? 'soffit slab' : part.kind === 'terrace' ? 'terrace' : flat ? 'flat roof' : 'pitched roof'
     return { role, body: roof.body, plan: roof.plan, area: roof.faceArea, length: null }
   })
 }
@@ -111,7 +178,16 @@ export function eavesOf(context: FabricContext, part: Part): string[] {
   if (part.print.kind !== 'face' || !form) return []
   const { face } = shapingFace(context, part, part.print)
   const falls = overhangsOf(form, face.plane.n)
-  return [...new Set(face.loops.flatMap((loop, l) => loop.flatMap((a, i) => { const beyond = face.beyond[l]?.[i] ?? ''; return falls(beyond, a, loop[(i + 1) % loop.length] as Vec3) ? [rawName(beyond)] : [] })))]
+  return [
+    ...new Set(
+      face.loops.flatMap((loop, l) =>
+        loop.flatMap((a, i) => {
+          const beyond = face.beyond[l]?.[i] ?? ''
+          return falls(beyond, a, loop[(i + 1) % loop.length] as Vec3) ? [rawName(beyond)] : []
+        }),
+      ),
+    ),
+  ]
 }
 
 type ThroughAt = (mass: string, level: string) => Region[]
@@ -123,7 +199,11 @@ function throughWalls(context: FabricContext, parts: Part[], walls: Map<string, 
     const wall = part.kind === 'wall' && part.top === null && part.side === 'inside' ? walls.get(part.id) : undefined
     if (!wall) continue
     const list = tall.get(part.host.mass) ?? []
-    list.push({ level: part.base?.level, plan: wall.plan, ...context.memo.of(wall, 'heights', [], () => bodyHeights(wall.body)) })
+    list.push({
+      level: part.base?.level,
+      plan: wall.plan,
+      ...context.memo.of(wall, 'heights', [], () => bodyHeights(wall.body)),
+    })
     tall.set(part.host.mass, list)
   }
   return (mass, level) => {
@@ -131,7 +211,10 @@ function throughWalls(context: FabricContext, parts: Part[], walls: Map<string, 
     const form = context.forms.get(mass)
     // Walls run up over a roof that stands on their mass, and so through its slab.
     const under = form && isRoofBody(context, form) ? supportsOf(context, form) : []
-    return [mass, ...under.map((o) => o.id)].flatMap((id) => tall.get(id) ?? []).filter((w) => w.level !== level && w.z0 < z - 0.01 && w.z1 > z + 0.01).map((w) => w.plan)
+    return [mass, ...under.map((o) => o.id)]
+      .flatMap((id) => tall.get(id) ?? [])
+      .filter((w) => w.level !== level && w.z0 < z - 0.01 && w.z1 > z + 0.01)
+      .map((w) => w.plan)
   }
 }
 
@@ -148,7 +231,13 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
     const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
     const plan = subtractRegions(whole, uniteRegions(through))
     const role = form && Math.abs(height - form.base) < 1e-5 ? 'ground slab' : 'floor slab'
-    return { role, plan, area: areaOf(plan), body: { kind: 'prism', region: plan, z0: top - thickness, z1: top }, length: null }
+    return {
+      role,
+      plan,
+      area: areaOf(plan),
+      body: { kind: 'prism', region: plan, z0: top - thickness, z1: top },
+      length: null,
+    }
   })
 }
 
@@ -161,7 +250,11 @@ export function overhangsOf(form: MassForm, n: Vec3): (beyond: string, a: Vec3, 
     const e: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
     const out: Vec3 = [e[1] * n[2] - e[2] * n[1], e[2] * n[0] - e[0] * n[2], e[0] * n[1] - e[1] * n[0]]
     // What lies outside of a round wall depends on the place; its shell turns its hollow side to its centre.
-    if (wall.round) return ((a[0] + b[0]) / 2 - wall.round.x) * out[0] + ((a[1] + b[1]) / 2 - wall.round.y) * out[1] > 0 === wall.round.sweep > 0
+    if (wall.round)
+      return (
+        ((a[0] + b[0]) / 2 - wall.round.x) * out[0] + ((a[1] + b[1]) / 2 - wall.round.y) * out[1] > 0 ===
+        wall.round.sweep > 0
+      )
     return wall.bent || wall.plane.n[0] * out[0] + wall.plane.n[1] * out[1] + wall.plane.n[2] * out[2] > 0
   }
 }

@@ -1,26 +1,60 @@
 import type { MassForm } from '../form'
 import type { Print } from '../project'
-import { areaOf, areaIn, arcAt, onFacets, offSegment, placePlane, placePoint, placeSurface, planeThrough, straightened, TOLERANCE, uniteRegions, type Arc, type Face, type Plane, type Region, type Vec2, type Vec3 } from '../solid'
+import {
+  areaOf,
+  areaIn,
+  arcAt,
+  onFacets,
+  offSegment,
+  placePlane,
+  placePoint,
+  placeSurface,
+  planeThrough,
+  straightened,
+  TOLERANCE,
+  uniteRegions,
+  type Arc,
+  type Face,
+  type Plane,
+  type Region,
+  type Vec2,
+  type Vec3,
+} from '../solid'
 
 /**
  * A face in the world: its plane, its edge loops (m, absolute heights) and the names of the faces across each edge. A round face (an
  * upright cylinder's) has its arc; its loops are those of the unrolled face, so that a whole circle has a seam. `bent` faces are
  * twisted or change their curve with the height: they are taken storey by storey.
  */
-export interface WorldFace { name: string; plane: Plane; loops: Vec3[][]; beyond: string[][]; round: Arc | null; bent: boolean; /** a bent face's flat bits */ flats: Vec3[][] }
+export interface WorldFace {
+  name: string
+  plane: Plane
+  loops: Vec3[][]
+  beyond: string[][]
+  round: Arc | null
+  bent: boolean
+  /** a bent face's flat bits */ flats: Vec3[][]
+}
 export type FacePrint = Extract<Print, { kind: 'face' }>
 export type PlatePrint = Extract<Print, { kind: 'plate' }>
 
 export function worldFace(form: MassForm, face: Face): WorldFace {
   const place = (p: Vec3): Vec3 => [...placePoint([p[0], p[1]], form.at), p[2] + form.at.z]
   const plain = {
-    name: face.name, plane: placePlane(face.plane, form.at), beyond: face.loops.map((l) => l.beyond),
-    loops: face.loops.map((l) => l.points.map(place)), round: null, bent: false, flats: [],
+    name: face.name,
+    plane: placePlane(face.plane, form.at),
+    beyond: face.loops.map((l) => l.beyond),
+    loops: face.loops.map((l) => l.points.map(place)),
+    round: null,
+    bent: false,
+    flats: [],
   }
   if (!face.surface || face.flats.length === 0) return plain
   const flats = face.flats.map((f) => f.points.map(place))
   const arc = arcAt(placeSurface(face.surface, form.at), 0)
-  return face.surface.kind === 'cylinder' && arc ? unrolledFace({ ...plain, flats }, arc) : { ...plain, bent: true, flats }
+  return face.surface.kind === 'cylinder' && arc
+    ? unrolledFace({ ...plain, flats }, arc)
+    : { ...plain, bent: true, flats }
 }
 
 export const worldFaces = (form: MassForm): WorldFace[] => form.body.faces().map((f) => worldFace(form, f))
@@ -48,20 +82,32 @@ export function alongArc(arc: Arc, [x, y]: Vec2, near: number): number {
 function unrolledFace(face: WorldFace, arc: Arc): WorldFace {
   const girth = girthOf(arc)
   const laid = face.flats.map((points): Vec2[] => {
-    const middle: Vec2 = [points.reduce((s, p) => s + p[0], 0) / points.length, points.reduce((s, p) => s + p[1], 0) / points.length]
+    const middle: Vec2 = [
+      points.reduce((s, p) => s + p[0], 0) / points.length,
+      points.reduce((s, p) => s + p[1], 0) / points.length,
+    ]
     const near = alongArc(arc, middle, girth / 2)
     return points.map((p): Vec2 => [clean(alongArc(arc, [p[0], p[1]], near), girth), p[2]])
   })
   const zs = laid.flat().map((p) => p[1])
   const [z0, z1] = [Math.min(...zs), Math.max(...zs)]
-  const whole: Region = [[[0, z0], [girth, z0], [girth, z1], [0, z1]]]
+  const whole: Region = [
+    [
+      [0, z0],
+      [girth, z0],
+      [girth, z1],
+      [0, z1],
+    ],
+  ]
   const intact = Math.abs(areaOf(laid) - areaOf(whole)) < 1e-9 * areaOf(whole)
   const region = intact ? whole : uniteRegions(laid.map((l) => [l])).map(straightened)
-  const borders = face.loops.flatMap((loop, l) => loop.map((a, i) => {
-    const b = loop[(i + 1) % loop.length] as Vec3
-    const middle: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
-    return { at: [alongArc(arc, middle, girth / 2), (a[2] + b[2]) / 2] as Vec2, beyond: face.beyond[l]?.[i] ?? '' }
-  }))
+  const borders = face.loops.flatMap((loop, l) =>
+    loop.map((a, i) => {
+      const b = loop[(i + 1) % loop.length] as Vec3
+      const middle: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
+      return { at: [alongArc(arc, middle, girth / 2), (a[2] + b[2]) / 2] as Vec2, beyond: face.beyond[l]?.[i] ?? '' }
+    }),
+  )
   const loops: Vec3[][] = []
   const beyond: string[][] = []
   for (const ring of region) {
@@ -96,14 +142,19 @@ export function faceArea(face: WorldFace): number {
 export function tiltOf(face: WorldFace): number {
   if (!face.bent) return face.round ? 0 : face.plane.n[2]
   let [sum, area] = [0, 0]
-  for (const f of face.flats) { const plane = planeOf(f); const a = areaIn(plane, f); sum += plane.n[2] * a; area += a }
+  for (const f of face.flats) {
+    const plane = planeOf(f)
+    const a = areaIn(plane, f)
+    sum += plane.n[2] * a
+    area += a
+  }
   return area ? sum / area : 0
 }
 
 /** A face's loops in (u, z): u in m along it, counter-clockwise round the mass, from its first corner (round: along its arc); z the height. */
 export function unrolled(face: WorldFace): Region {
   let region = known.get(face)
-  if (!region) known.set(face, region = unroll(face))
+  if (!region) known.set(face, (region = unroll(face)))
   return region
 }
 const known = new WeakMap<WorldFace, Region>()
@@ -114,7 +165,10 @@ function unroll(face: WorldFace): Region {
     const girth = girthOf(arc)
     const rings = face.loops.map((loop) => {
       let last = girth / 2
-      return loop.map((p, i): Vec2 => { last = alongArc(arc, [p[0], p[1]], i === 0 ? girth / 2 : last); return [clean(last, girth), p[2]] })
+      return loop.map((p, i): Vec2 => {
+        last = alongArc(arc, [p[0], p[1]], i === 0 ? girth / 2 : last)
+        return [clean(last, girth), p[2]]
+      })
     })
     const low = Math.min(...rings.flat().map((p) => p[0]))
     // The way round may have begun on the other side of the seam.
@@ -128,7 +182,15 @@ function unroll(face: WorldFace): Region {
 }
 
 /** What tells where a form's faces are tied to: the level of its base and, where it is raised up to one, the level of its top. */
-export interface Ties { zFrom: string; from: number; zTo: string | null; to: number; /** m: what is at this height, or above it too, goes with zTo */ top: number; above: boolean; form: string }
+export interface Ties {
+  zFrom: string
+  from: number
+  zTo: string | null
+  to: number
+  /** m: what is at this height, or above it too, goes with zTo */ top: number
+  above: boolean
+  form: string
+}
 
 /** What a part remembers of its face: surface and boundary in doubles, heights measured from a level so that moving the level drifts nothing. */
 export function facePrint(face: WorldFace, ties: Ties): FacePrint {
@@ -138,8 +200,15 @@ export function facePrint(face: WorldFace, ties: Ties): FacePrint {
   }
   const { round: r } = face
   return {
-    kind: 'face', zFrom: ties.zFrom, zTo: ties.zTo, normal: face.plane.n, distance: exact(face.plane.d - face.plane.n[2] * ties.from),
-    loops: (face.bent ? face.flats : face.loops).map((l) => l.map(corner)), edges: face.beyond, form: ties.form, rows: null,
+    kind: 'face',
+    zFrom: ties.zFrom,
+    zTo: ties.zTo,
+    normal: face.plane.n,
+    distance: exact(face.plane.d - face.plane.n[2] * ties.from),
+    loops: (face.bent ? face.flats : face.loops).map((l) => l.map(corner)),
+    edges: face.beyond,
+    form: ties.form,
+    rows: null,
     round: r && [exact(r.x), exact(r.y), exact(r.r), exact(r.from), exact(r.sweep), r.n],
   }
 }
@@ -149,7 +218,10 @@ export function printedFace(print: FacePrint, from: number, to: number, name: st
   const loops = print.loops.map((l) => l.map(([x = 0, y = 0, z = 0, tied]): Vec3 => [x, y, z + (tied ? to : from)]))
   const moved = print.loops.some((l) => l.some((p) => p[3]))
   const first = loops[0]?.[0]
-  const d = moved && first && print.edges.length ? print.normal[0] * first[0] + print.normal[1] * first[1] + print.normal[2] * first[2] : print.distance + print.normal[2] * from
+  const d =
+    moved && first && print.edges.length
+      ? print.normal[0] * first[0] + print.normal[1] * first[1] + print.normal[2] * first[2]
+      : print.distance + print.normal[2] * from
   const [x, y, r, begin, sweep, n] = print.round ?? []
   const round = print.round ? { x: x ?? 0, y: y ?? 0, r: r ?? 0, from: begin ?? 0, sweep: sweep ?? 0, n: n ?? 4 } : null
   // A bent face's print holds its flat bits, which have no faces beyond.
@@ -158,7 +230,12 @@ export function printedFace(print: FacePrint, from: number, to: number, name: st
 }
 
 /** What a slab remembers: the form that it was cut from (its content, not its height), by what kinds of face it is bounded, and the outline then. */
-export const platePrint = (form: string, sides: string, region: Region): PlatePrint => ({ kind: 'plate', form, sides, loops: region.map((l) => l.map(([x, y]) => [exact(x), exact(y)])) })
+export const platePrint = (form: string, sides: string, region: Region): PlatePrint => ({
+  kind: 'plate',
+  form,
+  sides,
+  loops: region.map((l) => l.map(([x, y]) => [exact(x), exact(y)])),
+})
 
 /** Whether two planes are one, over the extent of the given points. */
 export function samePlane(a: Plane, b: Plane, points: Vec3[]): boolean {
@@ -166,11 +243,15 @@ export function samePlane(a: Plane, b: Plane, points: Vec3[]): boolean {
   return dot > 0 && points.every((p) => Math.abs(b.n[0] * p[0] + b.n[1] * p[1] + b.n[2] * p[2] - b.d) < TOLERANCE.bond)
 }
 
-export const sameArc = (a: Arc, b: Arc): boolean => Math.hypot(a.x - b.x, a.y - b.y) < TOLERANCE.bond && Math.abs(a.r - b.r) < TOLERANCE.bond && Math.sign(a.sweep) === Math.sign(b.sweep)
+export const sameArc = (a: Arc, b: Arc): boolean =>
+  Math.hypot(a.x - b.x, a.y - b.y) < TOLERANCE.bond &&
+  Math.abs(a.r - b.r) < TOLERANCE.bond &&
+  Math.sign(a.sweep) === Math.sign(b.sweep)
 
 /** Whether two boundaries have the same corners, within the bond's tolerance. */
 export function sameCorners(a: readonly (readonly number[])[], b: readonly (readonly number[])[]): boolean {
-  const meets = (p: readonly number[], all: readonly (readonly number[])[]) => all.some((q) => p.every((c, i) => Math.abs(c - (q[i] ?? 0)) < TOLERANCE.bond))
+  const meets = (p: readonly number[], all: readonly (readonly number[])[]) =>
+    all.some((q) => p.every((c, i) => Math.abs(c - (q[i] ?? 0)) < TOLERANCE.bond))
   return a.length === b.length && a.every((p) => meets(p, b)) && b.every((p) => meets(p, a))
 }
 

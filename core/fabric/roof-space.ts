@@ -10,11 +10,19 @@ import { rawName } from './print'
  */
 export function roofSpaceOver(form: MassForm, names: string[], floor: number): boolean {
   const faces = facesOfForm(form)
-  return names.length > 0 && names.every((name) => {
-    const slopes = faces.filter((f) => rawName(f.name) === rawName(name) && f.plane.n[2] > 1e-6 && f.plane.n[2] < 1 - 1e-9)
-    return slopes.length > 0 && slopes.every((f) => lowestOf(f) < floor + LIMITS.leastUpright)
-  })
+  return (
+    names.length > 0 &&
+    names.every((name) => {
+      const slopes = faces.filter(
+        (f) => rawName(f.name) === rawName(name) && f.plane.n[2] > 1e-6 && f.plane.n[2] < 1 - 1e-9,
+      )
+      return slopes.length > 0 && slopes.every((f) => lowestOf(f) < floor + LIMITS.leastUpright)
+    })
+  )
 }
 
 /** The same as a question about one floor of a mass. */
-export const closedOver = (form: MassForm, floor: number) => (names: string[]): boolean => roofSpaceOver(form, names, floor)
+export const closedOver =
+  (form: MassForm, floor: number) =>
+  (names: string[]): boolean =>
+    roofSpaceOver(form, names, floor)

@@ -1,8 +1,22 @@
-import { areaIn, areaOf, betweenSheets, enclosed, subtractRegions, thickened, type Region, type Vec2, type Vec3 } from '../solid'
+import {
+  areaIn,
+  areaOf,
+  betweenSheets,
+  enclosed,
+  subtractRegions,
+  thickened,
+  type Region,
+  type Vec2,
+  type Vec3,
+} from '../solid'
 import { crossing, type PartBody } from './body'
 import { planeOf, tiltOf, type WorldFace } from './print'
 
-export interface RoofShape { body: PartBody; plan: Region; /** m2 on the slope, overhang included */ faceArea: number }
+export interface RoofShape {
+  body: PartBody
+  plan: Region
+  /** m2 on the slope, overhang included */ faceArea: number
+}
 
 /** How far (m) a roof hangs over an edge, by the face beyond it; over a ridge, a valley or a wall above it does not. */
 export type Overhangs = (beyond: string, a: Vec3, b: Vec3) => number
@@ -11,23 +25,38 @@ export type Overhangs = (beyond: string, a: Vec3, b: Vec3) => number
  * A roof on a face that looks up, or a soffit slab on one that looks down: the face widened by its overhangs (m, level, square to each
  * eaves and verge), its thickness outside or inside of the face, edges cut plumb. `covered` is what stands on it, and is left out.
  */
-export function shapeRoof(face: WorldFace, thickness: number, side: 'inside' | 'outside', overhangs: Overhangs, covered: Region): RoofShape {
+export function shapeRoof(
+  face: WorldFace,
+  thickness: number,
+  side: 'inside' | 'outside',
+  overhangs: Overhangs,
+  covered: Region,
+): RoofShape {
   if (face.bent) return bentRoof(face, thickness, side)
   const { n, d } = face.plane
   const heightAt = ([x, y]: Vec2) => (d - n[0] * x - n[1] * y) / n[2]
-  const by = face.loops.map((loop, l) => loop.map((a, i) => overhangs(face.beyond[l]?.[i] ?? '', a, loop[(i + 1) % loop.length] as Vec3)))
+  const by = face.loops.map((loop, l) =>
+    loop.map((a, i) => overhangs(face.beyond[l]?.[i] ?? '', a, loop[(i + 1) % loop.length] as Vec3)),
+  )
   // Seen from above a face that looks down runs the other way round.
   const loops = n[2] > 0 ? face.loops : face.loops.map((l) => [...l].reverse())
   // An edge shorter than its neighbours' overhangs turns inside out when they cross: what it enclosed then is dropped.
   const tidy = (region: Region) => (by.some((l) => l.some((o) => o > 0)) ? enclosed(region) : region)
-  const plain = tidy(loops.map((loop, l) => widened(loop, (i) => (n[2] > 0 ? by[l]?.[i] ?? 0 : 0))))
+  const plain = tidy(loops.map((loop, l) => widened(loop, (i) => (n[2] > 0 ? (by[l]?.[i] ?? 0) : 0))))
   const plan = covered.length ? subtractRegions(plain, covered) : plain
   const up = thickness / n[2]
   const [low, high] = [0, side === 'outside' ? up : -up].sort((a, b) => a - b) as [number, number]
   const flat = Math.abs(n[2]) > 1 - 1e-9
   const body: PartBody = flat
     ? { kind: 'prism', region: plan, z0: d / n[2] + low, z1: d / n[2] + high }
-    : { kind: 'mesh', mesh: betweenSheets(plan, (p) => heightAt(p) + low, (p) => heightAt(p) + high) }
+    : {
+        kind: 'mesh',
+        mesh: betweenSheets(
+          plan,
+          (p) => heightAt(p) + low,
+          (p) => heightAt(p) + high,
+        ),
+      }
   return { body, plan, faceArea: areaOf(plan) / Math.abs(n[2]) }
 }
 

@@ -4,10 +4,19 @@ import { alongArc, exact, girthOf, type FacePrint, type Ties, type WorldFace } f
 import type { FabricContext } from './context'
 
 /** A stretch of a floor's outline that one face of the mass was cut along, m; `arc` where it is round. */
-export interface Run { points: Vec2[]; arc: Arc | null; key: string }
+export interface Run {
+  points: Vec2[]
+  arc: Arc | null
+  key: string
+}
 
 /** How a bent face is taken in one storey: by an upright wall over its foot, or by flat facets from foot to head. `off` m at most. */
-export interface StoreyFace { face: WorldFace; rows: [Vec3[], Vec3[]] | null; off: number; key: string }
+export interface StoreyFace {
+  face: WorldFace
+  rows: [Vec3[], Vec3[]] | null
+  off: number
+  key: string
+}
 
 /** The runs of a face at a height (m), in the sense of the floor's outline; `key` names each by the faces at its ends. */
 export function runsAt(context: FabricContext, form: MassForm, face: string, z: number): Run[] {
@@ -19,7 +28,16 @@ function runsOf(outline: CutLoop, face: string): Run[] {
   const n = outline.points.length
   const on = (i: number) => outline.faces[(i + n) % n] === face
   const first = outline.points.findIndex((_, i) => on(i) && !on(i - 1))
-  if (first < 0) return on(0) ? [{ points: fromStart(outline.points, outline.arcs[0] ?? null), arc: outline.arcs[0] ?? null, key: `${face}>${face}` }] : []
+  if (first < 0)
+    return on(0)
+      ? [
+          {
+            points: fromStart(outline.points, outline.arcs[0] ?? null),
+            arc: outline.arcs[0] ?? null,
+            key: `${face}>${face}`,
+          },
+        ]
+      : []
   const runs: Run[] = []
   for (let k = 0; k < n; k++) {
     const i = (first + k) % n
@@ -36,7 +54,10 @@ function runsOf(outline: CutLoop, face: string): Run[] {
 /** The points of a run below and above that belong together: of arcs facet by facet, of straight edges their ends. */
 function paired(run: Run, head: Run, closed: boolean): [Vec2[], Vec2[]] {
   if (run.arc && head.arc) {
-    const row = (arc: Arc) => { const points = arcPoints({ ...arc, n: run.arc?.n ?? arc.n }); return closed ? [...points, points[0] as Vec2] : points }
+    const row = (arc: Arc) => {
+      const points = arcPoints({ ...arc, n: run.arc?.n ?? arc.n })
+      return closed ? [...points, points[0] as Vec2] : points
+    }
     return [row(run.arc), row(head.arc)]
   }
   const ends = (r: Run): Vec2[] => [r.points[0] as Vec2, r.points.at(-1) as Vec2]
@@ -54,13 +75,23 @@ function fromStart(points: Vec2[], arc: Arc | null): Vec2[] {
 
 /** The part of an arc between the first and the last point of a run. */
 function part(arc: Arc, points: Vec2[]): Arc {
-  const [a, b] = [alongArc(arc, points[0] as Vec2, girthOf(arc) / 2), alongArc(arc, points.at(-1) as Vec2, girthOf(arc) / 2)]
+  const [a, b] = [
+    alongArc(arc, points[0] as Vec2, girthOf(arc) / 2),
+    alongArc(arc, points.at(-1) as Vec2, girthOf(arc) / 2),
+  ]
   const [from, to] = [a / arc.r, b / arc.r].map((t) => t * Math.sign(arc.sweep)) as [number, number]
   return { ...arc, from: arc.from + from, sweep: to - from, n: points.length - 1 }
 }
 
 /** A bent face in a storey from z0 to z1 (m); several where the floor's outline meets the face more than once. */
-export function storeyFaces(context: FabricContext, form: MassForm, face: WorldFace, z0: number, z1: number, follow: 'upright' | 'facets'): StoreyFace[] {
+export function storeyFaces(
+  context: FabricContext,
+  form: MassForm,
+  face: WorldFace,
+  z0: number,
+  z1: number,
+  follow: 'upright' | 'facets',
+): StoreyFace[] {
   const lowest = Math.min(...face.flats.flat().map((p) => p[2]))
   const highest = Math.max(...face.flats.flat().map((p) => p[2]))
   const [low, high] = [Math.max(z0, lowest), Math.min(z1, highest)]
@@ -78,13 +109,36 @@ export function storeyFaces(context: FabricContext, form: MassForm, face: WorldF
       if (!head || !middle) return []
       const [foot, top] = paired(run, head, closed)
       const rows: [Vec3[], Vec3[]] = [foot.map(([x, y]): Vec3 => [x, y, low]), top.map(([x, y]): Vec3 => [x, y, high])]
-      const half = foot.map((p, i): Vec2 => { const q = top[i] as Vec2; return [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2] })
-      return [{ face: uprightFace(name, foot, run.arc, low, high), rows, off: Math.max(...middle.points.map((p) => offLine(p, half)), ...half.map((p) => offLine(p, closed ? [...middle.points, middle.points[0] as Vec2] : middle.points))), key: run.key }]
+      const half = foot.map((p, i): Vec2 => {
+        const q = top[i] as Vec2
+        return [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]
+      })
+      return [
+        {
+          face: uprightFace(name, foot, run.arc, low, high),
+          rows,
+          off: Math.max(
+            ...middle.points.map((p) => offLine(p, half)),
+            ...half.map((p) => offLine(p, closed ? [...middle.points, middle.points[0] as Vec2] : middle.points)),
+          ),
+          key: run.key,
+        },
+      ]
     }
     const upright = uprightFace(name, points, run.arc, low, high)
     const arc = run.arc
-    const far = (p: Vec2) => (arc ? Math.abs(Math.hypot(p[0] - arc.x, p[1] - arc.y) - arc.r) : Math.abs(upright.plane.n[0] * p[0] + upright.plane.n[1] * p[1] - upright.plane.d))
-    return [{ face: upright, rows: null, off: Math.max(0, ...[head, middle].flatMap((r) => r?.points.map(far) ?? [])), key: run.key }]
+    const far = (p: Vec2) =>
+      arc
+        ? Math.abs(Math.hypot(p[0] - arc.x, p[1] - arc.y) - arc.r)
+        : Math.abs(upright.plane.n[0] * p[0] + upright.plane.n[1] * p[1] - upright.plane.d)
+    return [
+      {
+        face: upright,
+        rows: null,
+        off: Math.max(0, ...[head, middle].flatMap((r) => r?.points.map(far) ?? [])),
+        key: run.key,
+      },
+    ]
   })
 }
 
@@ -92,22 +146,49 @@ export function storeyFaces(context: FabricContext, form: MassForm, face: WorldF
 function uprightFace(name: string, points: Vec2[], arc: Arc | null, z0: number, z1: number): WorldFace {
   const [a, b] = [points[0] as Vec2, points.at(-1) as Vec2]
   const ring = arc ? points : [a, b]
-  const loop: Vec3[] = [...ring.map(([x, y]): Vec3 => [x, y, z0]), ...[...ring].reverse().map(([x, y]): Vec3 => [x, y, z1])]
+  const loop: Vec3[] = [
+    ...ring.map(([x, y]): Vec3 => [x, y, z0]),
+    ...[...ring].reverse().map(([x, y]): Vec3 => [x, y, z1]),
+  ]
   const length = Math.hypot(b[0] - a[0], b[1] - a[1])
   const n: Vec3 = length > 1e-9 ? [(b[1] - a[1]) / length, (a[0] - b[0]) / length, 0] : [1, 0, 0]
-  return { name, plane: { n, d: n[0] * a[0] + n[1] * a[1] }, loops: [loop], beyond: [loop.map(() => '')], round: arc, bent: false, flats: [] }
+  return {
+    name,
+    plane: { n, d: n[0] * a[0] + n[1] * a[1] },
+    loops: [loop],
+    beyond: [loop.map(() => '')],
+    round: arc,
+    bent: false,
+    flats: [],
+  }
 }
 
 /** What a part remembers of a bent face in its storey: foot and head hang on the levels that it stands on and reaches. */
-export function storeyPrint(found: StoreyFace, ties: Ties, base: { level: string; height: number }, top: { level: string; height: number } | null): FacePrint {
-  const corner = ([x, y, z]: Vec3): number[] => (top && Math.abs(z - top.height) < 1e-5 ? [exact(x), exact(y), exact(z - top.height), 1] : [exact(x), exact(y), exact(z - base.height)])
+export function storeyPrint(
+  found: StoreyFace,
+  ties: Ties,
+  base: { level: string; height: number },
+  top: { level: string; height: number } | null,
+): FacePrint {
+  const corner = ([x, y, z]: Vec3): number[] =>
+    top && Math.abs(z - top.height) < 1e-5
+      ? [exact(x), exact(y), exact(z - top.height), 1]
+      : [exact(x), exact(y), exact(z - base.height)]
   const { face, rows } = found
   const r = face.round
   return {
-    kind: 'face', zFrom: base.level, zTo: top?.level ?? null, normal: face.plane.n, distance: exact(face.plane.d), form: ties.form,
-    loops: face.loops.map((l) => l.map(corner)), edges: face.beyond, round: r && [exact(r.x), exact(r.y), exact(r.r), exact(r.from), exact(r.sweep), r.n],
+    kind: 'face',
+    zFrom: base.level,
+    zTo: top?.level ?? null,
+    normal: face.plane.n,
+    distance: exact(face.plane.d),
+    form: ties.form,
+    loops: face.loops.map((l) => l.map(corner)),
+    edges: face.beyond,
+    round: r && [exact(r.x), exact(r.y), exact(r.r), exact(r.from), exact(r.sweep), r.n],
     rows: rows && [rows[0].map(corner), rows[1].map(corner)],
   }
 }
 
-const offLine = (p: Vec2, line: Vec2[]): number => Math.min(...line.slice(1).map((b, i) => offSegment(p, line[i] as Vec2, b)))
+const offLine = (p: Vec2, line: Vec2[]): number =>
+  Math.min(...line.slice(1).map((b, i) => offSegment(p, line[i] as Vec2, b)))

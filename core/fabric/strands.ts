@@ -8,17 +8,27 @@ import { girthOf, type WorldFace } from './print'
  * The plan of a wall before it is joined: the line of its face, counter-clockwise round the mass, and how far to the left of it (m;
  * below zero to the right) its other side lies. A round wall has its arc; a closed one has no ends.
  */
-export interface Strand { line: Vec2[]; first: Vec2; last: Vec2; arc: Arc | null; off: number; closed: boolean }
+export interface Strand {
+  line: Vec2[]
+  first: Vec2
+  last: Vec2
+  arc: Arc | null
+  off: number
+  closed: boolean
+}
 
 /** The strand of an upright piece of a face. */
 export function strandOf(face: WorldFace, piece: Piece, off: number): Strand {
   const { round: arc } = face
   const common = { arc, off, first: alongOf(face, piece.from), last: alongOf(face, piece.to) }
-  if (!arc) return { ...common, line: [pointAt(face, piece.from, piece.z0), pointAt(face, piece.to, piece.z0)], closed: false }
+  if (!arc)
+    return { ...common, line: [pointAt(face, piece.from, piece.z0), pointAt(face, piece.to, piece.z0)], closed: false }
   const girth = girthOf(arc)
   const closed = Math.abs(Math.abs(arc.sweep) - 2 * Math.PI) < 1e-9 && piece.to - piece.from > girth - 1e-6
   const step = girth / arc.n
-  const between = Array.from({ length: arc.n + 1 }, (_, k) => k * step).filter((u) => u > piece.from + 1e-6 && u < piece.to - 1e-6)
+  const between = Array.from({ length: arc.n + 1 }, (_, k) => k * step).filter(
+    (u) => u > piece.from + 1e-6 && u < piece.to - 1e-6,
+  )
   const us = closed ? [piece.from, ...between] : [piece.from, ...between, piece.to]
   return { ...common, line: us.map((u) => pointAt(face, u)), closed }
 }
@@ -27,7 +37,14 @@ export function strandOf(face: WorldFace, piece: Piece, off: number): Strand {
 export function strandAlong(line: Vec2[], off: number): Strand {
   const closed = line.length > 3 && same(line[0] as Vec2, line.at(-1) as Vec2)
   const ring = closed ? line.slice(0, -1) : line
-  return { line: ring, first: direction(line[0] as Vec2, line[1] as Vec2), last: direction(line.at(-2) as Vec2, line.at(-1) as Vec2), arc: null, off, closed }
+  return {
+    line: ring,
+    first: direction(line[0] as Vec2, line[1] as Vec2),
+    last: direction(line.at(-2) as Vec2, line.at(-1) as Vec2),
+    arc: null,
+    off,
+    closed,
+  }
 }
 
 /** the cosine of 20 degrees */
@@ -49,14 +66,23 @@ export function cornerOf(before: Strand | null, after: Strand | null, own: 'befo
   if (turn > NEARLY_STRAIGHT && Math.abs(before.off - after.off) > 1e-6) {
     const at = own === 'before' ? endOf(before) : startOf(after)
     const halving: Vec2 = [-(before.last[1] + after.first[1]), before.last[0] + after.first[0]]
-    return own === 'before' ? crossing(one, before.last, at, halving) ?? one : crossing(two, after.first, at, halving) ?? two
+    return own === 'before'
+      ? (crossing(one, before.last, at, halving) ?? one)
+      : (crossing(two, after.first, at, halving) ?? two)
   }
   const met = crossing(one, before.last, two, after.first)
   if (!met) return own === 'before' ? one : two
   // Where one side is round, on its true line; where both are, by their tangents.
-  const [arc, of, line, along] = before.arc && !after.arc ? [before.arc, before, two, after.first] : after.arc && !before.arc ? [after.arc, after, one, before.last] : [null, null, one, before.last]
+  const [arc, of, line, along] =
+    before.arc && !after.arc
+      ? [before.arc, before, two, after.first]
+      : after.arc && !before.arc
+        ? [after.arc, after, one, before.last]
+        : [null, null, one, before.last]
   if (!arc || !of) return met
-  const found = lineMeetsCircle(line, along, { ...arc, r: farRadius(arc, of.off) }).sort((p, q) => gap(p, met) - gap(q, met))[0]
+  const found = lineMeetsCircle(line, along, { ...arc, r: farRadius(arc, of.off) }).sort(
+    (p, q) => gap(p, met) - gap(q, met),
+  )[0]
   return found && gap(found, met) < 2 * Math.abs(of.off) + 0.1 ? found : met
 }
 
@@ -64,9 +90,15 @@ export function cornerOf(before: Strand | null, after: Strand | null, own: 'befo
 export function farSide(strand: Strand, start: Vec2, end: Vec2): Vec2[] {
   const { line, arc, off, closed } = strand
   const inner = (closed ? line : line.slice(1, -1)).map((p, k): Vec2 => {
-    if (arc) { const f = farRadius(arc, off) / arc.r; return [arc.x + (p[0] - arc.x) * f, arc.y + (p[1] - arc.y) * f] }
+    if (arc) {
+      const f = farRadius(arc, off) / arc.r
+      return [arc.x + (p[0] - arc.x) * f, arc.y + (p[1] - arc.y) * f]
+    }
     const i = closed ? k : k + 1
-    const [a, b] = [direction(line[(i + line.length - 1) % line.length] as Vec2, p), direction(p, line[(i + 1) % line.length] as Vec2)]
+    const [a, b] = [
+      direction(line[(i + line.length - 1) % line.length] as Vec2, p),
+      direction(p, line[(i + 1) % line.length] as Vec2),
+    ]
     return crossing(far(p, a, off), a, far(p, b, off), b) ?? far(p, a, off)
   })
   if (closed) return inner

@@ -1,20 +1,56 @@
 import type { Memo } from '../project'
-import { areaOf, betweenRings, crossOf, intersectRegions, lessOf, sweepRegion, unitedSweeps, type Mesh, type Region, type Swept, type Trim, type Vec2, type Vec3 } from '../solid'
+import {
+  areaOf,
+  betweenRings,
+  crossOf,
+  intersectRegions,
+  lessOf,
+  sweepRegion,
+  unitedSweeps,
+  type Mesh,
+  type Region,
+  type Swept,
+  type Trim,
+  type Vec2,
+  type Vec3,
+} from '../solid'
 import { alongOf, piecesBetween, pointAt, type Piece } from './bands'
 import { bodyMesh, crossing, mergedMeshes, type PartBody } from './body'
 import type { WorldFace } from './print'
 import { cornerOf, endOf, farSide, planOf, startOf, strandAlong, strandOf, type Strand } from './strands'
 
 /** A wall before it is joined: its piece of face, thickness (m) and the side of the face it lies on; `rows` are the foot and the head of one made of facets. */
-export interface WallInput { id: string; /** the part that it is a stretch of */ part: string; storey: string; face: WorldFace; piece: Piece; thickness: number; side: 'inside' | 'outside'; rows: [Vec3[], Vec3[]] | null }
+export interface WallInput {
+  id: string
+  /** the part that it is a stretch of */ part: string
+  storey: string
+  face: WorldFace
+  piece: Piece
+  thickness: number
+  side: 'inside' | 'outside'
+  rows: [Vec3[], Vec3[]] | null
+}
 
 /** A wall with its body and its plan at the foot (outer line first, counter-clockwise round the mass). */
-export interface WallShape { id: string; part: string; body: PartBody; plan: Region; length: number; faceArea: number }
+export interface WallShape {
+  id: string
+  part: string
+  body: PartBody
+  plan: Region
+  length: number
+  faceArea: number
+}
 
 /** The piece of a face that a wall stands on: by the names at its ends, or the only one there is. */
-export function wallPiece(face: WorldFace, zFrom: number, zTo: number, key: string, closed: (over: string[]) => boolean): Piece | null {
+export function wallPiece(
+  face: WorldFace,
+  zFrom: number,
+  zTo: number,
+  key: string,
+  closed: (over: string[]) => boolean,
+): Piece | null {
   const pieces = piecesBetween(face, zFrom, zTo, closed)
-  return pieces.find((p) => p.key === key) ?? (pieces.length === 1 ? pieces[0] ?? null : null)
+  return pieces.find((p) => p.key === key) ?? (pieces.length === 1 ? (pieces[0] ?? null) : null)
 }
 
 /** The stretches of one part together. */
@@ -23,9 +59,21 @@ export function together(shapes: WallShape[]): WallShape | null {
   if (!first || rest.length === 0) return first ?? null
   const sum = (of: (s: WallShape) => number) => shapes.reduce((total, s) => total + of(s), 0)
   const one = first.body.kind === 'prism' ? first.body : null
-  const alike = one && shapes.every(({ body: b }) => b.kind === 'prism' && Math.abs(b.z0 - one.z0) < 1e-9 && Math.abs(b.z1 - one.z1) < 1e-9)
-  const body: PartBody = alike ? { ...one, region: shapes.flatMap((s) => (s.body.kind === 'prism' ? s.body.region : [])) } : { kind: 'mesh', mesh: mergedMeshes(shapes.map((s) => bodyMesh(s.body))) }
-  return { ...first, body, plan: shapes.flatMap((s) => s.plan), length: sum((s) => s.length), faceArea: sum((s) => s.faceArea) }
+  const alike =
+    one &&
+    shapes.every(
+      ({ body: b }) => b.kind === 'prism' && Math.abs(b.z0 - one.z0) < 1e-9 && Math.abs(b.z1 - one.z1) < 1e-9,
+    )
+  const body: PartBody = alike
+    ? { ...one, region: shapes.flatMap((s) => (s.body.kind === 'prism' ? s.body.region : [])) }
+    : { kind: 'mesh', mesh: mergedMeshes(shapes.map((s) => bodyMesh(s.body))) }
+  return {
+    ...first,
+    body,
+    plan: shapes.flatMap((s) => s.plan),
+    length: sum((s) => s.length),
+    faceArea: sum((s) => s.faceArea),
+  }
 }
 
 /** Shapes all walls, those of a storey joined together: where one ends and the next begins they meet in a mitre. */
@@ -36,7 +84,9 @@ export function shapeWalls(walls: WallInput[], memo: Memo): WallShape[] {
     if (list) list.push(wall)
     else storeys.set(wall.storey, [wall])
   }
-  return [...storeys.values()].flatMap((list) => (list[0] ? memo.of(list[0], 'storey', list, () => shapeStorey(list, memo)) : []))
+  return [...storeys.values()].flatMap((list) =>
+    list[0] ? memo.of(list[0], 'storey', list, () => shapeStorey(list, memo)) : [],
+  )
 }
 
 function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
@@ -56,7 +106,13 @@ function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
 }
 
 /** A wall's plan at its foot and, where it leans, at its head. */
-interface Line { wall: WallInput; foot: Strand; head: Strand | null; z0: number; z1: number }
+interface Line {
+  wall: WallInput
+  foot: Strand
+  head: Strand | null
+  z0: number
+  z1: number
+}
 
 function lineOf(wall: WallInput): Line {
   const { face, piece } = wall
@@ -66,14 +122,24 @@ function lineOf(wall: WallInput): Line {
   if (!rows) return { wall, foot: strandOf(face, piece, off), head: null, ...heights }
   // The thickness is square to the face, the plan lies level.
   const level = wall.rows ? off : off / Math.hypot(face.plane.n[0], face.plane.n[1])
-  const [low, high] = rows.map((row) => strandAlong(row.map(([x, y]): Vec2 => [x, y]), level)) as [Strand, Strand]
+  const [low, high] = rows.map((row) =>
+    strandAlong(
+      row.map(([x, y]): Vec2 => [x, y]),
+      level,
+    ),
+  ) as [Strand, Strand]
   return { wall, foot: low, head: high, ...heights }
 }
 
 /** Foot and head of a piece of a leaning face between two level lines; null where it is upright or of another shape. */
 function leaningRows(face: WorldFace, piece: Piece): [Vec3[], Vec3[]] | null {
-  if (face.round || Math.abs(face.plane.n[2]) < 1e-9 || piece.region.length !== 1 || piece.region[0]?.length !== 4) return null
-  const at = (z: number) => (piece.region[0] as Vec2[]).filter((p) => Math.abs(p[1] - z) < 1e-6).map((p) => p[0]).sort((a, b) => a - b)
+  if (face.round || Math.abs(face.plane.n[2]) < 1e-9 || piece.region.length !== 1 || piece.region[0]?.length !== 4)
+    return null
+  const at = (z: number) =>
+    (piece.region[0] as Vec2[])
+      .filter((p) => Math.abs(p[1] - z) < 1e-6)
+      .map((p) => p[0])
+      .sort((a, b) => a - b)
   const [low, high] = [at(piece.z0), at(piece.z1)]
   if (low.length !== 2 || high.length !== 2) return null
   const row = (us: number[], z: number) => us.map((u): Vec3 => [...pointAt(face, u, z), z])
@@ -85,25 +151,38 @@ export function faceAreaOf({ face, piece, rows }: Pick<WallInput, 'face' | 'piec
   if (!rows) return piece.area / Math.hypot(face.plane.n[0], face.plane.n[1])
   const [low, high] = rows
   const half = (a: Vec3, b: Vec3, c: Vec3) => Math.hypot(...crossOf(lessOf(b, a), lessOf(c, a))) / 2
-  return low.slice(1).reduce((sum, b, i) => { const [a, c, d] = [low[i] as Vec3, high[i + 1] as Vec3, high[i] as Vec3]; return sum + half(a, b, c) + half(a, c, d) }, 0)
+  return low.slice(1).reduce((sum, b, i) => {
+    const [a, c, d] = [low[i] as Vec3, high[i + 1] as Vec3, high[i] as Vec3]
+    return sum + half(a, b, c) + half(a, c, d)
+  }, 0)
 }
 
 function shape(line: Line, before: Line | null, after: Line | null): WallShape {
   const { wall, foot, head, z0, z1 } = line
   const { piece } = wall
-  const corners: [Vec2, Vec2] = [cornerOf(before?.foot ?? null, foot, 'after'), cornerOf(foot, after?.foot ?? null, 'before')]
+  const corners: [Vec2, Vec2] = [
+    cornerOf(before?.foot ?? null, foot, 'after'),
+    cornerOf(foot, after?.foot ?? null, 'before'),
+  ]
   const plan = planOf(foot, farSideOf(foot, corners))
   const length = piece.to - piece.from
   const known = { id: wall.id, part: wall.part, plan, length, faceArea: faceAreaOf(wall) }
   if (head) {
-    const top: [Vec2, Vec2] = [cornerOf(before && (before.head ?? before.foot), head, 'after'), cornerOf(head, after && (after.head ?? after.foot), 'before')]
+    const top: [Vec2, Vec2] = [
+      cornerOf(before && (before.head ?? before.foot), head, 'after'),
+      cornerOf(head, after && (after.head ?? after.foot), 'before'),
+    ]
     const above = planOf(head, farSide(head, ...top))
     const below = planOf(foot, farSide(foot, ...corners))
     return { ...known, plan: below, body: { kind: 'mesh', mesh: betweenRings(below, above, z0, z1) } }
   }
   const upright = piece.region.length === 1 && Math.abs(piece.area - length * (z1 - z0)) < 1e-6
-  if (upright && Math.abs(wall.face.plane.n[2]) < 1e-9) return { ...known, body: { kind: 'prism', region: plan, z0, z1 } }
-  return { ...known, body: { kind: 'mesh', mesh: wall.face.round ? roundMesh(line, foot, corners) : sweptMesh(line, corners) } }
+  if (upright && Math.abs(wall.face.plane.n[2]) < 1e-9)
+    return { ...known, body: { kind: 'prism', region: plan, z0, z1 } }
+  return {
+    ...known,
+    body: { kind: 'mesh', mesh: wall.face.round ? roundMesh(line, foot, corners) : sweptMesh(line, corners) },
+  }
 }
 
 /** The far side; a wall shorter than its neighbours are thick comes to a point where its two mitres cross. */
@@ -134,8 +213,23 @@ function sweptMesh({ wall, foot }: Line, [innerStart, innerEnd]: [Vec2, Vec2]): 
   // A reflex corner's mitre lies beyond the end of the face: the piece is swept that much longer before it is trimmed.
   const reach = (p: Vec2) => (p[0] - start[0]) * along[0] + (p[1] - start[1]) * along[1]
   const [low, high] = leans ? [0, length] : [Math.min(0, reach(innerStart)), Math.max(length, reach(innerEnd))]
-  const longer = low < -1e-9 || high > length + 1e-9 ? local.map((loop) => loop.map(([u, z]): Vec2 => [Math.abs(u) < 1e-6 ? low : Math.abs(u - length) < 1e-6 ? high : u, z])) : local
-  return sweepRegion({ region: longer, depth: -foot.off, frame: { origin: [foot0[0], foot0[1], 0], u: [along[0], along[1], 0], v: [(foot1[0] - foot0[0]) / slope, (foot1[1] - foot0[1]) / slope, 1 / slope], w: n }, trims })
+  const longer =
+    low < -1e-9 || high > length + 1e-9
+      ? local.map((loop) =>
+          loop.map(([u, z]): Vec2 => [Math.abs(u) < 1e-6 ? low : Math.abs(u - length) < 1e-6 ? high : u, z]),
+        )
+      : local
+  return sweepRegion({
+    region: longer,
+    depth: -foot.off,
+    frame: {
+      origin: [foot0[0], foot0[1], 0],
+      u: [along[0], along[1], 0],
+      v: [(foot1[0] - foot0[0]) / slope, (foot1[1] - foot0[1]) / slope, 1 / slope],
+      w: n,
+    },
+    trims,
+  })
 }
 
 /** A piece of a round face that is no rectangle: facet by facet, each between the radii of its ends, made one. */
@@ -148,15 +242,33 @@ function roundMesh({ wall }: Line, foot: Strand, corners: [Vec2, Vec2]): Mesh {
   const swept = line.slice(0, -1).flatMap((a, i): Swept[] => {
     const b = line[i + 1] as Vec2
     const [u0, u1] = [piece.from + step * i, piece.from + step * (i + 1)]
-    const region = intersectRegions(piece.region, [[[u0, piece.z0 - 1], [u1, piece.z0 - 1], [u1, piece.z1 + 1], [u0, piece.z1 + 1]]])
+    const region = intersectRegions(piece.region, [
+      [
+        [u0, piece.z0 - 1],
+        [u1, piece.z0 - 1],
+        [u1, piece.z1 + 1],
+        [u0, piece.z1 + 1],
+      ],
+    ])
     const chord = Math.hypot(b[0] - a[0], b[1] - a[1])
     if (areaOf(region) < 1e-5 || chord < 1e-6) return []
     const along: Vec2 = [(b[0] - a[0]) / chord, (b[1] - a[1]) / chord]
     const scale = chord / (u1 - u0)
-    const widen = (u: number) => (u < u0 + 1e-6 ? -Math.abs(foot.off) : u > u1 - 1e-6 ? chord + Math.abs(foot.off) : (u - u0) * scale)
+    const widen = (u: number) =>
+      u < u0 + 1e-6 ? -Math.abs(foot.off) : u > u1 - 1e-6 ? chord + Math.abs(foot.off) : (u - u0) * scale
     const local = region.map((loop) => loop.map(([u, z]): Vec2 => [widen(u), z]))
     const far = inner.length === line.length ? inner : line
-    return [{ region: local, depth: -foot.off, frame: { origin: [a[0], a[1], 0], u: [along[0], along[1], 0], v: [0, 0, 1], w: [along[1], -along[0], 0] }, trims: [trimAt(a, farPoint(far, i, a, along, foot.off), along, 1), trimAt(b, farPoint(far, i + 1, b, along, foot.off), along, -1)] }]
+    return [
+      {
+        region: local,
+        depth: -foot.off,
+        frame: { origin: [a[0], a[1], 0], u: [along[0], along[1], 0], v: [0, 0, 1], w: [along[1], -along[0], 0] },
+        trims: [
+          trimAt(a, farPoint(far, i, a, along, foot.off), along, 1),
+          trimAt(b, farPoint(far, i + 1, b, along, foot.off), along, -1),
+        ],
+      },
+    ]
   })
   return unitedSweeps(swept)
 }
@@ -186,9 +298,10 @@ function put(map: Map<string, Line[]>, key: string, line: Line): void {
 
 /** The wall of the same storey and side that begins or ends where this one ends or begins. */
 function neighbourAt(map: Map<string, Line[]>, line: Line, at: Vec2): Line | null {
-  for (const dx of [0, -1, 1]) for (const dy of [0, -1, 1]) {
-    const found = map.get(spot(at, dx, dy))?.find((o) => o !== line && o.wall.side === line.wall.side)
-    if (found) return found
-  }
+  for (const dx of [0, -1, 1])
+    for (const dy of [0, -1, 1]) {
+      const found = map.get(spot(at, dx, dy))?.find((o) => o !== line && o.wall.side === line.wall.side)
+      if (found) return found
+    }
   return null
 }

@@ -1,14 +1,54 @@
 import { buildRecipe, recipeKey, type LeftOutMove } from '../moves'
 import { planOf } from './plan'
 import { canonical, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
-import { bandsOf, boxOf, facesOf, flatsOf, placePoint, volumeOf, type Bands, type Box, type Face, type Placement, type Rect, type Region, type Solid, type Vec2 } from '../solid'
+import {
+  bandsOf,
+  boxOf,
+  facesOf,
+  flatsOf,
+  placePoint,
+  volumeOf,
+  type Bands,
+  type Box,
+  type Face,
+  type Placement,
+  type Rect,
+  type Region,
+  type Solid,
+  type Vec2,
+} from '../solid'
 import { tidy } from '../project'
 
 /** A body by the content of its recipe, in its own frame; masses and copies with equal recipes share one. */
-export interface Body { key: string; solid: Solid; box: Box; volume: number; eaves: number; ridge: number | null; anchor: Vec2; /** moves that could not be made */ leftOut: LeftOutMove[]; faces(): Face[]; /** its faces in flat bits */ flats(): Face[]; bands(): Bands; /** its plan from above, m */ plan(): Region }
+export interface Body {
+  key: string
+  solid: Solid
+  box: Box
+  volume: number
+  eaves: number
+  ridge: number | null
+  anchor: Vec2
+  /** moves that could not be made */ leftOut: LeftOutMove[]
+  faces(): Face[]
+  /** its faces in flat bits */ flats(): Face[]
+  bands(): Bands
+  /** its plan from above, m */ plan(): Region
+}
 
 /** A mass as it stands: its body, and where. Heights in metres above the datum. */
-export interface MassForm { id: string; name: string; use: string; order: number; body: Body; at: Placement; base: number; top: number; ridge: number | null; /** its extent in plan, m */ rect: Rect; key: string }
+export interface MassForm {
+  id: string
+  name: string
+  use: string
+  order: number
+  body: Body
+  at: Placement
+  base: number
+  top: number
+  ridge: number | null
+  /** its extent in plan, m */ rect: Rect
+  key: string
+}
 
 /** Builds a body from a recipe's content. Errors: as the moves'. */
 export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string, key: string): Body {
@@ -19,9 +59,18 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
   let bands: Bands | null = null
   let plan: Region | null = null
   const body: Body = {
-    key, solid, box: boxOf(solid.positions), volume: volumeOf(solid), eaves: form.eaves, ridge: form.ridge, anchor: form.anchor, leftOut: form.leftOut,
-    faces: () => (faces ??= facesOf(solid)), flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
-    bands: () => (bands ??= bandsOf(solid)), plan: () => (plan ??= planOf(body.flats(), form.swept?.sweep ?? null)),
+    key,
+    solid,
+    box: boxOf(solid.positions),
+    volume: volumeOf(solid),
+    eaves: form.eaves,
+    ridge: form.ridge,
+    anchor: form.anchor,
+    leftOut: form.leftOut,
+    faces: () => (faces ??= facesOf(solid)),
+    flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
+    bands: () => (bands ??= bandsOf(solid)),
+    plan: () => (plan ??= planOf(body.flats(), form.swept?.sweep ?? null)),
   }
   return body
 }
@@ -29,26 +78,46 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
 /** What a body is cached by: the recipe and the values of its numbers. */
 export function bodyKey(recipe: Move[], numbers: StandingNumbers): string {
   let text = texts.get(recipe)
-  if (text === undefined) texts.set(recipe, text = canonical(recipe))
+  if (text === undefined) texts.set(recipe, (text = canonical(recipe)))
   return `${text}|${recipeKey(recipe, numbers)}`
 }
 const texts = new WeakMap<Move[], string>()
 
 /** The mass standing on its base level, whose height (m) is given. */
 export function standMass(mass: Mass, body: Body, numbers: Numbers, levelHeight: number): MassForm {
-  const place = { x: numbers.length(mass.place.x), y: numbers.length(mass.place.y), z: tidy(levelHeight + numbers.length(mass.base.above)), turn: numbers.angle(mass.place.turn) }
+  const place = {
+    x: numbers.length(mass.place.x),
+    y: numbers.length(mass.place.y),
+    z: tidy(levelHeight + numbers.length(mass.base.above)),
+    turn: numbers.angle(mass.place.turn),
+  }
   const [x, y] = placePoint(body.anchor, place)
   const at = { ...place, x, y }
   return {
-    id: mass.id, name: mass.name, use: mass.use, order: mass.order, body, at,
-    base: tidy(at.z + body.box.z0), top: tidy(at.z + body.box.z1), ridge: body.ridge === null ? null : tidy(at.z + body.ridge), rect: rectIn(body.box, at),
+    id: mass.id,
+    name: mass.name,
+    use: mass.use,
+    order: mass.order,
+    body,
+    at,
+    base: tidy(at.z + body.box.z0),
+    top: tidy(at.z + body.box.z1),
+    ridge: body.ridge === null ? null : tidy(at.z + body.ridge),
+    rect: rectIn(body.box, at),
     key: `${body.key}@${at.x},${at.y},${at.z},${at.turn}`,
   }
 }
 
 /** The extent in plan of a placed box. */
 function rectIn(box: Box, at: Placement): Rect {
-  const points = ([[box.x0, box.y0], [box.x1, box.y0], [box.x1, box.y1], [box.x0, box.y1]] as Vec2[]).map((p) => placePoint(p, at))
+  const points = (
+    [
+      [box.x0, box.y0],
+      [box.x1, box.y0],
+      [box.x1, box.y1],
+      [box.x0, box.y1],
+    ] as Vec2[]
+  ).map((p) => placePoint(p, at))
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
   return { x0: Math.min(...xs), y0: Math.min(...ys), x1: Math.max(...xs), y1: Math.max(...ys) }
 }

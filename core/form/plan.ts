@@ -1,9 +1,27 @@
-import { areaOf, enclosed, equalAreaFactor, loopArea, sweptAt, TOLERANCE, uniteRegions, type Face, type Region, type Sweep, type Twist, type Vec2 } from '../solid'
+import {
+  areaOf,
+  enclosed,
+  equalAreaFactor,
+  loopArea,
+  sweptAt,
+  TOLERANCE,
+  uniteRegions,
+  type Face,
+  type Region,
+  type Sweep,
+  type Twist,
+  type Vec2,
+} from '../solid'
 
 /** The plan of a form from above, m: all that looks up; of a twisted one all that its outline passes over as it turns. */
 export function planOf(flats: Face[], sweep: Sweep | null): Region {
   if (sweep?.twist && sweep.twist.angle !== 0) return twistedPlan(sweep, sweep.twist)
-  return uniteRegions(flats.filter((f) => f.plane.n[2] > 1e-6).map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y]))).filter((r) => areaOf(r) > TOLERANCE.area))
+  return uniteRegions(
+    flats
+      .filter((f) => f.plane.n[2] > 1e-6)
+      .map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y])))
+      .filter((r) => areaOf(r) > TOLERANCE.area),
+  )
 }
 
 /**
@@ -14,7 +32,14 @@ function twistedPlan(sweep: Sweep, twist: Twist): Region {
   const [from, to] = [Math.max(sweep.z0, twist.from), Math.min(sweep.z1, twist.to)]
   // Twisted over its whole height it has the same plan however high it is.
   const whole = from === twist.from && to === twist.to && from === sweep.z0 && to === sweep.z1
-  const key = JSON.stringify([sweep.low, sweep.high, twist.x, twist.y, twist.angle, whole ? null : [sweep.z0, sweep.z1, twist.from, twist.to]])
+  const key = JSON.stringify([
+    sweep.low,
+    sweep.high,
+    twist.x,
+    twist.y,
+    twist.angle,
+    whole ? null : [sweep.z0, sweep.z1, twist.from, twist.to],
+  ])
   const known = plans.get(key)
   if (known) return known
   const plan = turned(sweep, twist, from, to)
@@ -25,25 +50,50 @@ function twistedPlan(sweep: Sweep, twist: Twist): Region {
 const plans = new Map<string, Region>()
 
 function turned(sweep: Sweep, twist: Twist, from: number, to: number): Region {
-  const turn = (Math.abs(twist.angle) * Math.PI / 180) * ((to - from) / (twist.to - twist.from))
-  const radius = Math.max(...[...sweep.low, ...sweep.high].flatMap((l) => l.points.map(([x, y]) => Math.hypot(x - twist.x, y - twist.y))), 0.01)
+  const turn = ((Math.abs(twist.angle) * Math.PI) / 180) * ((to - from) / (twist.to - twist.from))
+  const radius = Math.max(
+    ...[...sweep.low, ...sweep.high].flatMap((l) => l.points.map(([x, y]) => Math.hypot(x - twist.x, y - twist.y))),
+    0.01,
+  )
   const steps = Math.max(2, Math.ceil(turn / Math.sqrt((8 * TOLERANCE.curve) / radius)))
   const factor = equalAreaFactor(turn, steps)
-  const outwards = (loop: Vec2[]) => loop.map(([x, y]): Vec2 => [twist.x + (x - twist.x) * factor, twist.y + (y - twist.y) * factor])
-  const turning = Array.from({ length: steps + 1 }, (_, k) => { const row = sweptAt(sweep, from + ((to - from) * k) / steps); return k > 0 && k < steps ? row.map(outwards) : row })
-  const rows = [...(from > sweep.z0 ? [sweptAt(sweep, sweep.z0)] : []), ...turning, ...(to < sweep.z1 ? [sweptAt(sweep, sweep.z1)] : [])]
-  const passed = rows.slice(1).flatMap((row, r) => row.flatMap((loop, l) => loop.flatMap((d, i): Vec2[][] => {
-    const below = rows[r]?.[l] ?? loop
-    const j = (i + 1) % loop.length
-    return passedOver(below[i] ?? d, below[j] ?? d, loop[j] ?? d, d)
-  })))
+  const outwards = (loop: Vec2[]) =>
+    loop.map(([x, y]): Vec2 => [twist.x + (x - twist.x) * factor, twist.y + (y - twist.y) * factor])
+  const turning = Array.from({ length: steps + 1 }, (_, k) => {
+    const row = sweptAt(sweep, from + ((to - from) * k) / steps)
+    return k > 0 && k < steps ? row.map(outwards) : row
+  })
+  const rows = [
+    ...(from > sweep.z0 ? [sweptAt(sweep, sweep.z0)] : []),
+    ...turning,
+    ...(to < sweep.z1 ? [sweptAt(sweep, sweep.z1)] : []),
+  ]
+  const passed = rows.slice(1).flatMap((row, r) =>
+    row.flatMap((loop, l) =>
+      loop.flatMap((d, i): Vec2[][] => {
+        const below = rows[r]?.[l] ?? loop
+        const j = (i + 1) % loop.length
+        return passedOver(below[i] ?? d, below[j] ?? d, loop[j] ?? d, d)
+      }),
+    ),
+  )
   return enclosed([...rows.flat(), ...passed])
 }
 
 /** What a side passes over on its way from a-b to d-c, as triangles: two that meet in a point where it turns about a point of itself. */
 function passedOver(a: Vec2, b: Vec2, c: Vec2, d: Vec2): Vec2[][] {
   const x = crossingOf(a, b, d, c)
-  return (x ? [[a, x, d], [b, x, c]] : [[a, b, c], [a, c, d]]).map((t): Vec2[] => (loopArea(t) < 0 ? t.reverse() : t))
+  return (
+    x
+      ? [
+          [a, x, d],
+          [b, x, c],
+        ]
+      : [
+          [a, b, c],
+          [a, c, d],
+        ]
+  ).map((t): Vec2[] => (loopArea(t) < 0 ? t.reverse() : t))
 }
 
 /** Where two segments cross; null where they do not. */

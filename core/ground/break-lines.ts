@@ -16,17 +16,34 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
   const place = (x: number, y: number, z: number) => {
     const key = `${Math.round(x / 1e-4)} ${Math.round(y / 1e-4)}`
     let i = at.get(key)
-    if (i === undefined) { i = out.length / 3; out.push(x, y, z); at.set(key, i) }
+    if (i === undefined) {
+      i = out.length / 3
+      out.push(x, y, z)
+      at.set(key, i)
+    }
     return i
   }
-  const number = Uint32Array.from({ length: points.length / 3 }, (_, i) => place(points[i * 3] as number, points[i * 3 + 1] as number, points[i * 3 + 2] as number))
-  let pieces: [number, number][] = lines.flatMap((line) => [...line].slice(1).flatMap((p, i): [number, number][] => { const [a, b] = [number[line[i] as number] as number, number[p] as number]; return a === b ? [] : [[a, b]] }))
+  const number = Uint32Array.from({ length: points.length / 3 }, (_, i) =>
+    place(points[i * 3] as number, points[i * 3 + 1] as number, points[i * 3 + 2] as number),
+  )
+  let pieces: [number, number][] = lines.flatMap((line) =>
+    [...line].slice(1).flatMap((p, i): [number, number][] => {
+      const [a, b] = [number[line[i] as number] as number, number[p] as number]
+      return a === b ? [] : [[a, b]]
+    }),
+  )
   if (pieces.length === 0) return { points: Float64Array.from(out), segments: new Uint32Array() }
-  const X = (i: number) => out[i * 3] as number, Y = (i: number) => out[i * 3 + 1] as number, Z = (i: number) => out[i * 3 + 2] as number
+  const X = (i: number) => out[i * 3] as number,
+    Y = (i: number) => out[i * 3 + 1] as number,
+    Z = (i: number) => out[i * 3 + 2] as number
 
   // Crossings, by cells of a grid, so that long surveys stay quick.
   const cuts = new Map<number, { t: number; p: number }[]>()
-  const cut = (s: number, t: number, p: number) => { const list = cuts.get(s); if (list) list.push({ t, p }); else cuts.set(s, [{ t, p }]) }
+  const cut = (s: number, t: number, p: number) => {
+    const list = cuts.get(s)
+    if (list) list.push({ t, p })
+    else cuts.set(s, [{ t, p }])
+  }
   // The median: one point far away must not make all the others neighbours.
   const lengths = pieces.map(([a, b]) => Math.hypot(X(b) - X(a), Y(b) - Y(a))).sort((p, q) => p - q)
   const long = Math.max(1e-3, lengths[lengths.length >> 1] ?? 1)
@@ -41,7 +58,8 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
     for (let i = first; i <= last; i++) {
       const at = (x: number) => (X(b) === X(a) ? [Y(a), Y(b)] : [Y(a) + rise * (Math.min(x1, Math.max(x0, x)) - X(a))])
       const ys = [...at(i * long), ...at((i + 1) * long)]
-      for (let j = Math.floor(Math.min(...ys) / long - 1e-6); j <= Math.floor(Math.max(...ys) / long + 1e-6); j++) keys.push(`${i} ${j}`)
+      for (let j = Math.floor(Math.min(...ys) / long - 1e-6); j <= Math.floor(Math.max(...ys) / long + 1e-6); j++)
+        keys.push(`${i} ${j}`)
     }
     return keys
   }
@@ -51,7 +69,12 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
   const compare = (s: number, o: number) => {
     if (seen.has(`${o} ${s}`)) return
     seen.add(`${o} ${s}`)
-    if (++compared > MOST_COMPARED) refuse('geometry', `The lines of the survey cross one another too often: over ${MOST_COMPARED.toLocaleString('en')} pairs lie at one place.`, 'Thin the lines, or read the points alone.')
+    if (++compared > MOST_COMPARED)
+      refuse(
+        'geometry',
+        `The lines of the survey cross one another too often: over ${MOST_COMPARED.toLocaleString('en')} pairs lie at one place.`,
+        'Thin the lines, or read the points alone.',
+      )
     const [[a, b], [c, d]] = [pieces[s], pieces[o]] as [[number, number], [number, number]]
     if (a === c || a === d || b === c || b === d) return
     const det = (X(b) - X(a)) * (Y(d) - Y(c)) - (Y(b) - Y(a)) * (X(d) - X(c))
@@ -59,29 +82,44 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
     const t = ((X(c) - X(a)) * (Y(d) - Y(c)) - (Y(c) - Y(a)) * (X(d) - X(c))) / det
     const u = ((X(c) - X(a)) * (Y(b) - Y(a)) - (Y(c) - Y(a)) * (X(b) - X(a))) / det
     if (t <= 0 || t >= 1 || u <= 0 || u >= 1) return
-    const p = place(X(a) + t * (X(b) - X(a)), Y(a) + t * (Y(b) - Y(a)), (Z(a) + t * (Z(b) - Z(a)) + Z(c) + u * (Z(d) - Z(c))) / 2)
+    const p = place(
+      X(a) + t * (X(b) - X(a)),
+      Y(a) + t * (Y(b) - Y(a)),
+      (Z(a) + t * (Z(b) - Z(a)) + Z(c) + u * (Z(d) - Z(c))) / 2,
+    )
     cut(s, t, p)
     cut(o, u, p)
   }
   pieces.forEach(([a, b], s) => {
     const keys = cellsOf(a, b)
     for (const o of wide) compare(s, o)
-    if (!keys) { for (let o = 0; o < s; o++) compare(s, o); wide.push(s); return }
+    if (!keys) {
+      for (let o = 0; o < s; o++) compare(s, o)
+      wide.push(s)
+      return
+    }
     for (const key of keys) {
       const list = cells.get(key)
       for (const o of list ?? []) compare(s, o)
-      if (list) list.push(s); else cells.set(key, [s])
+      if (list) list.push(s)
+      else cells.set(key, [s])
     }
   })
   // Points that lie on a line are its points.
   const count = out.length / 3
-  for (let p = 0; p < count; p++) for (const s of [...cells.get(`${Math.floor(X(p) / long)} ${Math.floor(Y(p) / long)}`) ?? [], ...wide]) {
-    const [a, b] = pieces[s] as [number, number]
-    if (p === a || p === b) continue
-    const [dx, dy] = [X(b) - X(a), Y(b) - Y(a)]
-    const t = ((X(p) - X(a)) * dx + (Y(p) - Y(a)) * dy) / (dx * dx + dy * dy)
-    if (t > 0 && t < 1 && Math.abs((X(p) - X(a)) * dy - (Y(p) - Y(a)) * dx) / Math.hypot(dx, dy) < TOLERANCE.point * 10) cut(s, t, p)
-  }
+  for (let p = 0; p < count; p++)
+    for (const s of [...(cells.get(`${Math.floor(X(p) / long)} ${Math.floor(Y(p) / long)}`) ?? []), ...wide]) {
+      const [a, b] = pieces[s] as [number, number]
+      if (p === a || p === b) continue
+      const [dx, dy] = [X(b) - X(a), Y(b) - Y(a)]
+      const t = ((X(p) - X(a)) * dx + (Y(p) - Y(a)) * dy) / (dx * dx + dy * dy)
+      if (
+        t > 0 &&
+        t < 1 &&
+        Math.abs((X(p) - X(a)) * dy - (Y(p) - Y(a)) * dx) / Math.hypot(dx, dy) < TOLERANCE.point * 10
+      )
+        cut(s, t, p)
+    }
   pieces = pieces.flatMap(([a, b], s): [number, number][] => {
     const stops = [a, ...(cuts.get(s) ?? []).sort((u, v) => u.t - v.t).map((c) => c.p), b]
     return stops.slice(1).flatMap((p, i): [number, number][] => (p === stops[i] ? [] : [[stops[i] as number, p]]))

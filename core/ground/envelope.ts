@@ -1,10 +1,29 @@
-import { areaOf, beyond, inside, offSegment, placeSolid, subtractRegions, type Allowed, type Mesh, type Placement, type Plane, type Rect, type Region, type Solid, type Vec2 } from '../solid'
+import {
+  areaOf,
+  beyond,
+  inside,
+  offSegment,
+  placeSolid,
+  subtractRegions,
+  type Allowed,
+  type Mesh,
+  type Placement,
+  type Plane,
+  type Rect,
+  type Region,
+  type Solid,
+  type Vec2,
+} from '../solid'
 import { tidy, type Numbers } from '../values'
 import type { Site } from './schema'
 import { buildable, orderedRing } from './site'
 
 /** A limit that a form keeps or passes: a setback of a side, the boundary, the permitted height, a slope. Sides are numbered as they are listed, from 1. */
-export interface LimitFigure { limit: 'height' | 'setback' | 'slope'; side: number | null; /** m; above zero: that much over, below: that much to spare */ over: number }
+export interface LimitFigure {
+  limit: 'height' | 'setback' | 'slope'
+  side: number | null
+  /** m; above zero: that much over, below: that much to spare */ over: number
+}
 
 /** The room that setbacks, the permitted height and slopes leave above the datum. */
 export interface Envelope {
@@ -32,16 +51,45 @@ export function envelopeOf(site: Site, numbers: Numbers): Envelope {
     const t = Math.tan((angle * Math.PI) / 180)
     // z <= from + t * (distance inwards): -t * inward . p + z <= from - t * inward . a
     const l = Math.hypot(t, 1)
-    return [{ side: i, from, angle, plane: { n: [(-t * inward[0]) / l, (-t * inward[1]) / l, 1 / l] as [number, number, number], d: (from - t * (inward[0] * a[0] + inward[1] * a[1])) / l } }]
+    return [
+      {
+        side: i,
+        from,
+        angle,
+        plane: {
+          n: [(-t * inward[0]) / l, (-t * inward[1]) / l, 1 / l] as [number, number, number],
+          d: (from - t * (inward[0] * a[0] + inward[1] * a[1])) / l,
+        },
+      },
+    ]
   })
-  return { ring, side, setbacks, region, area: areaOf(region), limit: site.limit === null ? null : numbers.length(site.limit), slopes }
+  return {
+    ring,
+    side,
+    setbacks,
+    region,
+    area: areaOf(region),
+    limit: site.limit === null ? null : numbers.length(site.limit),
+    slopes,
+  }
 }
 
 /** The envelope as a room up to a height (m), where no lower one is permitted. */
-export const roomOf = (envelope: Envelope, top: number): Allowed => ({ region: envelope.region, from: 0, to: envelope.limit ?? Math.max(1, top), planes: envelope.slopes.map((s) => s.plane) })
+export const roomOf = (envelope: Envelope, top: number): Allowed => ({
+  region: envelope.region,
+  from: 0,
+  to: envelope.limit ?? Math.max(1, top),
+  planes: envelope.slopes.map((s) => s.plane),
+})
 
 /** How a mass stands in the envelope: what it passes and by how much (m, m3), what it keeps and with how much to spare, and how far it is from each boundary. */
-export interface Fit { limits: LimitFigure[]; over: number; mesh: Mesh | null; plan: Region; /** m from the mass to each side, as sides are listed; below zero: over it */ clear: number[] }
+export interface Fit {
+  limits: LimitFigure[]
+  over: number
+  mesh: Mesh | null
+  plan: Region
+  /** m from the mass to each side, as sides are listed; below zero: over it */ clear: number[]
+}
 
 /**
  * Measures a placed mass against the envelope. Only what stands above the datum is measured: the envelope says nothing of what lies below it.
@@ -56,7 +104,14 @@ export function fitOf(solid: Solid, at: Placement, top: number, rect: Rect, enve
     for (let i = 0; i < placed.length; i += 3) {
       if ((placed[i + 2] as number) < 1e-9) continue
       // Straight up from the plane, as heights are measured.
-      over = Math.max(over, (plane.n[0] * (placed[i] as number) + plane.n[1] * (placed[i + 1] as number) + plane.n[2] * (placed[i + 2] as number) - plane.d) / plane.n[2])
+      over = Math.max(
+        over,
+        (plane.n[0] * (placed[i] as number) +
+          plane.n[1] * (placed[i + 1] as number) +
+          plane.n[2] * (placed[i + 2] as number) -
+          plane.d) /
+          plane.n[2],
+      )
     }
     if (over > -Infinity) limits.push({ limit: 'slope', side: listed(envelope, side), over: tidy(over) })
   }
@@ -68,10 +123,17 @@ export function fitOf(solid: Solid, at: Placement, top: number, rect: Rect, enve
     const distance = clear[i] ?? Infinity
     // The kernel's plan is single precision: a tenth of a millimetre is nothing.
     const over = tidy(Math.max((envelope.setbacks[i] ?? 0) - distance, strips[i] ?? -Infinity))
-    if (Number.isFinite(over)) limits.push({ limit: 'setback', side: listed(envelope, i), over: Math.abs(over) < 1e-4 ? 0 : over })
+    if (Number.isFinite(over))
+      limits.push({ limit: 'setback', side: listed(envelope, i), over: Math.abs(over) < 1e-4 ? 0 : over })
   })
   const bySide = envelope.ring.map((_, i) => clear[envelope.side.indexOf(i)] ?? 0)
-  return { limits, over: found && found.volume > 1e-4 ? found.volume : 0, mesh: found && found.volume > 1e-4 ? found.mesh : null, plan, clear: bySide }
+  return {
+    limits,
+    over: found && found.volume > 1e-4 ? found.volume : 0,
+    mesh: found && found.volume > 1e-4 ? found.mesh : null,
+    plan,
+    clear: bySide,
+  }
 }
 
 /**
@@ -98,24 +160,50 @@ const listed = (envelope: Envelope, i: number) => (envelope.side[i] ?? i) + 1
 
 /** m from a plan to each side of the ring; what lies outside counts below zero, for the side that it lies beyond. */
 function clearances({ ring }: Envelope, plan: Region, rect: Rect): number[] {
-  const points = plan.length ? plan.flat() : ([[rect.x0, rect.y0], [rect.x1, rect.y0], [rect.x1, rect.y1], [rect.x0, rect.y1]] as Vec2[])
+  const points = plan.length
+    ? plan.flat()
+    : ([
+        [rect.x0, rect.y0],
+        [rect.x1, rect.y0],
+        [rect.x1, rect.y1],
+        [rect.x0, rect.y1],
+      ] as Vec2[])
   const edges = ring.map((p, i) => [p, ring[(i + 1) % ring.length] as Vec2] as const)
   const outside = points.filter((p) => !inside(ring, p))
-  const nearestOf = (p: Vec2) => edges.reduce((best, [a, b], i) => { const d = offSegment(p, a, b); return d < best.d - 1e-9 ? { i, d } : best }, { i: 0, d: Infinity })
+  const nearestOf = (p: Vec2) =>
+    edges.reduce(
+      (best, [a, b], i) => {
+        const d = offSegment(p, a, b)
+        return d < best.d - 1e-9 ? { i, d } : best
+      },
+      { i: 0, d: Infinity },
+    )
   const beyondSide = new Map<number, number>()
-  for (const p of outside) { const { i, d } = nearestOf(p); beyondSide.set(i, Math.max(beyondSide.get(i) ?? 0, d)) }
+  for (const p of outside) {
+    const { i, d } = nearestOf(p)
+    beyondSide.set(i, Math.max(beyondSide.get(i) ?? 0, d))
+  }
   return edges.map(([a, b], i) => {
     const over = beyondSide.get(i)
     if (over !== undefined && over > 1e-4) return tidy(-over)
     // The nearest of the plan's corners to the side, or of the side's corners to the plan's edges.
     let least = points.reduce((d, p) => Math.min(d, offSegment(p, a, b)), Infinity)
-    for (const loop of plan) loop.forEach((p, k) => { const q = loop[(k + 1) % loop.length] as Vec2; least = Math.min(least, offSegment(a, p, q), offSegment(b, p, q)) })
+    for (const loop of plan)
+      loop.forEach((p, k) => {
+        const q = loop[(k + 1) % loop.length] as Vec2
+        least = Math.min(least, offSegment(a, p, q), offSegment(b, p, q))
+      })
     return Math.round(least * 1e4) / 1e4
   })
 }
 
 /** The vector (m) that brings a mass to a distance from a side, given how far it is from it now. Sides are counted as they are listed, from 0. */
-export function towardSide(envelope: Pick<Envelope, 'ring' | 'side'>, side: number, now: number, distance: number): Vec2 {
+export function towardSide(
+  envelope: Pick<Envelope, 'ring' | 'side'>,
+  side: number,
+  now: number,
+  distance: number,
+): Vec2 {
   const i = Math.max(0, envelope.side.indexOf(side))
   const [a, b] = [envelope.ring[i] as Vec2, envelope.ring[(i + 1) % envelope.ring.length] as Vec2]
   const long = Math.hypot(b[0] - a[0], b[1] - a[1])

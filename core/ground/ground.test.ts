@@ -3,17 +3,42 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { numbersOf, type Project, type Site } from '../project'
 import { areaOf, openKernel, type Vec2 } from '../solid'
 import { apply, projectWith, studied, withMass } from '../testing/make'
-import { buildable, checkSite, contoursOf, envelopeOf, fitOf, groundAlong, heightAt, packSurvey, readLegs, siteFigures, towardSide, triangulateSurvey, unpackSurvey, walk, type Survey } from './index'
+import {
+  buildable,
+  checkSite,
+  contoursOf,
+  envelopeOf,
+  fitOf,
+  groundAlong,
+  heightAt,
+  packSurvey,
+  readLegs,
+  siteFigures,
+  towardSide,
+  triangulateSurvey,
+  unpackSurvey,
+  walk,
+  type Survey,
+} from './index'
 
 beforeAll(() => openKernel())
 
 const numbers = numbersOf(projectWith([0]), null)
-const siteOf = (points: Vec2[], more: Partial<Site> = {}, setbacks: number[] = []): Site => ({ corners: points.map(([x, y], i) => ({ id: `c${i}`, x, y, setback: setbacks[i] ?? 0, slope: null })), limit: null, ...more })
+const siteOf = (points: Vec2[], more: Partial<Site> = {}, setbacks: number[] = []): Site => ({
+  corners: points.map(([x, y], i) => ({ id: `c${i}`, x, y, setback: setbacks[i] ?? 0, slope: null })),
+  limit: null,
+  ...more,
+})
 const fixed = (values: number[], digits = 3) => values.map((v) => Number(v.toFixed(digits)))
 
 describe('a site', () => {
   it('lists its area, sides and angles', () => {
-    const { area, sides } = siteFigures([[0, 0], [28, 0], [31, 19], [2, 22]])
+    const { area, sides } = siteFigures([
+      [0, 0],
+      [28, 0],
+      [31, 19],
+      [2, 22],
+    ])
     expect(area).toBeCloseTo(588, 9)
     expect(fixed(sides.map((s) => s.length))).toEqual([28, 19.235, 29.155, 22.091])
     expect(sides.reduce((sum, s) => sum + s.angle, 0)).toBeCloseTo(360, 6)
@@ -38,40 +63,116 @@ describe('a site', () => {
   })
   it('is refused with what is wrong: crossing itself, two corners at one place, too few', () => {
     const check = (points: Vec2[]) => () => checkSite(siteOf(points), numbers)
-    expect(check([[0, 0], [10, 10], [10, 0], [0, 10]])).toThrow('crosses itself: side 1 meets side 3')
-    expect(check([[0, 0], [10, 0], [10, 0], [0, 10]])).toThrow('Corners 2 and 3 of the site lie at one place')
-    expect(check([[0, 0], [10, 0]])).toThrow('at least three corners')
+    expect(
+      check([
+        [0, 0],
+        [10, 10],
+        [10, 0],
+        [0, 10],
+      ]),
+    ).toThrow('crosses itself: side 1 meets side 3')
+    expect(
+      check([
+        [0, 0],
+        [10, 0],
+        [10, 0],
+        [0, 10],
+      ]),
+    ).toThrow('Corners 2 and 3 of the site lie at one place')
+    expect(
+      check([
+        [0, 0],
+        [10, 0],
+      ]),
+    ).toThrow('at least three corners')
   })
 })
 
 describe('setbacks', () => {
   it('leave a rectangle in a rectangle', () => {
-    expect(areaOf(buildable([[0, 0], [22.4, 0], [22.4, 35], [0, 35]], [5.5, 1.8, 6, 1.8]))).toBeCloseTo(441.8, 3)
+    expect(
+      areaOf(
+        buildable(
+          [
+            [0, 0],
+            [22.4, 0],
+            [22.4, 35],
+            [0, 35],
+          ],
+          [5.5, 1.8, 6, 1.8],
+        ),
+      ),
+    ).toBeCloseTo(441.8, 3)
   })
   it('meet in their mitre, at corners that look in too, and leave nothing where they are too wide', () => {
     // An L: the inner corner's strips meet as its walls do.
-    const l: Vec2[] = [[0, 0], [20, 0], [20, 8], [8, 8], [8, 20], [0, 20]]
+    const l: Vec2[] = [
+      [0, 0],
+      [20, 0],
+      [20, 8],
+      [8, 8],
+      [8, 20],
+      [0, 20],
+    ]
     expect(areaOf(buildable(l, [1, 1, 1, 1, 1, 1]))).toBeCloseTo(18 * 6 + 6 * 12, 3)
-    expect(buildable([[0, 0], [10, 0], [10, 10], [0, 10]], [6, 0, 6, 0])).toEqual([])
+    expect(
+      buildable(
+        [
+          [0, 0],
+          [10, 0],
+          [10, 10],
+          [0, 10],
+        ],
+        [6, 0, 6, 0],
+      ),
+    ).toEqual([])
   })
   it('never leave more than half-planes do in a convex site, nor less', () => {
-    fc.assert(fc.property(fc.integer({ min: 3, max: 9 }), fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 9, maxLength: 9 }), (n, wide) => {
-      const ring = Array.from({ length: n }, (_, i): Vec2 => [20 * Math.cos((2 * Math.PI * i) / n), 20 * Math.sin((2 * Math.PI * i) / n)])
-      const setbacks = wide.slice(0, n).map((w) => w / 10)
-      let clipped = ring
-      ring.forEach((a, i) => {
-        const b = ring[(i + 1) % n] as Vec2
-        const l = Math.hypot(b[0] - a[0], b[1] - a[1])
-        const off = (p: Vec2) => ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) / l - (setbacks[i] ?? 0)
-        clipped = clipped.flatMap((p, k): Vec2[] => { const q = clipped[(k + 1) % clipped.length] as Vec2; const [x, y] = [off(p), off(q)]; const t = x / (x - y); return [...(x >= 0 ? [p] : []), ...(x >= 0 !== y >= 0 ? [[p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])] as Vec2] : [])] })
-      })
-      expect(areaOf(buildable(ring, setbacks))).toBeCloseTo(areaOf([clipped]), 1)
-    }), { numRuns: 40 })
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 3, max: 9 }),
+        fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 9, maxLength: 9 }),
+        (n, wide) => {
+          const ring = Array.from({ length: n }, (_, i): Vec2 => [
+            20 * Math.cos((2 * Math.PI * i) / n),
+            20 * Math.sin((2 * Math.PI * i) / n),
+          ])
+          const setbacks = wide.slice(0, n).map((w) => w / 10)
+          let clipped = ring
+          ring.forEach((a, i) => {
+            const b = ring[(i + 1) % n] as Vec2
+            const l = Math.hypot(b[0] - a[0], b[1] - a[1])
+            const off = (p: Vec2) =>
+              ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) / l - (setbacks[i] ?? 0)
+            clipped = clipped.flatMap((p, k): Vec2[] => {
+              const q = clipped[(k + 1) % clipped.length] as Vec2
+              const [x, y] = [off(p), off(q)]
+              const t = x / (x - y)
+              return [
+                ...(x >= 0 ? [p] : []),
+                ...(x >= 0 !== y >= 0 ? [[p[0] + t * (q[0] - p[0]), p[1] + t * (q[1] - p[1])] as Vec2] : []),
+              ]
+            })
+          })
+          expect(areaOf(buildable(ring, setbacks))).toBeCloseTo(areaOf([clipped]), 1)
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
 })
 
 describe('the envelope', () => {
-  const site = siteOf([[0, 0], [22.4, 0], [22.4, 35], [0, 35]], { limit: 9.9 }, [5.5, 1.8, 6, 1.8])
+  const site = siteOf(
+    [
+      [0, 0],
+      [22.4, 0],
+      [22.4, 35],
+      [0, 35],
+    ],
+    { limit: 9.9 },
+    [5.5, 1.8, 6, 1.8],
+  )
   const fit = (box: [number, number, number, number], height: number, s = site) => {
     const form = studied(withMass(projectWith([0]), { box, height })).forms[0]
     if (!form) throw new Error('no form')
@@ -96,19 +197,46 @@ describe('the envelope', () => {
     expect(out.over).toBeCloseTo(3.8 * 10 * 9, 2)
   })
   it('says by how much a corner that looks in is passed, where strips meet in their mitre', () => {
-    const l = siteOf([[0, 0], [20, 0], [20, 8], [8, 8], [8, 20], [0, 20]], { limit: 12 }, [1, 1, 1, 1, 1, 1])
+    const l = siteOf(
+      [
+        [0, 0],
+        [20, 0],
+        [20, 8],
+        [8, 8],
+        [8, 20],
+        [0, 20],
+      ],
+      { limit: 12 },
+      [1, 1, 1, 1, 1, 1],
+    )
     const corner = fit([2, 2, 5.2, 5.2], 6, l)
     expect(corner.over).toBeCloseTo(0.2 * 0.2 * 6, 2)
-    expect(corner.limits.filter((x) => x.over > 1e-4).map((x) => [x.side, Number(x.over.toFixed(3))])).toEqual([[3, 0.2], [4, 0.2]])
+    expect(corner.limits.filter((x) => x.over > 1e-4).map((x) => [x.side, Number(x.over.toFixed(3))])).toEqual([
+      [3, 0.2],
+      [4, 0.2],
+    ])
   })
   it('takes sloping limits into account', () => {
-    const sloped = { ...site, limit: null, corners: site.corners.map((c, i) => (i === 0 ? { ...c, setback: 0, slope: { from: 4, angle: 45 } } : c)) }
+    const sloped = {
+      ...site,
+      limit: null,
+      corners: site.corners.map((c, i) => (i === 0 ? { ...c, setback: 0, slope: { from: 4, angle: 45 } } : c)),
+    }
     const over = fit([4, 2, 10, 10], 9, sloped)
-    expect(over.limits.find((l) => l.limit === 'slope')).toEqual({ limit: 'slope', side: 1, over: expect.closeTo(3, 9) })
-    expect(over.over).toBeCloseTo((3 * 3 / 2) * 10, 2)
+    expect(over.limits.find((l) => l.limit === 'slope')).toEqual({
+      limit: 'slope',
+      side: 1,
+      over: expect.closeTo(3, 9),
+    })
+    expect(over.over).toBeCloseTo(((3 * 3) / 2) * 10, 2)
   })
   it('does not mind which way round the site is given', () => {
-    const turned: Site = { ...site, corners: [...site.corners].reverse().map((c, i, all) => ({ ...c, setback: all[(i + 1) % all.length]?.setback ?? 0 })) }
+    const turned: Site = {
+      ...site,
+      corners: [...site.corners]
+        .reverse()
+        .map((c, i, all) => ({ ...c, setback: all[(i + 1) % all.length]?.setback ?? 0 })),
+    }
     expect(envelopeOf(turned, numbers).area).toBeCloseTo(441.8, 3)
     expect(fit([1.8, 5.5, 18.8, 23.5], 9, turned).over).toBeLessThan(0.01)
   })
@@ -122,20 +250,50 @@ describe('terrain', () => {
   const slope: Survey = { points: Float64Array.from([0, 0, 0, 10, 0, 1, 10, 10, 3, 0, 10, 2]), lines: [] }
   it('gives the height anywhere on it, and none beside it', () => {
     const tin = triangulateSurvey(slope)
-    for (const [x, y] of [[0, 0], [5, 5], [2.5, 7.5], [9.9, 0.1]] as const) expect(heightAt(tin, x, y)).toBeCloseTo(x / 10 + y / 5, 9)
+    for (const [x, y] of [
+      [0, 0],
+      [5, 5],
+      [2.5, 7.5],
+      [9.9, 0.1],
+    ] as const)
+      expect(heightAt(tin, x, y)).toBeCloseTo(x / 10 + y / 5, 9)
     expect(heightAt(tin, 11, 5)).toBeNull()
   })
   it('gives lowest, mean and highest ground along a foot', () => {
     const tin = triangulateSurvey(slope)
-    const foot = groundAlong((x, y) => heightAt(tin, x, y), [[[2, 2], [6, 2], [6, 6], [2, 6]]])
+    const foot = groundAlong(
+      (x, y) => heightAt(tin, x, y),
+      [
+        [
+          [2, 2],
+          [6, 2],
+          [6, 6],
+          [2, 6],
+        ],
+      ],
+    )
     expect(foot?.lowest).toBeCloseTo(0.6, 9)
     expect(foot?.mean).toBeCloseTo(1.2, 6)
     expect(foot?.highest).toBeCloseTo(1.8, 9)
-    expect(groundAlong((x, y) => heightAt(tin, x, y), [[[12, 2], [16, 2], [16, 6]]])).toBeNull()
+    expect(
+      groundAlong(
+        (x, y) => heightAt(tin, x, y),
+        [
+          [
+            [12, 2],
+            [16, 2],
+            [16, 6],
+          ],
+        ],
+      ),
+    ).toBeNull()
   })
   it('keeps lines as sides: a ridge stays a ridge, lines that cross are cut there', () => {
     const points = [0, 0, 0, 10, 0, 0, 10, 10, 0, 0, 10, 0, 5, 0.5, 4, 5, 9.5, 4, 0.5, 5, 2, 9.5, 5, 2]
-    const tin = triangulateSurvey({ points: Float64Array.from(points), lines: [Uint32Array.of(4, 5), Uint32Array.of(6, 7)] })
+    const tin = triangulateSurvey({
+      points: Float64Array.from(points),
+      lines: [Uint32Array.of(4, 5), Uint32Array.of(6, 7)],
+    })
     expect(tin.lost).toBe(0)
     expect(heightAt(tin, 5, 3)).toBeGreaterThan(3.3)
     expect(heightAt(tin, 5, 5)).toBeCloseTo(3, 6)
@@ -149,25 +307,61 @@ describe('terrain', () => {
   it('has contours where the ground has their height', () => {
     const lines = contoursOf(triangulateSurvey(slope), 0.5)
     expect(lines.length).toBeGreaterThan(0)
-    for (let i = 0; i < lines.length; i += 3) expect(lines[i + 2]).toBeCloseTo((lines[i] as number) / 10 + (lines[i + 1] as number) / 5, 4)
+    for (let i = 0; i < lines.length; i += 3)
+      expect(lines[i + 2]).toBeCloseTo((lines[i] as number) / 10 + (lines[i + 1] as number) / 5, 4)
   })
   it('refuses what is no ground', () => {
-    expect(() => triangulateSurvey({ points: Float64Array.from([0, 0, 1, 0, 0, 2]), lines: [] })).toThrow('at least three')
-    expect(() => triangulateSurvey({ points: Float64Array.from([0, 0, 1, 1, 1, 2, 2, 2, 0]), lines: [] })).toThrow('in a line')
+    expect(() => triangulateSurvey({ points: Float64Array.from([0, 0, 1, 0, 0, 2]), lines: [] })).toThrow(
+      'at least three',
+    )
+    expect(() => triangulateSurvey({ points: Float64Array.from([0, 0, 1, 1, 1, 2, 2, 2, 0]), lines: [] })).toThrow(
+      'in a line',
+    )
   })
   it('any cloud of points: heights lie between the lowest and the highest, and every point has its own', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(fc.integer({ min: 0, max: 50 }), fc.integer({ min: 0, max: 50 }), fc.integer({ min: -5, max: 20 })), { minLength: 6, maxLength: 60 }), (cloud) => {
-      const once = [...new Map(cloud.map((p) => [`${p[0]} ${p[1]}`, p])).values()]
-      if (once.length < 4 || once.every(([x, y]) => (x - (once[0]?.[0] ?? 0)) * ((once[1]?.[1] ?? 0) - (once[0]?.[1] ?? 0)) === (y - (once[0]?.[1] ?? 0)) * ((once[1]?.[0] ?? 0) - (once[0]?.[0] ?? 0)))) return
-      const tin = triangulateSurvey({ points: Float64Array.from(once.flat()), lines: [] })
-      for (const [x, y, z] of once) expect(heightAt(tin, x, y) ?? z).toBeCloseTo(z, 6)
-    }), { numRuns: 60 })
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.tuple(fc.integer({ min: 0, max: 50 }), fc.integer({ min: 0, max: 50 }), fc.integer({ min: -5, max: 20 })),
+          { minLength: 6, maxLength: 60 },
+        ),
+        (cloud) => {
+          const once = [...new Map(cloud.map((p) => [`${p[0]} ${p[1]}`, p])).values()]
+          if (
+            once.length < 4 ||
+            once.every(
+              ([x, y]) =>
+                (x - (once[0]?.[0] ?? 0)) * ((once[1]?.[1] ?? 0) - (once[0]?.[1] ?? 0)) ===
+                (y - (once[0]?.[1] ?? 0)) * ((once[1]?.[0] ?? 0) - (once[0]?.[0] ?? 0)),
+            )
+          )
+            return
+          const tin = triangulateSurvey({ points: Float64Array.from(once.flat()), lines: [] })
+          for (const [x, y, z] of once) expect(heightAt(tin, x, y) ?? z).toBeCloseTo(z, 6)
+        },
+      ),
+      { numRuns: 60 },
+    )
   })
 })
 
 it('the site is one thing of the project; its faults are refused with the edit', () => {
   const project: Project = projectWith([0])
   const set = (points: Vec2[]) => () => apply(project, { edit: 'project.change', set: { site: siteOf(points) } })
-  expect(set([[0, 0], [28, 0], [31, 19], [2, 22]])().site?.corners).toHaveLength(4)
-  expect(set([[0, 0], [10, 10], [10, 0], [0, 10]])).toThrow('crosses itself')
+  expect(
+    set([
+      [0, 0],
+      [28, 0],
+      [31, 19],
+      [2, 22],
+    ])().site?.corners,
+  ).toHaveLength(4)
+  expect(
+    set([
+      [0, 0],
+      [10, 10],
+      [10, 0],
+      [0, 10],
+    ]),
+  ).toThrow('crosses itself')
 })

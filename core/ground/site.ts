@@ -4,11 +4,20 @@ import { refuse, tidy, type Numbers } from '../values'
 import type { Site } from './schema'
 
 /** The site's corners as points, m, in the order in which they are kept. */
-export const siteRing = (site: Site, numbers: Numbers): Vec2[] => site.corners.map((c): Vec2 => [numbers.length(c.x), numbers.length(c.y)])
+export const siteRing = (site: Site, numbers: Numbers): Vec2[] =>
+  site.corners.map((c): Vec2 => [numbers.length(c.x), numbers.length(c.y)])
 
 /** A side: its length (m), its bearing (degrees clockwise from project north), and the angle inside the site at its first corner (degrees). */
-export interface SideFigures { length: number; bearing: number; angle: number }
-export interface SiteFigures { area: number; perimeter: number; sides: SideFigures[] }
+export interface SideFigures {
+  length: number
+  bearing: number
+  angle: number
+}
+export interface SiteFigures {
+  area: number
+  perimeter: number
+  sides: SideFigures[]
+}
 
 /** Area (m2), perimeter, sides and angles of a closed outline, whichever way round it goes. */
 export function siteFigures(ring: Vec2[]): SiteFigures {
@@ -23,7 +32,8 @@ export function siteFigures(ring: Vec2[]): SiteFigures {
 }
 
 /** Degrees clockwise from project north, 0 to 360. */
-export const bearingOf = (dx: number, dy: number): number => tidy((((Math.atan2(dx, dy) * 180) / Math.PI) % 360 + 360) % 360)
+export const bearingOf = (dx: number, dy: number): number =>
+  tidy(((((Math.atan2(dx, dy) * 180) / Math.PI) % 360) + 360) % 360)
 
 /** Errors: 'outline' with what is wrong: too few corners, two at one place, sides that cross. */
 export function checkSite(site: Site, numbers: Numbers): void {
@@ -31,16 +41,34 @@ export function checkSite(site: Site, numbers: Numbers): void {
   if (ring.length < 3) refuse('outline', 'A site needs at least three corners.', 'Add the missing corners.')
   ring.forEach((p, i) => {
     const k = ring.findIndex((q, n) => n > i && Math.hypot(p[0] - q[0], p[1] - q[1]) < 1e-4)
-    if (k >= 0) refuse('outline', `Corners ${i + 1} and ${k + 1} of the site lie at one place (${p[0]}, ${p[1]}).`, 'Move or remove one of the two.')
+    if (k >= 0)
+      refuse(
+        'outline',
+        `Corners ${i + 1} and ${k + 1} of the site lie at one place (${p[0]}, ${p[1]}).`,
+        'Move or remove one of the two.',
+      )
   })
   const fault = outlineFault(ring)
-  if (fault) refuse('outline', `The site ${fault.what}.`, fault.what.startsWith('crosses') ? 'Put its corners in the order in which one would walk around it.' : fault.remedy)
+  if (fault)
+    refuse(
+      'outline',
+      `The site ${fault.what}.`,
+      fault.what.startsWith('crosses')
+        ? 'Put its corners in the order in which one would walk around it.'
+        : fault.remedy,
+    )
   for (const [i, c] of site.corners.entries()) {
-    if (numbers.length(c.setback) < 0) refuse('size', `The setback of side ${i + 1} is below zero.`, 'Type zero or more.')
+    if (numbers.length(c.setback) < 0)
+      refuse('size', `The setback of side ${i + 1} is below zero.`, 'Type zero or more.')
     if (c.slope) {
       const angle = numbers.angle(c.slope.angle)
       numbers.length(c.slope.from)
-      if (!(angle > 0 && angle < 90)) refuse('size', `The sloping limit of side ${i + 1} rises at ${angle} degrees.`, 'Type an angle above 0 and below 90 degrees.')
+      if (!(angle > 0 && angle < 90))
+        refuse(
+          'size',
+          `The sloping limit of side ${i + 1} rises at ${angle} degrees.`,
+          'Type an angle above 0 and below 90 degrees.',
+        )
     }
   }
   if (site.limit !== null) numbers.length(site.limit)
@@ -58,7 +86,11 @@ export function orderedRing(site: Site, numbers: Numbers): { ring: Vec2[]; side:
 /** What is left to build on: the site less the strip along each side that is as wide as its setback. Strips of neighbouring sides meet in their mitre. */
 export function buildable(ring: Vec2[], setbacks: number[]): Region {
   const n = ring.length
-  const dir = ring.map((p, i): Vec2 => { const q = ring[(i + 1) % n] as Vec2; const l = Math.hypot(q[0] - p[0], q[1] - p[1]) || 1; return [(q[0] - p[0]) / l, (q[1] - p[1]) / l] })
+  const dir = ring.map((p, i): Vec2 => {
+    const q = ring[(i + 1) % n] as Vec2
+    const l = Math.hypot(q[0] - p[0], q[1] - p[1]) || 1
+    return [(q[0] - p[0]) / l, (q[1] - p[1]) / l]
+  })
   /** inner corner: where the lines of two neighbouring strips meet */
   const inner = ring.map((p, i): Vec2 => {
     const [a, b] = [dir[(i + n - 1) % n] as Vec2, dir[i] as Vec2]
@@ -76,7 +108,13 @@ export function buildable(ring: Vec2[], setbacks: number[]): Region {
     const inward: Vec2 = [-along[1] * d, along[0] * d]
     const straight: Vec2[] = [p, q, [q[0] + inward[0], q[1] + inward[1]], [p[0] + inward[0], p[1] + inward[1]]]
     const [pi, qi] = [inner[i] as Vec2, inner[(i + 1) % n] as Vec2]
-    return [[straight], ...[[p, q, qi], [p, qi, pi]].map((t) => [loopArea(t as Vec2[]) < 0 ? [...t].reverse() as Vec2[] : t as Vec2[]])]
+    return [
+      [straight],
+      ...[
+        [p, q, qi],
+        [p, qi, pi],
+      ].map((t) => [loopArea(t as Vec2[]) < 0 ? ([...t].reverse() as Vec2[]) : (t as Vec2[])]),
+    ]
   })
   return strips.length ? subtractRegions([ring], uniteRegions(strips.filter((s) => areaOf(s) > 1e-9))) : [ring]
 }

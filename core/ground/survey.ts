@@ -1,7 +1,10 @@
 import { refuse } from '../values'
 
 /** Surveyed ground: points (x, y, z each, m from the project's zero) and lines through them that the ground is not to be smoothed across. */
-export interface Survey { points: Float64Array; lines: Uint32Array[] }
+export interface Survey {
+  points: Float64Array
+  lines: Uint32Array[]
+}
 
 const MAGIC = 0x54524553 // "SERT" in the file's order: surveyed terrain
 export const MOST_POINTS = 2_000_000
@@ -14,7 +17,14 @@ export function packSurvey({ points, lines }: Survey): Uint8Array {
   ;[MAGIC, 1, points.length / 3, lines.length].forEach((n, i) => view.setUint32(i * 4, n, true))
   points.forEach((c, i) => view.setFloat64(16 + i * 8, c, true))
   let at = 16 + points.byteLength
-  for (const line of lines) { view.setUint32(at, line.length, true); at += 4; for (const p of line) { view.setUint32(at, p, true); at += 4 } }
+  for (const line of lines) {
+    view.setUint32(at, line.length, true)
+    at += 4
+    for (const p of line) {
+      view.setUint32(at, p, true)
+      at += 4
+    }
+  }
   return out
 }
 
@@ -40,4 +50,5 @@ export function unpackSurvey(bytes: Uint8Array): Survey {
 }
 
 /** Whether bytes are a stored survey. */
-export const isSurvey = (bytes: Uint8Array): boolean => bytes.length >= 16 && new DataView(bytes.buffer, bytes.byteOffset).getUint32(0, true) === MAGIC
+export const isSurvey = (bytes: Uint8Array): boolean =>
+  bytes.length >= 16 && new DataView(bytes.buffer, bytes.byteOffset).getUint32(0, true) === MAGIC

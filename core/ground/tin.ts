@@ -6,49 +6,100 @@ import { splitLines } from './break-lines'
 import type { Survey } from './survey'
 
 /** Triangulated ground: points, triangles (counter-clockwise from above), and a grid that finds the triangle at a place. m */
-export interface Tin { points: Float64Array; triangles: Uint32Array; low: number; high: number; grid: Grid; /** lines that could not be kept whole, by number */ lost: number }
-interface Grid { x0: number; y0: number; cell: number; nx: number; ny: number; start: Uint32Array; items: Uint32Array }
+export interface Tin {
+  points: Float64Array
+  triangles: Uint32Array
+  low: number
+  high: number
+  grid: Grid
+  /** lines that could not be kept whole, by number */ lost: number
+}
+interface Grid {
+  x0: number
+  y0: number
+  cell: number
+  nx: number
+  ny: number
+  start: Uint32Array
+  items: Uint32Array
+}
 
 /** Triangulates a survey; the lines' pieces are sides of triangles. Errors: 'geometry' for fewer than three points, or all in a line. */
 export function triangulateSurvey(survey: Survey): Tin {
   const { points, segments } = splitLines(survey)
   const n = points.length / 3
-  if (n < 3) return refuse('geometry', `The survey has ${n} ${n === 1 ? 'point' : 'points'} at different places.`, 'Ground needs at least three.')
+  if (n < 3)
+    return refuse(
+      'geometry',
+      `The survey has ${n} ${n === 1 ? 'point' : 'points'} at different places.`,
+      'Ground needs at least three.',
+    )
   const [ox, oy] = [points[0] as number, points[1] as number]
   const flat = new Float64Array(n * 2)
-  for (let i = 0; i < n; i++) { flat[i * 2] = (points[i * 3] as number) - ox; flat[i * 2 + 1] = (points[i * 3 + 1] as number) - oy }
+  for (let i = 0; i < n; i++) {
+    flat[i * 2] = (points[i * 3] as number) - ox
+    flat[i * 2 + 1] = (points[i * 3 + 1] as number) - oy
+  }
   const made = new Delaunator(flat)
-  if (made.triangles.length === 0) return refuse('geometry', 'All points of the survey lie in a line.', 'Add points beside it.')
+  if (made.triangles.length === 0)
+    return refuse('geometry', 'All points of the survey lie in a line.', 'Add points beside it.')
   let lost = 0
   if (segments.length) {
     const bound = new Constrainautor(made)
-    for (let i = 0; i < segments.length; i += 2) try { bound.constrainOne(segments[i] as number, segments[i + 1] as number) } catch { lost++ }
+    for (let i = 0; i < segments.length; i += 2)
+      try {
+        bound.constrainOne(segments[i] as number, segments[i + 1] as number)
+      } catch {
+        lost++
+      }
     bound.delaunify(true)
   }
   const triangles = Uint32Array.from(made.triangles)
   // The package winds clockwise as seen in a plane whose y goes up.
   for (let t = 0; t < triangles.length; t += 3) {
     const [a, b, c] = [triangles[t] as number, triangles[t + 1] as number, triangles[t + 2] as number]
-    if (twice(points, a, b, c) < 0) { triangles[t + 1] = c; triangles[t + 2] = b }
+    if (twice(points, a, b, c) < 0) {
+      triangles[t + 1] = c
+      triangles[t + 2] = b
+    }
   }
   let [low, high] = [Infinity, -Infinity]
-  for (let i = 2; i < points.length; i += 3) { low = Math.min(low, points[i] as number); high = Math.max(high, points[i] as number) }
+  for (let i = 2; i < points.length; i += 3) {
+    low = Math.min(low, points[i] as number)
+    high = Math.max(high, points[i] as number)
+  }
   return { points, triangles, low, high, grid: gridOf(points, triangles), lost }
 }
 
 const twice = (p: Float64Array, a: number, b: number, c: number) =>
-  ((p[b * 3] as number) - (p[a * 3] as number)) * ((p[c * 3 + 1] as number) - (p[a * 3 + 1] as number)) - ((p[b * 3 + 1] as number) - (p[a * 3 + 1] as number)) * ((p[c * 3] as number) - (p[a * 3] as number))
+  ((p[b * 3] as number) - (p[a * 3] as number)) * ((p[c * 3 + 1] as number) - (p[a * 3 + 1] as number)) -
+  ((p[b * 3 + 1] as number) - (p[a * 3 + 1] as number)) * ((p[c * 3] as number) - (p[a * 3] as number))
 
 function gridOf(points: Float64Array, triangles: Uint32Array): Grid {
   let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
-  for (let i = 0; i < points.length; i += 3) { x0 = Math.min(x0, points[i] as number); x1 = Math.max(x1, points[i] as number); y0 = Math.min(y0, points[i + 1] as number); y1 = Math.max(y1, points[i + 1] as number) }
+  for (let i = 0; i < points.length; i += 3) {
+    x0 = Math.min(x0, points[i] as number)
+    x1 = Math.max(x1, points[i] as number)
+    y0 = Math.min(y0, points[i + 1] as number)
+    y1 = Math.max(y1, points[i + 1] as number)
+  }
   const count = triangles.length / 3
-  const cell = Math.max(1e-6, Math.sqrt(Math.max(1e-9, (x1 - x0) * (y1 - y0)) / Math.max(1, count)) * 1.5, (x1 - x0) / 2000, (y1 - y0) / 2000)
+  const cell = Math.max(
+    1e-6,
+    Math.sqrt(Math.max(1e-9, (x1 - x0) * (y1 - y0)) / Math.max(1, count)) * 1.5,
+    (x1 - x0) / 2000,
+    (y1 - y0) / 2000,
+  )
   const [nx, ny] = [Math.max(1, Math.ceil((x1 - x0) / cell)), Math.max(1, Math.ceil((y1 - y0) / cell))]
-  const clampX = (x: number) => Math.min(nx - 1, Math.max(0, Math.floor((x - x0) / cell))), clampY = (y: number) => Math.min(ny - 1, Math.max(0, Math.floor((y - y0) / cell)))
+  const clampX = (x: number) => Math.min(nx - 1, Math.max(0, Math.floor((x - x0) / cell))),
+    clampY = (y: number) => Math.min(ny - 1, Math.max(0, Math.floor((y - y0) / cell)))
   const reach = new Float64Array(2)
   const cellsOf = (t: number, each: (c: number) => void) => {
-    const [a, b, c] = [(triangles[t * 3] as number) * 3, (triangles[t * 3 + 1] as number) * 3, (triangles[t * 3 + 2] as number) * 3]
+    const [a, b, c] = [
+      (triangles[t * 3] as number) * 3,
+      (triangles[t * 3 + 1] as number) * 3,
+      (triangles[t * 3 + 2] as number) * 3,
+    ]
     const [ay, by, cy] = [points[a + 1] as number, points[b + 1] as number, points[c + 1] as number]
     const last = clampY(Math.max(ay, by, cy))
     for (let j = clampY(Math.min(ay, by, cy)); j <= last; j++) {
@@ -57,28 +108,44 @@ function gridOf(points: Float64Array, triangles: Uint32Array): Grid {
       sideIn(points, a, b, y0 + j * cell, y0 + (j + 1) * cell, reach)
       sideIn(points, b, c, y0 + j * cell, y0 + (j + 1) * cell, reach)
       sideIn(points, c, a, y0 + j * cell, y0 + (j + 1) * cell, reach)
-      if ((reach[0] as number) > (reach[1] as number)) { reach[0] = Math.min(points[a] as number, points[b] as number, points[c] as number); reach[1] = Math.max(points[a] as number, points[b] as number, points[c] as number) }
+      if ((reach[0] as number) > (reach[1] as number)) {
+        reach[0] = Math.min(points[a] as number, points[b] as number, points[c] as number)
+        reach[1] = Math.max(points[a] as number, points[b] as number, points[c] as number)
+      }
       const to = clampX(reach[1] as number)
       for (let i = clampX(reach[0] as number); i <= to; i++) each(j * nx + i)
     }
   }
   const start = new Uint32Array(nx * ny + 1)
-  for (let t = 0; t < count; t++) cellsOf(t, (c) => { start[c + 1] = (start[c + 1] as number) + 1 })
+  for (let t = 0; t < count; t++)
+    cellsOf(t, (c) => {
+      start[c + 1] = (start[c + 1] as number) + 1
+    })
   for (let c = 0; c < nx * ny; c++) start[c + 1] = (start[c + 1] as number) + (start[c] as number)
   const items = new Uint32Array(start[nx * ny] as number)
   const next = start.slice()
-  for (let t = 0; t < count; t++) cellsOf(t, (c) => { items[next[c] as number] = t; next[c] = (next[c] as number) + 1 })
+  for (let t = 0; t < count; t++)
+    cellsOf(t, (c) => {
+      items[next[c] as number] = t
+      next[c] = (next[c] as number) + 1
+    })
   return { x0, y0, cell, nx, ny, start, items }
 }
 
 /** Widens [from, to] by how far a triangle's side reaches in x within a row of cells: long thin ones pass through few of the cells that lie round them. */
 function sideIn(p: Float64Array, a: number, b: number, low: number, high: number, reach: Float64Array): void {
-  const ax = p[a] as number, ay = p[a + 1] as number, bx = p[b] as number, by = p[b + 1] as number
+  const ax = p[a] as number,
+    ay = p[a + 1] as number,
+    bx = p[b] as number,
+    by = p[b + 1] as number
   if ((ay < low && by < low) || (ay > high && by > high)) return
   // Where the side enters and leaves the row; a level one lies in it whole.
-  let xa = ax, xb = bx
-  if (ay < low) xa = ax + ((low - ay) / (by - ay)) * (bx - ax); else if (ay > high) xa = ax + ((high - ay) / (by - ay)) * (bx - ax)
-  if (by < low) xb = ax + ((low - ay) / (by - ay)) * (bx - ax); else if (by > high) xb = ax + ((high - ay) / (by - ay)) * (bx - ax)
+  let xa = ax,
+    xb = bx
+  if (ay < low) xa = ax + ((low - ay) / (by - ay)) * (bx - ax)
+  else if (ay > high) xa = ax + ((high - ay) / (by - ay)) * (bx - ax)
+  if (by < low) xb = ax + ((low - ay) / (by - ay)) * (bx - ax)
+  else if (by > high) xb = ax + ((high - ay) / (by - ay)) * (bx - ax)
   reach[0] = Math.min(reach[0] as number, xa, xb)
   reach[1] = Math.max(reach[1] as number, xa, xb)
 }
@@ -90,33 +157,65 @@ export function heightAt({ points, triangles, grid }: Tin, x: number, y: number)
   for (let k = grid.start[c] as number; k < (grid.start[c + 1] as number); k++) {
     const t = (grid.items[k] as number) * 3
     const [a, b, d] = [(triangles[t] as number) * 3, (triangles[t + 1] as number) * 3, (triangles[t + 2] as number) * 3]
-    const [ax, ay, bx, by, dx, dy] = [points[a] as number, points[a + 1] as number, points[b] as number, points[b + 1] as number, points[d] as number, points[d + 1] as number]
+    const [ax, ay, bx, by, dx, dy] = [
+      points[a] as number,
+      points[a + 1] as number,
+      points[b] as number,
+      points[b + 1] as number,
+      points[d] as number,
+      points[d + 1] as number,
+    ]
     const det = (bx - ax) * (dy - ay) - (by - ay) * (dx - ax)
     if (Math.abs(det) < 1e-12) continue
     const u = ((x - ax) * (dy - ay) - (y - ay) * (dx - ax)) / det
     const v = ((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / det
-    if (u >= -1e-9 && v >= -1e-9 && u + v <= 1 + 1e-9) return (points[a + 2] as number) + u * ((points[b + 2] as number) - (points[a + 2] as number)) + v * ((points[d + 2] as number) - (points[a + 2] as number))
+    if (u >= -1e-9 && v >= -1e-9 && u + v <= 1 + 1e-9)
+      return (
+        (points[a + 2] as number) +
+        u * ((points[b + 2] as number) - (points[a + 2] as number)) +
+        v * ((points[d + 2] as number) - (points[a + 2] as number))
+      )
   }
   return null
 }
 
 /** The ground along a foot: lowest, mean (along its length) and highest, m; null where none of it lies on the survey. */
-export interface FootGround { lowest: number; mean: number; highest: number; /** how much of the foot lies beyond the survey, 0 to 1 */ beyond: number }
+export interface FootGround {
+  lowest: number
+  mean: number
+  highest: number
+  /** how much of the foot lies beyond the survey, 0 to 1 */ beyond: number
+}
 
-export function groundAlong(height: (x: number, y: number) => number | null, foot: Region, step = 0.1): FootGround | null {
+export function groundAlong(
+  height: (x: number, y: number) => number | null,
+  foot: Region,
+  step = 0.1,
+): FootGround | null {
   let [lowest, highest, sum, length, off] = [Infinity, -Infinity, 0, 0, 0]
-  for (const loop of foot) loop.forEach((p, i) => {
-    const q = loop[(i + 1) % loop.length] as Vec2
-    const long = Math.hypot(q[0] - p[0], q[1] - p[1])
-    const n = Math.max(1, Math.min(5000, Math.ceil(long / step)))
-    for (let k = 0; k < n; k++) {
-      const t = (k + 0.5) / n
-      const [ends, z] = [k === 0 ? height(p[0], p[1]) : null, height(p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t)]
-      for (const h of [ends, z]) if (h !== null) { lowest = Math.min(lowest, h); highest = Math.max(highest, h) }
-      if (z === null) off += long / n
-      else { sum += z * (long / n); length += long / n }
-    }
-  })
+  for (const loop of foot)
+    loop.forEach((p, i) => {
+      const q = loop[(i + 1) % loop.length] as Vec2
+      const long = Math.hypot(q[0] - p[0], q[1] - p[1])
+      const n = Math.max(1, Math.min(5000, Math.ceil(long / step)))
+      for (let k = 0; k < n; k++) {
+        const t = (k + 0.5) / n
+        const [ends, z] = [
+          k === 0 ? height(p[0], p[1]) : null,
+          height(p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t),
+        ]
+        for (const h of [ends, z])
+          if (h !== null) {
+            lowest = Math.min(lowest, h)
+            highest = Math.max(highest, h)
+          }
+        if (z === null) off += long / n
+        else {
+          sum += z * (long / n)
+          length += long / n
+        }
+      }
+    })
   return length > 0 ? { lowest, mean: sum / length, highest, beyond: off / (off + length) } : null
 }
 
@@ -133,7 +232,11 @@ export function contoursOf({ points, triangles, low, high }: Tin, apart: number)
         const [i, j, zi, zj] = [v[k] as number, v[(k + 1) % 3] as number, z[k] as number, z[(k + 1) % 3] as number]
         if (zi < level === zj < level) continue
         const f = (level - zi) / (zj - zi)
-        cut.push((points[i] as number) + f * ((points[j] as number) - (points[i] as number)), (points[i + 1] as number) + f * ((points[j + 1] as number) - (points[i + 1] as number)), level)
+        cut.push(
+          (points[i] as number) + f * ((points[j] as number) - (points[i] as number)),
+          (points[i + 1] as number) + f * ((points[j + 1] as number) - (points[i + 1] as number)),
+          level,
+        )
       }
       if (cut.length === 6) out.push(...cut)
     }

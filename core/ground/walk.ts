@@ -3,12 +3,33 @@ import { refuse, tidy } from '../values'
 import { bearingOf } from './site'
 
 /** One leg of a walk around a site. */
-export interface Leg { length: number; /** degrees clockwise from project north */ bearing: number }
+export interface Leg {
+  length: number
+  /** degrees clockwise from project north */ bearing: number
+}
 
 /** A closed walk: its corners, and the leg that leads back to the start; area m2, perimeter m. */
-export interface Walk { points: Vec2[]; closing: Leg | null; area: number; perimeter: number }
+export interface Walk {
+  points: Vec2[]
+  closing: Leg | null
+  area: number
+  perimeter: number
+}
 
-const WORDS: Record<string, number> = { n: 0, north: 0, ne: 45, e: 90, east: 90, se: 135, s: 180, south: 180, sw: 225, w: 270, west: 270, nw: 315 }
+const WORDS: Record<string, number> = {
+  n: 0,
+  north: 0,
+  ne: 45,
+  e: 90,
+  east: 90,
+  se: 135,
+  s: 180,
+  south: 180,
+  sw: 225,
+  w: 270,
+  west: 270,
+  nw: 315,
+}
 
 /**
  * Legs as they are written, one a line or separated by semicolons: a length and a direction. A direction is a word (east), a bearing in degrees
@@ -16,10 +37,23 @@ const WORDS: Record<string, number> = { n: 0, north: 0, ne: 45, e: 90, east: 90,
  */
 export function readLegs(text: string, lengthOf: (text: string) => number): Leg[] {
   const legs: Leg[] = []
-  const rows = text.split(/[\n;]/).flatMap(severalIn).map((r) => r.trim()).filter(Boolean).map(lengthFirst)
+  const rows = text
+    .split(/[\n;]/)
+    .flatMap(severalIn)
+    .map((r) => r.trim())
+    .filter(Boolean)
+    .map(lengthFirst)
   rows.forEach((row, i) => {
-    const found = /^(.*?)[\s,]+((?:left|right)\s+\S+|[ns]\s*[\d.].*[ew]|[a-z]{1,5}|[-\d.]+\s*(?:°|deg)?(?:\s*[\d.]+\s*['′])?)$/i.exec(row)
-    if (!found) return refuse('formula', `Leg ${i + 1}, "${row.slice(0, 40)}", is not understood.`, 'Write a length and a direction: 9.4 east, 9.4 90°, 9.4 N 45 E, or 9.4 left 90.')
+    const found =
+      /^(.*?)[\s,]+((?:left|right)\s+\S+|[ns]\s*[\d.].*[ew]|[a-z]{1,5}|[-\d.]+\s*(?:°|deg)?(?:\s*[\d.]+\s*['′])?)$/i.exec(
+        row,
+      )
+    if (!found)
+      return refuse(
+        'formula',
+        `Leg ${i + 1}, "${row.slice(0, 40)}", is not understood.`,
+        'Write a length and a direction: 9.4 east, 9.4 90°, 9.4 N 45 E, or 9.4 left 90.',
+      )
     const [, size = '', way = ''] = found
     const length = lengthOf(/^(east|north|west|south)$/i.test(size) ? '' : size)
     if (!(length > 0)) refuse('size', `Leg ${i + 1} is ${length} m long.`, 'Type a length above zero.')
@@ -29,12 +63,17 @@ export function readLegs(text: string, lengthOf: (text: string) => number): Leg[
 }
 
 /** Legs in one line, parted by commas; a comma may also part a length from its direction. */
-const severalIn = (row: string): string[] => { const parts = row.split(','); return parts.length > 1 && parts.every((p) => /\d/.test(p) && /[a-z]/i.test(p)) ? parts : [row] }
+const severalIn = (row: string): string[] => {
+  const parts = row.split(',')
+  return parts.length > 1 && parts.every((p) => /\d/.test(p) && /[a-z]/i.test(p)) ? parts : [row]
+}
 
 /** "east 9.4" as "9.4 east". */
 function lengthFirst(row: string): string {
   const found = /^([a-z]+)\s+(.*\d.*)$/i.exec(row)
-  return found && WORDS[(found[1] ?? '').toLowerCase()] !== undefined && !/[ew]\s*$/i.test(found[2] ?? '') ? `${found[2]} ${found[1]}` : row
+  return found && WORDS[(found[1] ?? '').toLowerCase()] !== undefined && !/[ew]\s*$/i.test(found[2] ?? '')
+    ? `${found[2]} ${found[1]}`
+    : row
 }
 
 function directionOf(text: string, before: number | null, i: number): number {
@@ -43,13 +82,33 @@ function directionOf(text: string, before: number | null, i: number): number {
   if (word !== undefined) return word
   const turn = /^(left|right)\s+([\d.]+)/.exec(way)
   if (turn) {
-    if (before === null) return refuse('formula', 'The first leg has no leg before it to turn from.', 'Give the first leg a bearing, for example 9.4 east.')
+    if (before === null)
+      return refuse(
+        'formula',
+        'The first leg has no leg before it to turn from.',
+        'Give the first leg a bearing, for example 9.4 east.',
+      )
     return (((before + (turn[1] === 'left' ? -1 : 1) * Number(turn[2])) % 360) + 360) % 360
   }
-  const degrees = (part: string): number => { const m = /^([-\d.]+)\s*(?:°|deg)?\s*(?:([\d.]+)\s*['′]?)?$/.exec(part.trim()); return m ? Number(m[1]) + Math.sign(Number(m[1]) || 1) * Number(m[2] ?? 0) / 60 : NaN }
+  const degrees = (part: string): number => {
+    const m = /^([-\d.]+)\s*(?:°|deg)?\s*(?:([\d.]+)\s*['′]?)?$/.exec(part.trim())
+    return m ? Number(m[1]) + (Math.sign(Number(m[1]) || 1) * Number(m[2] ?? 0)) / 60 : NaN
+  }
   const quadrant = /^([ns])\s*(.+?)\s*([ew])$/.exec(way)
-  const bearing = quadrant ? (() => { const d = degrees(quadrant[2] ?? ''); const from = quadrant[1] === 'n' ? 0 : 180; return from + (((quadrant[1] === 'n') === (quadrant[3] === 'e')) ? d : -d) })() : degrees(way)
-  return Number.isFinite(bearing) ? ((bearing % 360) + 360) % 360 : refuse('formula', `The direction of leg ${i + 1}, "${text}", is not understood.`, 'Write east, 90°, N 45 E, or left 90.')
+  const bearing = quadrant
+    ? (() => {
+        const d = degrees(quadrant[2] ?? '')
+        const from = quadrant[1] === 'n' ? 0 : 180
+        return from + ((quadrant[1] === 'n') === (quadrant[3] === 'e') ? d : -d)
+      })()
+    : degrees(way)
+  return Number.isFinite(bearing)
+    ? ((bearing % 360) + 360) % 360
+    : refuse(
+        'formula',
+        `The direction of leg ${i + 1}, "${text}", is not understood.`,
+        'Write east, 90°, N 45 E, or left 90.',
+      )
 }
 
 /** Walks the legs from a point (m) and closes the outline: the closing leg is computed. Errors: 'outline' where fewer than two legs are given. */
@@ -66,10 +125,17 @@ export function walk(start: Vec2, legs: Leg[]): Walk {
   const gap = Math.hypot(dx, dy)
   // A walk that comes back to where it began needs no closing leg.
   if (gap < 1e-4) points.pop()
-  return { points, closing: gap < 1e-4 ? null : { length: tidy(gap), bearing: bearingOf(dx, dy) }, area: Math.abs(loopArea(points)), perimeter: legs.reduce((sum, l) => sum + l.length, 0) + gap }
+  return {
+    points,
+    closing: gap < 1e-4 ? null : { length: tidy(gap), bearing: bearingOf(dx, dy) },
+    area: Math.abs(loopArea(points)),
+    perimeter: legs.reduce((sum, l) => sum + l.length, 0) + gap,
+  }
 }
 
 const exact = (v: number) => (Math.abs(v) < 1e-15 ? 0 : v)
 
 /** A bearing in words where it has one: 180 is south. */
-export const sayBearing = (bearing: number): string => ({ 0: 'north', 90: 'east', 180: 'south', 270: 'west', 360: 'north' } as Record<number, string>)[tidy(bearing)] ?? `${bearing.toFixed(2)}°`
+export const sayBearing = (bearing: number): string =>
+  (({ 0: 'north', 90: 'east', 180: 'south', 270: 'west', 360: 'north' }) as Record<number, string>)[tidy(bearing)] ??
+  `${bearing.toFixed(2)}°`

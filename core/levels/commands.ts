@@ -1,6 +1,18 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { recipeTies, withTies } from '../moves'
-import { numbersOf, Refusal, refuse, tidy, type Id, type Level, type Mass, type Num, type Part, type Project, type Scheme } from '../project'
+import {
+  numbersOf,
+  Refusal,
+  refuse,
+  tidy,
+  type Id,
+  type Level,
+  type Mass,
+  type Num,
+  type Part,
+  type Project,
+  type Scheme,
+} from '../project'
 import { dependentsOf, levelHeights, standingOn, storeysOf } from './heights'
 
 /** Whether the levels that stand on a moved one go with it, or keep their heights. */
@@ -11,7 +23,15 @@ export function moveLevel(project: Project, scheme: Scheme, id: Id, height: numb
   const level = levelOf(scheme, id)
   const by = tidy(height - heightOf(project, scheme, id))
   const numbers = numbersOf(project, scheme)
-  const edits = [setTie(scheme, id, level.tie.kind === 'fixed' ? { kind: 'fixed', height: tidy(height) } : { ...level.tie, above: tidy(numbers.length(level.tie.above) + by) })]
+  const edits = [
+    setTie(
+      scheme,
+      id,
+      level.tie.kind === 'fixed'
+        ? { kind: 'fixed', height: tidy(height) }
+        : { ...level.tie, above: tidy(numbers.length(level.tie.above) + by) },
+    ),
+  ]
   if (above === 'held') for (const on of standingOn(scheme, id)) edits.push(restack(project, scheme, on, id, -by))
   return batch(edits)
 }
@@ -33,13 +53,30 @@ export function tieAs(project: Project, scheme: Scheme, id: Id, kind: Level['tie
   const free = levels.filter((l) => l.id !== id && !standsOn(scheme, l.id, id))
   const below = free.filter((l) => l.height <= height).at(-1)
   const above = free.find((l) => l.height > height)
-  const on = (height < 0 ? above ?? below : below ?? above) ?? refuse('in-use', 'There is no other level to stand on.', 'Add a level first, or leave this one fixed.')
+  const on =
+    (height < 0 ? (above ?? below) : (below ?? above)) ??
+    refuse('in-use', 'There is no other level to stand on.', 'Add a level first, or leave this one fixed.')
   return { kind, on: on.id, above: tidy(height - on.height) }
 }
 
 /** A new level so much above (or below) another one. `mint` gives its id. */
-export function addLevel(scheme: Scheme, mint: () => Id, level: { name: string; kind: Level['kind']; on: Id; above: Num }): Edit {
-  return { edit: 'level.add', scheme: scheme.id, thing: { id: mint(), name: level.name, kind: level.kind, tie: { kind: 'stacked', on: level.on, above: level.above }, floorBuildUp: 0, slab: 0 } }
+export function addLevel(
+  scheme: Scheme,
+  mint: () => Id,
+  level: { name: string; kind: Level['kind']; on: Id; above: Num },
+): Edit {
+  return {
+    edit: 'level.add',
+    scheme: scheme.id,
+    thing: {
+      id: mint(),
+      name: level.name,
+      kind: level.kind,
+      tie: { kind: 'stacked', on: level.on, above: level.above },
+      floorBuildUp: 0,
+      slab: 0,
+    },
+  }
 }
 
 /**
@@ -57,17 +94,30 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
   const edits: SingleEdit[] = []
   for (const on of hanging.levels) {
     const above = on.tie.kind === 'stacked' ? numbers.length(on.tie.above) : 0
-    edits.push(setTie(scheme, on.id, level.tie.kind === 'fixed'
-      ? { kind: 'fixed', height: tidy(height + above) }
-      : { kind: 'stacked', on: level.tie.on, above: tidy(numbers.length(level.tie.above) + above) }))
+    edits.push(
+      setTie(
+        scheme,
+        on.id,
+        level.tie.kind === 'fixed'
+          ? { kind: 'fixed', height: tidy(height + above) }
+          : { kind: 'stacked', on: level.tie.on, above: tidy(numbers.length(level.tie.above) + above) },
+      ),
+    )
   }
-  const nearest = [...(storeysOf(rest).length ? storeysOf(rest) : rest)].sort((a, b) => Math.abs(a.height - height) - Math.abs(b.height - height))[0]
+  const nearest = [...(storeysOf(rest).length ? storeysOf(rest) : rest)].sort(
+    (a, b) => Math.abs(a.height - height) - Math.abs(b.height - height),
+  )[0]
   for (const mass of Object.values(scheme.masses)) {
     const set: Partial<Pick<Mass, 'base' | 'takes' | 'recipe'>> = {}
-    if (mass.base.level === id && nearest) set.base = { level: nearest.id, above: tidy(numbers.length(mass.base.above) + height - nearest.height) }
+    if (mass.base.level === id && nearest)
+      set.base = { level: nearest.id, above: tidy(numbers.length(mass.base.above) + height - nearest.height) }
     if (mass.takes.levels.includes(id)) set.takes = { ...mass.takes, levels: mass.takes.levels.filter((l) => l !== id) }
-    const retie = (above: Num) => ({ level: nearest?.id ?? id, above: tidy(numbers.length(above) + height - (nearest?.height ?? height)) })
-    if (nearest && recipeTies(mass.recipe).some((t) => t.level === id)) set.recipe = withTies(mass.recipe, (t) => (t.level === id ? retie(t.above) : t))
+    const retie = (above: Num) => ({
+      level: nearest?.id ?? id,
+      above: tidy(numbers.length(above) + height - (nearest?.height ?? height)),
+    })
+    if (nearest && recipeTies(mass.recipe).some((t) => t.level === id))
+      set.recipe = withTies(mass.recipe, (t) => (t.level === id ? retie(t.above) : t))
     if (Object.keys(set).length) edits.push({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set })
   }
   const next = storeysOf(rest).find((l) => l.height > height)
@@ -75,14 +125,29 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
     if (part.letGo && nearest) {
       // What was let go keeps its heights: it hangs on another level now, at the height that this one has for it.
       const [was, is] = [part.stays?.[id] ?? height, part.stays?.[nearest.id] ?? nearest.height]
-      const tied = (tie: Part['base']) => (tie?.level === id ? { level: nearest.id, above: tidy(numbers.length(tie.above) + was - is) } : tie)
-      edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set: { base: tied(part.base), top: tied(part.top), stays: { ...part.stays, [nearest.id]: is }, ...(part.print.kind === 'face' ? { print: withoutLevel(part.print, id, nearest.id, was - is) } : {}) } })
+      const tied = (tie: Part['base']) =>
+        tie?.level === id ? { level: nearest.id, above: tidy(numbers.length(tie.above) + was - is) } : tie
+      edits.push({
+        edit: 'part.change',
+        scheme: scheme.id,
+        id: part.id,
+        set: {
+          base: tied(part.base),
+          top: tied(part.top),
+          stays: { ...part.stays, [nearest.id]: is },
+          ...(part.print.kind === 'face' ? { print: withoutLevel(part.print, id, nearest.id, was - is) } : {}),
+        },
+      })
       continue
     }
-    if (part.base?.level === id) { edits.push({ edit: 'part.remove', scheme: scheme.id, id: part.id }); continue }
+    if (part.base?.level === id) {
+      edits.push({ edit: 'part.remove', scheme: scheme.id, id: part.id })
+      continue
+    }
     const set: { top?: typeof part.top; print?: typeof part.print } = {}
     if (part.top?.level === id) set.top = next ? { level: next.id, above: 0 } : null
-    if (part.print.kind === 'face' && nearest) set.print = withoutLevel(part.print, id, nearest.id, height - nearest.height)
+    if (part.print.kind === 'face' && nearest)
+      set.print = withoutLevel(part.print, id, nearest.id, height - nearest.height)
     edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set })
   }
   return batch([...unnamed(project, scheme, id), ...edits, { edit: 'level.remove', scheme: scheme.id, id }])
@@ -92,37 +157,72 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
 function unnamed(project: Project, scheme: Scheme, id: Id): SingleEdit[] {
   const numbers = numbersOf(project, scheme)
   const named = (thing: unknown) => JSON.stringify(thing).includes(`{${id}}`)
-  const plain = <T,>(thing: T): T => {
+  const plain = <T>(thing: T): T => {
     if (Array.isArray(thing)) return thing.map(plain) as T
     if (thing === null || typeof thing !== 'object') return thing
-    if ('formula' in thing && typeof thing.formula === 'string') return (thing.formula.includes(`{${id}}`) ? valueOf({ formula: thing.formula }) : thing) as T
+    if ('formula' in thing && typeof thing.formula === 'string')
+      return (thing.formula.includes(`{${id}}`) ? valueOf({ formula: thing.formula }) : thing) as T
     return Object.fromEntries(Object.entries(thing).map(([k, x]) => [k, plain(x)])) as T
   }
   /** whatever the formula measures: only one of these fits */
   const valueOf = (num: Num): number => {
-    for (const quantity of ['length', 'angle', 'area', 'number'] as const) try { return numbers.value(num, quantity) } catch (e) { if (!(e instanceof Refusal)) throw e }
+    for (const quantity of ['length', 'angle', 'area', 'number'] as const)
+      try {
+        return numbers.value(num, quantity)
+      } catch (e) {
+        if (!(e instanceof Refusal)) throw e
+      }
     return 0
   }
   // A level that stands on the one that goes has been tied anew already, by numbers.
-  const levels = Object.values(scheme.levels).filter((l) => l.id !== id && named(l.tie) && !(l.tie.kind === 'stacked' && l.tie.on === id)).map((l) => setTie(scheme, l.id, plain(l.tie)))
-  const dials = Object.values(scheme.dials).filter((d) => named(d.value)).map((d): SingleEdit => ({ edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: plain(d.value) } }))
-  const masses = Object.values(scheme.masses).filter((m) => named([m.place, m.recipe])).map((m): SingleEdit => ({ edit: 'mass.change', scheme: scheme.id, id: m.id, set: { place: plain(m.place), recipe: plain(m.recipe) } }))
+  const levels = Object.values(scheme.levels)
+    .filter((l) => l.id !== id && named(l.tie) && !(l.tie.kind === 'stacked' && l.tie.on === id))
+    .map((l) => setTie(scheme, l.id, plain(l.tie)))
+  const dials = Object.values(scheme.dials)
+    .filter((d) => named(d.value))
+    .map((d): SingleEdit => ({ edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: plain(d.value) } }))
+  const masses = Object.values(scheme.masses)
+    .filter((m) => named([m.place, m.recipe]))
+    .map((m): SingleEdit => ({
+      edit: 'mass.change',
+      scheme: scheme.id,
+      id: m.id,
+      set: { place: plain(m.place), recipe: plain(m.recipe) },
+    }))
   return [...levels, ...dials, ...masses]
 }
 
 /** What a part saw of its face, its heights measured from another level; `by` is how far (m) the level that goes lies above it. */
 function withoutLevel(print: Extract<Part['print'], { kind: 'face' }>, id: Id, other: Id, by: number): Part['print'] {
   const moved = (tied: boolean) => (tied ? print.zTo === id : print.zFrom === id)
-  const loops = print.loops.map((l) => l.map(([x = 0, y = 0, z = 0, tied]) => (moved(tied === 1) ? [x, y, tidy(z + by), ...(tied ? [1] : [])] : [x, y, z, ...(tied ? [1] : [])])))
-  return { ...print, loops, zFrom: print.zFrom === id ? other : print.zFrom, zTo: print.zTo === id ? other : print.zTo, distance: print.zFrom === id ? print.distance + print.normal[2] * by : print.distance }
+  const loops = print.loops.map((l) =>
+    l.map(([x = 0, y = 0, z = 0, tied]) =>
+      moved(tied === 1) ? [x, y, tidy(z + by), ...(tied ? [1] : [])] : [x, y, z, ...(tied ? [1] : [])],
+    ),
+  )
+  return {
+    ...print,
+    loops,
+    zFrom: print.zFrom === id ? other : print.zFrom,
+    zTo: print.zTo === id ? other : print.zTo,
+    distance: print.zFrom === id ? print.distance + print.normal[2] * by : print.distance,
+  }
 }
 
-export const levelOf = (scheme: Scheme, id: Id): Level => scheme.levels[id] ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
+export const levelOf = (scheme: Scheme, id: Id): Level =>
+  scheme.levels[id] ??
+  refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
 
 export const heightOf = (project: Project, scheme: Scheme, id: Id): number =>
-  levelHeights(project, scheme).find((l) => l.id === id)?.height ?? refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
+  levelHeights(project, scheme).find((l) => l.id === id)?.height ??
+  refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
 
-export const setTie = (scheme: Scheme, id: Id, tie: Level['tie']): SingleEdit => ({ edit: 'level.change', scheme: scheme.id, id, set: { tie } })
+export const setTie = (scheme: Scheme, id: Id, tie: Level['tie']): SingleEdit => ({
+  edit: 'level.change',
+  scheme: scheme.id,
+  id,
+  set: { tie },
+})
 
 export function restack(project: Project, scheme: Scheme, level: Level, on: Id, by: number): SingleEdit {
   if (level.tie.kind === 'fixed') return setTie(scheme, level.id, level.tie)

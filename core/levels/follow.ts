@@ -24,8 +24,14 @@ export function consequencesOf(project: Project, scheme: Scheme, edit: Edit): Co
   const after = applyEdit(project, edit).project
   const next = after.schemes[scheme.id] ?? scheme
   const [old, now] = [levelHeights(project, scheme), levelHeights(after, next)]
-  const was = new Map(old.map((l) => [l.id, l])), is = new Map(now.map((l) => [l.id, l]))
-  const moved = old.flatMap((l) => { const to = is.get(l.id); return to && Math.abs(to.height - l.height) > 1e-9 ? [{ id: l.id, name: to.name, from: l.height, to: to.height }] : [] })
+  const was = new Map(old.map((l) => [l.id, l])),
+    is = new Map(now.map((l) => [l.id, l]))
+  const moved = old.flatMap((l) => {
+    const to = is.get(l.id)
+    return to && Math.abs(to.height - l.height) > 1e-9
+      ? [{ id: l.id, name: to.name, from: l.height, to: to.height }]
+      : []
+  })
   const along = new Set(moved.map((m) => m.id))
   const lowest = Math.min(...moved.map((m) => m.from), ...now.filter((l) => !was.has(l.id)).map((l) => l.height))
   const by = (level: Id) => (is.get(level)?.height ?? 0) - (was.get(level)?.height ?? is.get(level)?.height ?? 0)
@@ -41,13 +47,30 @@ export function consequencesOf(project: Project, scheme: Scheme, edit: Edit): Co
   }
   const parts = Object.values(scheme.parts)
   // Walls that reach through, roofs and parapets have no tie of their own to a level that moves: they follow their mass.
-  const going = new Set(inOrder(scheme.masses).filter((m) => [m.base, ...recipeTies(m.recipe)].some((t) => along.has(t.level))).map((m) => m.id))
-  const tied = parts.filter((p) => [p.base, p.top].some((t) => t && along.has(t.level)) || (p.kind !== 'slab' && p.top === null && going.has(p.host.mass)) || (p.print.kind === 'face' && [p.print.zFrom, p.print.zTo].some((l) => l !== null && along.has(l))))
+  const going = new Set(
+    inOrder(scheme.masses)
+      .filter((m) => [m.base, ...recipeTies(m.recipe)].some((t) => along.has(t.level)))
+      .map((m) => m.id),
+  )
+  const tied = parts.filter(
+    (p) =>
+      [p.base, p.top].some((t) => t && along.has(t.level)) ||
+      (p.kind !== 'slab' && p.top === null && going.has(p.host.mass)) ||
+      (p.print.kind === 'face' && [p.print.zFrom, p.print.zTo].some((l) => l !== null && along.has(l))),
+  )
   return {
-    moved, added: now.filter((l) => !was.has(l.id)), removed: old.filter((l) => !is.has(l.id)),
-    renamed: old.flatMap((l) => { const to = is.get(l.id); return to && to.name !== l.name ? [{ from: l.name, to: to.name }] : [] }),
+    moved,
+    added: now.filter((l) => !was.has(l.id)),
+    removed: old.filter((l) => !is.has(l.id)),
+    renamed: old.flatMap((l) => {
+      const to = is.get(l.id)
+      return to && to.name !== l.name ? [{ from: l.name, to: to.name }] : []
+    }),
     held: old.filter((l) => l.height > lowest + 1e-9 && is.has(l.id) && !along.has(l.id)).map((l) => l.name),
-    masses, cut, parts: tied.filter((p) => !p.letGo).length, loose: tied.filter((p) => p.letGo).map((p) => p.name),
+    masses,
+    cut,
+    parts: tied.filter((p) => !p.letGo).length,
+    loose: tied.filter((p) => p.letGo).map((p) => p.name),
     topmost: now.at(-1) ?? null,
   }
 }

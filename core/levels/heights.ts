@@ -2,13 +2,31 @@ import { recipeTies } from '../moves'
 import { heightsOf, inOrder, numbersOf, type Level, type Numbers, type Project, type Scheme } from '../project'
 
 /** A level with its height above the datum, m. */
-export interface LevelHeight { id: string; name: string; kind: Level['kind']; height: number; floorBuildUp: number; slab: number }
+export interface LevelHeight {
+  id: string
+  name: string
+  kind: Level['kind']
+  height: number
+  floorBuildUp: number
+  slab: number
+}
 
 /** All levels of a scheme, lowest first; equal heights by name. Heights by their ties: stacked ones follow what they stand on. */
-export function levelHeights(project: Project, scheme: Scheme, numbers: Numbers = numbersOf(project, scheme)): LevelHeight[] {
+export function levelHeights(
+  project: Project,
+  scheme: Scheme,
+  numbers: Numbers = numbersOf(project, scheme),
+): LevelHeight[] {
   const heights = heightsOf(scheme, numbers)
   return Object.values(scheme.levels)
-    .map((l) => ({ id: l.id, name: l.name, kind: l.kind, height: heights.get(l.id) ?? 0, floorBuildUp: numbers.length(l.floorBuildUp), slab: numbers.length(l.slab) }))
+    .map((l) => ({
+      id: l.id,
+      name: l.name,
+      kind: l.kind,
+      height: heights.get(l.id) ?? 0,
+      floorBuildUp: numbers.length(l.floorBuildUp),
+      slab: numbers.length(l.slab),
+    }))
     .sort((a, b) => a.height - b.height || a.name.localeCompare(b.name, 'en', { numeric: true }))
 }
 
@@ -36,7 +54,14 @@ export function carriedBy(scheme: Scheme, id: string): { levels: Level[]; masses
 export function dependentsOf(scheme: Scheme, id: string) {
   return {
     levels: standingOn(scheme, id),
-    masses: inOrder(scheme.masses).filter((m) => m.base.level === id || recipeTies(m.recipe).some((t) => t.level === id)),
-    parts: inOrder(scheme.parts).filter((p) => p.base?.level === id || p.top?.level === id || (p.print.kind === 'face' && (p.print.zFrom === id || p.print.zTo === id))),
+    masses: inOrder(scheme.masses).filter(
+      (m) => m.base.level === id || recipeTies(m.recipe).some((t) => t.level === id),
+    ),
+    parts: inOrder(scheme.parts).filter(
+      (p) =>
+        p.base?.level === id ||
+        p.top?.level === id ||
+        (p.print.kind === 'face' && (p.print.zFrom === id || p.print.zTo === id)),
+    ),
   }
 }

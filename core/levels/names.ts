@@ -7,7 +7,28 @@ export const NAME_HABITS = [
   { pattern: '{first} floor', label: 'First floor, Second floor' },
 ] as const
 
-const UNITS = ['', 'first', 'second', 'third', 'fourth', 'fifth', 'sixth', 'seventh', 'eighth', 'ninth', 'tenth', 'eleventh', 'twelfth', 'thirteenth', 'fourteenth', 'fifteenth', 'sixteenth', 'seventeenth', 'eighteenth', 'nineteenth']
+const UNITS = [
+  '',
+  'first',
+  'second',
+  'third',
+  'fourth',
+  'fifth',
+  'sixth',
+  'seventh',
+  'eighth',
+  'ninth',
+  'tenth',
+  'eleventh',
+  'twelfth',
+  'thirteenth',
+  'fourteenth',
+  'fifteenth',
+  'sixteenth',
+  'seventeenth',
+  'eighteenth',
+  'nineteenth',
+]
 const TENS = ['', '', 'twenty', 'thirty', 'forty', 'fifty', 'sixty', 'seventy', 'eighty', 'ninety']
 
 /**
@@ -16,7 +37,11 @@ const TENS = ['', '', 'twenty', 'thirty', 'forty', 'fifty', 'sixty', 'seventy', 
  */
 export function nameBy(pattern: string, n: number): string {
   const whole = /\{(n|nn|1st|first)\}/.test(pattern) ? pattern : `${pattern} {n}`
-  const name = whole.replaceAll('{nn}', (n < 0 ? '-' : '') + String(Math.abs(n)).padStart(2, '0')).replaceAll('{n}', String(n)).replaceAll('{1st}', ordinal(n)).replaceAll('{first}', ordinalWord(n))
+  const name = whole
+    .replaceAll('{nn}', (n < 0 ? '-' : '') + String(Math.abs(n)).padStart(2, '0'))
+    .replaceAll('{n}', String(n))
+    .replaceAll('{1st}', ordinal(n))
+    .replaceAll('{first}', ordinalWord(n))
   return name.charAt(0).toUpperCase() + name.slice(1)
 }
 
@@ -38,10 +63,23 @@ export function nextName(name: string): string | null {
   for (let n = 99; n >= 1; n--) {
     const word = new RegExp(`(?<!\\p{L}|-)${ordinalWord(n)}(?!\\p{L}|-)`, 'iu')
     const found = word.exec(name)
-    if (found) { const next = ordinalWord(n + 1); return name.slice(0, found.index) + (/^\p{Lu}/u.test(found[0]) ? next.charAt(0).toUpperCase() + next.slice(1) : next) + name.slice(found.index + found[0].length) }
+    if (found) {
+      const next = ordinalWord(n + 1)
+      return (
+        name.slice(0, found.index) +
+        (/^\p{Lu}/u.test(found[0]) ? next.charAt(0).toUpperCase() + next.slice(1) : next) +
+        name.slice(found.index + found[0].length)
+      )
+    }
   }
   const digits = /(\d+)(st|nd|rd|th)?(?!.*\d)/.exec(name)
   if (!digits) return null
   const next = Number(digits[1]) + 1
-  return name.slice(0, digits.index) + (digits[2] ? ordinal(next) : String(next).padStart(digits[1]?.startsWith('0') ? (digits[1]?.length ?? 1) : 1, '0')) + name.slice(digits.index + digits[0].length)
+  return (
+    name.slice(0, digits.index) +
+    (digits[2]
+      ? ordinal(next)
+      : String(next).padStart(digits[1]?.startsWith('0') ? (digits[1]?.length ?? 1) : 1, '0')) +
+    name.slice(digits.index + digits[0].length)
+  )
 }

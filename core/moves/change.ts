@@ -4,11 +4,14 @@ import type { Move } from './list'
 import { polygonOf, type Corner } from './outline'
 
 /** The recipe with one move changed; by its id. */
-export const withMove = <M extends Move>(recipe: Move[], move: M, set: Partial<M>): Move[] => recipe.map((m) => (m.id === move.id ? { ...m, ...set } as Move : m))
+export const withMove = <M extends Move>(recipe: Move[], move: M, set: Partial<M>): Move[] =>
+  recipe.map((m) => (m.id === move.id ? ({ ...m, ...set } as Move) : m))
 
 /** The recipe with the corners of its outline changed; a rectangle becomes a polygon, edges keep their names. */
 export function withCorners(recipe: Move[], numbers: Numbers, change: (corners: Corner[]) => Corner[]): Move[] {
-  const outline = recipe.find((m) => m.move === 'outline') ?? refuse('geometry', 'The form has no outline.', 'Put an outline first in its recipe.')
+  const outline =
+    recipe.find((m) => m.move === 'outline') ??
+    refuse('geometry', 'The form has no outline.', 'Put an outline first in its recipe.')
   return withMove(recipe, outline, { shape: { kind: 'polygon', corners: change(polygonOf(outline.shape, numbers)) } })
 }
 
@@ -26,7 +29,12 @@ export function insertCorner(corners: Corner[], after: string, numbers: Numbers)
   const [dx, dy] = [numbers.length(b.x) - numbers.length(a.x), numbers.length(b.y) - numbers.length(a.y)]
   const sense = loopArea(corners.map((c): Vec2 => [numbers.length(c.x), numbers.length(c.y)])) < 0 ? -1 : 1
   const at: Vec2 = [half('x') + (dy / 2) * bulge * sense, half('y') - (dx / 2) * bulge * sense]
-  return [...corners.slice(0, i), { ...a, bulge: bulge === 0 ? a.bulge : halved }, { id: `e${n}`, x: at[0], y: at[1], bulge: halved }, ...corners.slice(i + 1)]
+  return [
+    ...corners.slice(0, i),
+    { ...a, bulge: bulge === 0 ? a.bulge : halved },
+    { id: `e${n}`, x: at[0], y: at[1], bulge: halved },
+    ...corners.slice(i + 1),
+  ]
 }
 
 /** The recipe with a pitch behind its raise, or with its pitch changed; null takes it off. */

@@ -4,23 +4,50 @@ import { IdSchema, NameSchema, NumSchema, PlaceSchema, refuse, tidy, type Num, t
 import type { Move } from './list'
 import type { MoveBase, MoveKind } from './kind'
 
-export interface JoinMove extends MoveBase { move: 'join'; name: string; place: Place; lift: Num; recipe: Move[] }
+export interface JoinMove extends MoveBase {
+  move: 'join'
+  name: string
+  place: Place
+  lift: Num
+  recipe: Move[]
+}
 
 /** Unites another body, with a recipe of its own and placed in this mass's frame, with the body so far. Faces keep their names. */
 export const join: MoveKind<JoinMove> = {
   move: 'join',
-  schema: (recipe) => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('join'), name: NameSchema, place: PlaceSchema, lift: NumSchema, recipe }),
-  numbers: (m) => [[m.place.x, 'length'], [m.place.y, 'length'], [m.place.turn, 'angle'], [m.lift, 'length']],
+  schema: (recipe) =>
+    v.strictObject({
+      id: IdSchema,
+      on: v.boolean(),
+      move: v.literal('join'),
+      name: NameSchema,
+      place: PlaceSchema,
+      lift: NumSchema,
+      recipe,
+    }),
+  numbers: (m) => [
+    [m.place.x, 'length'],
+    [m.place.y, 'length'],
+    [m.place.turn, 'angle'],
+    [m.lift, 'length'],
+  ],
   inner: ({ name, recipe }) => ({ name, recipe }),
   lift: (m, numbers) => numbers.length(m.lift),
   check: (m, { before, name, numbers }) => {
-    if (!before.some((b) => b.move === 'raise' || b.move === 'body')) refuse('geometry', `"${name}" is joined before it has a body.`, 'Put the join behind the raise.')
+    if (!before.some((b) => b.move === 'raise' || b.move === 'body'))
+      refuse('geometry', `"${name}" is joined before it has a body.`, 'Put the join behind the raise.')
     for (const num of [m.place.x, m.place.y, m.lift]) numbers.length(num)
     numbers.angle(m.place.turn)
   },
   build: (form, m, { numbers, name, body }) => {
-    if (!form.solid || !body?.solid) return refuse('geometry', `"${name}" has no body to join to.`, 'Put a raise before the join.')
-    const place = { x: numbers.length(m.place.x), y: numbers.length(m.place.y), z: numbers.length(m.lift), turn: numbers.angle(m.place.turn) }
+    if (!form.solid || !body?.solid)
+      return refuse('geometry', `"${name}" has no body to join to.`, 'Put a raise before the join.')
+    const place = {
+      x: numbers.length(m.place.x),
+      y: numbers.length(m.place.y),
+      z: numbers.length(m.lift),
+      turn: numbers.angle(m.place.turn),
+    }
     const [x, y] = placePoint(body.anchor, place)
     const at = { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) }
     return { ...form, swept: null, solid: unite(form.solid, placeSolid(body.solid, at)) }

@@ -20,9 +20,17 @@ export interface Form {
 }
 
 /** A move that the form as it is now does not allow: what happened, and what to do. */
-export interface LeftOutMove { id: string; say: string; remedy: string }
+export interface LeftOutMove {
+  id: string
+  say: string
+  remedy: string
+}
 
-export interface MoveBase { id: string; move: string; on: boolean }
+export interface MoveBase {
+  id: string
+  move: string
+  on: boolean
+}
 
 /**
  * A kind of move: its data, what must hold of it, and its geometry. A new one is a file beside this and a line in the list.
@@ -49,4 +57,7 @@ export interface MoveKind<M extends MoveBase> {
   build(form: Form, move: M, context: { numbers: StandingNumbers; name: string; body: Form | null }): Form
 }
 
-export interface Inner { name: string; recipe: Move[] }
+export interface Inner {
+  name: string
+  recipe: Move[]
+}

@@ -7,27 +7,39 @@ import { outlineFault } from './outline-fault'
  * concentric, corners where the moved edges meet. Points and names correspond. Errors: 'geometry' when an edge would vanish.
  */
 export function leaned(lines: Outline[], by: number, name: string): Outline[] {
-  const meet = () => refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.')
+  const meet = () =>
+    refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.')
   const moved = lines.map((line) => {
     const moved = set(line, by)
-    const vanished = moved === null || Math.sign(loopArea(moved.points)) !== Math.sign(loopArea(line.points)) || line.points.some((p, i) => {
-      const j = (i + 1) % line.points.length
-      const [q, a, b] = [line.points[j] as Vec2, moved.points[i] as Vec2, moved.points[j] as Vec2]
-      return (q[0] - p[0]) * (b[0] - a[0]) + (q[1] - p[1]) * (b[1] - a[1]) <= 0
-    })
+    const vanished =
+      moved === null ||
+      Math.sign(loopArea(moved.points)) !== Math.sign(loopArea(line.points)) ||
+      line.points.some((p, i) => {
+        const j = (i + 1) % line.points.length
+        const [q, a, b] = [line.points[j] as Vec2, moved.points[i] as Vec2, moved.points[j] as Vec2]
+        return (q[0] - p[0]) * (b[0] - a[0]) + (q[1] - p[1]) * (b[1] - a[1]) <= 0
+      })
     return vanished || !moved ? meet() : moved
   })
   // Holes grow as the outline shrinks: they must stay within it, and apart.
   const [outer, ...holes] = moved.map((l) => l.points)
   holes.forEach((hole, i) => {
-    const apart = [outer as Vec2[], ...holes.slice(0, i)].every((other) => outlineFault([...other, ...hole], other.length) === null)
+    const apart = [outer as Vec2[], ...holes.slice(0, i)].every(
+      (other) => outlineFault([...other, ...hole], other.length) === null,
+    )
     if (!apart || !inside(outer as Vec2[], hole[0] as Vec2)) meet()
   })
   return moved
 }
 
 /** An edge of an outline: its first point's number, how many facets it has, and the arc it is, if it is one. */
-interface Edge { first: number; count: number; arc: Arc | null; a: Vec2; b: Vec2 }
+interface Edge {
+  first: number
+  count: number
+  arc: Arc | null
+  a: Vec2
+  b: Vec2
+}
 
 function set(line: Outline, by: number): Outline | null {
   const edges = edgesOf(line)
@@ -41,7 +53,11 @@ function set(line: Outline, by: number): Outline | null {
   const out: Outline = { points: [], edges: line.edges, arcs: [] }
   edges.forEach((edge, i) => {
     const [a, b] = [starts[i] as Vec2, starts[(i + 1) % edges.length] as Vec2]
-    if (!edge.arc) { out.points.push(a); out.arcs.push(null); return }
+    if (!edge.arc) {
+      out.points.push(a)
+      out.arcs.push(null)
+      return
+    }
     const base = concentric(edge.arc, by) as Arc
     const angle = (p: Vec2) => Math.atan2(p[1] - base.y, p[0] - base.x)
     let sweep = angle(b) - angle(a)
@@ -59,7 +75,10 @@ function edgesOf({ points, edges, arcs }: Outline): Edge[] {
   points.forEach((a, i) => {
     const last = out.at(-1)
     const b = points[(i + 1) % points.length] as Vec2
-    if (last?.arc && last.arc === arcs[i] && edges[i] === edges[last.first]) { last.count++; last.b = b } else out.push({ first: i, count: 1, arc: arcs[i] ?? null, a, b })
+    if (last?.arc && last.arc === arcs[i] && edges[i] === edges[last.first]) {
+      last.count++
+      last.b = b
+    } else out.push({ first: i, count: 1, arc: arcs[i] ?? null, a, b })
   })
   return out
 }
@@ -79,8 +98,13 @@ function cornerOf(before: Edge, after: Edge, by: number): Vec2 | null {
   const [wx, wy] = two.along
   const cross = ux * wy - uy * wx
   if (Math.abs(cross) < 1e-7) return ux * wx + uy * wy > 0 ? one.at : null
-  if (!before.arc && !after.arc) { const t = ((two.at[0] - one.at[0]) * wy - (two.at[1] - one.at[1]) * wx) / cross; return [one.at[0] + ux * t, one.at[1] + uy * t] }
-  const found = meets(before, one, after, two, by).sort((p, q) => Math.hypot(p[0] - at[0], p[1] - at[1]) - Math.hypot(q[0] - at[0], q[1] - at[1]))
+  if (!before.arc && !after.arc) {
+    const t = ((two.at[0] - one.at[0]) * wy - (two.at[1] - one.at[1]) * wx) / cross
+    return [one.at[0] + ux * t, one.at[1] + uy * t]
+  }
+  const found = meets(before, one, after, two, by).sort(
+    (p, q) => Math.hypot(p[0] - at[0], p[1] - at[1]) - Math.hypot(q[0] - at[0], q[1] - at[1]),
+  )
   return found[0] ?? null
 }
 
@@ -90,12 +114,21 @@ function offLine(edge: Edge, end: 'start' | 'end', by: number): { at: Vec2; alon
   let along: Vec2
   if (edge.arc) {
     const s = Math.sign(edge.arc.sweep)
-    along = [-(p[1] - edge.arc.y) * s / edge.arc.r, (p[0] - edge.arc.x) * s / edge.arc.r]
-  } else { const length = Math.hypot(edge.b[0] - edge.a[0], edge.b[1] - edge.a[1]); along = [(edge.b[0] - edge.a[0]) / length, (edge.b[1] - edge.a[1]) / length] }
+    along = [(-(p[1] - edge.arc.y) * s) / edge.arc.r, ((p[0] - edge.arc.x) * s) / edge.arc.r]
+  } else {
+    const length = Math.hypot(edge.b[0] - edge.a[0], edge.b[1] - edge.a[1])
+    along = [(edge.b[0] - edge.a[0]) / length, (edge.b[1] - edge.a[1]) / length]
+  }
   return { at: [p[0] - along[1] * by, p[1] + along[0] * by], along }
 }
 
-function meets(before: Edge, one: { at: Vec2; along: Vec2 }, after: Edge, two: { at: Vec2; along: Vec2 }, by: number): Vec2[] {
+function meets(
+  before: Edge,
+  one: { at: Vec2; along: Vec2 },
+  after: Edge,
+  two: { at: Vec2; along: Vec2 },
+  by: number,
+): Vec2[] {
   const circle = (edge: Edge) => edge.arc && concentric(edge.arc, by)
   const [c1, c2] = [circle(before), circle(after)]
   if (c1 && c2) {
@@ -104,7 +137,10 @@ function meets(before: Edge, one: { at: Vec2; along: Vec2 }, after: Edge, two: {
     const h2 = c1.r * c1.r - a * a
     if (h2 < 0) return []
     const [ex, ey, h] = [(c2.x - c1.x) / d, (c2.y - c1.y) / d, Math.sqrt(h2)]
-    return [[c1.x + ex * a - ey * h, c1.y + ey * a + ex * h], [c1.x + ex * a + ey * h, c1.y + ey * a - ex * h]]
+    return [
+      [c1.x + ex * a - ey * h, c1.y + ey * a + ex * h],
+      [c1.x + ex * a + ey * h, c1.y + ey * a - ex * h],
+    ]
   }
   const [arc, line] = c1 ? [c1, two] : [c2 as Arc, one]
   return lineMeetsCircle(line.at, line.along, arc)
@@ -115,5 +151,7 @@ export function lineMeetsCircle(at: Vec2, along: Vec2, circle: Pick<Arc, 'x' | '
   const [dx, dy] = [at[0] - circle.x, at[1] - circle.y]
   const b = dx * along[0] + dy * along[1]
   const root = b * b - (dx * dx + dy * dy - circle.r * circle.r)
-  return root < 0 ? [] : [-b - Math.sqrt(root), -b + Math.sqrt(root)].map((t): Vec2 => [at[0] + along[0] * t, at[1] + along[1] * t])
+  return root < 0
+    ? []
+    : [-b - Math.sqrt(root), -b + Math.sqrt(root)].map((t): Vec2 => [at[0] + along[0] * t, at[1] + along[1] * t])
 }

@@ -7,69 +7,189 @@ import { buildRecipe, outlineFault, ridgeHeight, type Move } from './index'
 beforeAll(() => openKernel())
 
 let n = 0
-const numbers = { ...numbersOf(blankProject(() => `m${++n}`, 'T', 'm', null), null), base: 0, heights: new Map<string, number>() }
-const polygon = (points: Vec2[]): Move => ({ id: 'o', move: 'outline', on: true, shape: { kind: 'polygon', corners: points.map(([x, y], i) => ({ id: `e${i + 1}`, x, y, bulge: 0 })) }, holes: [] })
+const numbers = {
+  ...numbersOf(
+    blankProject(() => `m${++n}`, 'T', 'm', null),
+    null,
+  ),
+  base: 0,
+  heights: new Map<string, number>(),
+}
+const polygon = (points: Vec2[]): Move => ({
+  id: 'o',
+  move: 'outline',
+  on: true,
+  shape: { kind: 'polygon', corners: points.map(([x, y], i) => ({ id: `e${i + 1}`, x, y, bulge: 0 })) },
+  holes: [],
+})
 const raise = (height: number): Move => ({ id: 'r', move: 'raise', on: true, height, upTo: null })
 const pitch = (angle: number, direction: number): Move => ({ id: 'p', move: 'pitch', on: true, angle, direction })
-const build = (...recipe: Move[]) => { const { solid, ridge } = buildRecipe(recipe, numbers, 'M'); if (!solid) throw new Error('no body'); return { solid, ridge, faces: facesOf(solid), volume: volumeOf(solid) } }
-const box = (w: number, d: number): Vec2[] => [[0, 0], [w, 0], [w, d], [0, d]]
-const star = fc.array(fc.integer({ min: 4, max: 12 }), { minLength: 3, maxLength: 9 }).map((radii) => radii.map((r, i): Vec2 => [r * Math.cos((2 * Math.PI * i) / radii.length), r * Math.sin((2 * Math.PI * i) / radii.length)]))
+const build = (...recipe: Move[]) => {
+  const { solid, ridge } = buildRecipe(recipe, numbers, 'M')
+  if (!solid) throw new Error('no body')
+  return { solid, ridge, faces: facesOf(solid), volume: volumeOf(solid) }
+}
+const box = (w: number, d: number): Vec2[] => [
+  [0, 0],
+  [w, 0],
+  [w, d],
+  [0, d],
+]
+const star = fc
+  .array(fc.integer({ min: 4, max: 12 }), { minLength: 3, maxLength: 9 })
+  .map((radii) =>
+    radii.map((r, i): Vec2 => [
+      r * Math.cos((2 * Math.PI * i) / radii.length),
+      r * Math.sin((2 * Math.PI * i) / radii.length),
+    ]),
+  )
 
 describe('an outline', () => {
   it('that goes round once has no fault, either way and from any corner', () => {
-    fc.assert(fc.property(star, fc.nat(8), fc.boolean(), (points, first, back) => {
-      const turned = [...points.slice(first % points.length), ...points.slice(0, first % points.length)]
-      expect(outlineFault(back ? turned.reverse() : turned)).toBeNull()
-    }))
+    fc.assert(
+      fc.property(star, fc.nat(8), fc.boolean(), (points, first, back) => {
+        const turned = [...points.slice(first % points.length), ...points.slice(0, first % points.length)]
+        expect(outlineFault(back ? turned.reverse() : turned)).toBeNull()
+      }),
+    )
   })
   it('with two neighbouring corners exchanged crosses itself, and the sides are named', () => {
-    fc.assert(fc.property(fc.integer({ min: 4, max: 12 }), (count) => {
-      const points = Array.from({ length: count }, (_, i): Vec2 => [9 * Math.cos((2 * Math.PI * i) / count), 9 * Math.sin((2 * Math.PI * i) / count)])
-      const crossed = [points[1], points[0], ...points.slice(2)] as Vec2[]
-      expect(outlineFault(crossed)?.what).toMatch(/crosses itself: side \d+ meets side \d+/)
-    }))
+    fc.assert(
+      fc.property(fc.integer({ min: 4, max: 12 }), (count) => {
+        const points = Array.from({ length: count }, (_, i): Vec2 => [
+          9 * Math.cos((2 * Math.PI * i) / count),
+          9 * Math.sin((2 * Math.PI * i) / count),
+        ])
+        const crossed = [points[1], points[0], ...points.slice(2)] as Vec2[]
+        expect(outlineFault(crossed)?.what).toMatch(/crosses itself: side \d+ meets side \d+/)
+      }),
+    )
   })
   it.each([
-    [[[0, 0], [5, 0]], /fewer than three/], [[[0, 0], [5, 0], [5, 0.00001], [0, 5]], /two corners at one place \(corner 2 and corner 3\)/],
-    [[[0, 0], [5, 0], [10, 0]], /crosses|no area/], [[[0, 0], [10, 0], [10, 5], [4, 0], [0, 5]], /crosses itself/], [[[0, 0], [8, 0], [3, 0], [3, 5]], /crosses itself/],
+    [
+      [
+        [0, 0],
+        [5, 0],
+      ],
+      /fewer than three/,
+    ],
+    [
+      [
+        [0, 0],
+        [5, 0],
+        [5, 0.00001],
+        [0, 5],
+      ],
+      /two corners at one place \(corner 2 and corner 3\)/,
+    ],
+    [
+      [
+        [0, 0],
+        [5, 0],
+        [10, 0],
+      ],
+      /crosses|no area/,
+    ],
+    [
+      [
+        [0, 0],
+        [10, 0],
+        [10, 5],
+        [4, 0],
+        [0, 5],
+      ],
+      /crosses itself/,
+    ],
+    [
+      [
+        [0, 0],
+        [8, 0],
+        [3, 0],
+        [3, 5],
+      ],
+      /crosses itself/,
+    ],
   ] as [Vec2[], RegExp][])('%j is refused', (points, what) => expect(outlineFault(points)?.what).toMatch(what))
 })
 
 describe('a raised outline', () => {
   it('has a side for each edge, named after it, however it was drawn', () => {
-    const sides = (points: Vec2[]) => new Map(build(polygon(points), raise(3)).faces.map((f) => [f.name, f.plane.n.map((c) => Math.round(c * 1e6) / 1e6 + 0).join()]))
-    expect(sides(box(10, 6))).toEqual(new Map([['r/base', '0,0,-1'], ['r/top', '0,0,1'], ['r/e1', '0,-1,0'], ['r/e2', '1,0,0'], ['r/e3', '0,1,0'], ['r/e4', '-1,0,0']]))
+    const sides = (points: Vec2[]) =>
+      new Map(
+        build(polygon(points), raise(3)).faces.map((f) => [
+          f.name,
+          f.plane.n.map((c) => Math.round(c * 1e6) / 1e6 + 0).join(),
+        ]),
+      )
+    expect(sides(box(10, 6))).toEqual(
+      new Map([
+        ['r/base', '0,0,-1'],
+        ['r/top', '0,0,1'],
+        ['r/e1', '0,-1,0'],
+        ['r/e2', '1,0,0'],
+        ['r/e3', '0,1,0'],
+        ['r/e4', '-1,0,0'],
+      ]),
+    )
     // Drawn the other way round, the edge from the first corner to the second is the west side.
-    expect(sides([[0, 0], [0, 6], [10, 6], [10, 0]]).get('r/e1')).toBe('-1,0,0')
+    expect(
+      sides([
+        [0, 0],
+        [0, 6],
+        [10, 6],
+        [10, 0],
+      ]).get('r/e1'),
+    ).toBe('-1,0,0')
   })
-  it('is closed: its faces\' areas, each turned its way, cancel out', () => {
-    fc.assert(fc.property(star, fc.integer({ min: 1, max: 30 }), (points, height) => {
-      const { faces } = build(polygon(points), raise(height))
-      for (const axis of [0, 1, 2] as const) expect(faces.reduce((sum, f) => sum + f.area * f.plane.n[axis], 0)).toBeCloseTo(0, 6)
-    }))
+  it("is closed: its faces' areas, each turned its way, cancel out", () => {
+    fc.assert(
+      fc.property(star, fc.integer({ min: 1, max: 30 }), (points, height) => {
+        const { faces } = build(polygon(points), raise(height))
+        for (const axis of [0, 1, 2] as const)
+          expect(faces.reduce((sum, f) => sum + f.area * f.plane.n[axis], 0)).toBeCloseTo(0, 6)
+      }),
+    )
   })
 })
 
 describe('a pitch', () => {
   it('rises by the tangent over half the width square to the ridge', () => {
     expect(build(polygon(box(9.6, 16.4)), raise(5.7), pitch(35, 90)).ridge).toBeCloseTo(9.061, 3)
-    expect(ridgeHeight(box(9.6, 16.4), 5.7, 35, 0)).toBeCloseTo(5.7 + Math.tan(35 * Math.PI / 180) * 8.2, 9)
+    expect(ridgeHeight(box(9.6, 16.4), 5.7, 35, 0)).toBeCloseTo(5.7 + Math.tan((35 * Math.PI) / 180) * 8.2, 9)
     expect(ridgeHeight(box(10, 10), 3, 45, 45)).toBeCloseTo(3 + Math.SQRT2 * 5, 9)
   })
   it('over a rectangle adds half the rise over its whole area, whatever its angle', () => {
-    fc.assert(fc.property(fc.integer({ min: 3, max: 40 }), fc.integer({ min: 3, max: 40 }), fc.integer({ min: 2, max: 20 }), fc.integer({ min: 5, max: 70 }), (w, d, height, angle) => {
-      const rise = (Math.tan(angle * Math.PI / 180) * d) / 2
-      expect(build(polygon(box(w, d)), raise(height), pitch(angle, 0)).volume / (w * d * (height + rise / 2))).toBeCloseTo(1, 9)
-    }))
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 3, max: 40 }),
+        fc.integer({ min: 3, max: 40 }),
+        fc.integer({ min: 2, max: 20 }),
+        fc.integer({ min: 5, max: 70 }),
+        (w, d, height, angle) => {
+          const rise = (Math.tan((angle * Math.PI) / 180) * d) / 2
+          expect(
+            build(polygon(box(w, d)), raise(height), pitch(angle, 0)).volume / (w * d * (height + rise / 2)),
+          ).toBeCloseTo(1, 9)
+        },
+      ),
+    )
   })
-  it('covers its outline once: the plan of its slopes is the outline\'s', () => {
-    fc.assert(fc.property(star, fc.integer({ min: 5, max: 60 }), fc.integer({ min: 0, max: 179 }), (points, angle, direction) => {
-      const { faces } = build(polygon(points), raise(4), pitch(angle, direction))
-      const up = faces.filter((f) => f.plane.n[2] > 1e-6).reduce((sum, f) => sum + f.area * f.plane.n[2], 0)
-      const down = faces.filter((f) => f.plane.n[2] < -1e-6).reduce((sum, f) => sum - f.area * f.plane.n[2], 0)
-      expect(up / down).toBeCloseTo(1, 6)
-      expect(faces.every((f) => /^(r\/(e\d+|base)|p\/(left|right))/.test(f.name))).toBe(true)
-    }), { numRuns: 60 })
+  it("covers its outline once: the plan of its slopes is the outline's", () => {
+    fc.assert(
+      fc.property(
+        star,
+        fc.integer({ min: 5, max: 60 }),
+        fc.integer({ min: 0, max: 179 }),
+        (points, angle, direction) => {
+          const { faces } = build(polygon(points), raise(4), pitch(angle, direction))
+          const up = faces.filter((f) => f.plane.n[2] > 1e-6).reduce((sum, f) => sum + f.area * f.plane.n[2], 0)
+          const down = faces.filter((f) => f.plane.n[2] < -1e-6).reduce((sum, f) => sum - f.area * f.plane.n[2], 0)
+          expect(up / down).toBeCloseTo(1, 6)
+          expect(faces.every((f) => /^(r\/(e\d+|base)|p\/(left|right))/.test(f.name))).toBe(true)
+        },
+      ),
+      { numRuns: 60 },
+    )
   })
   it('switched off is as if it were not there', () => {
     const flat = build(polygon(box(8, 5)), raise(3), { ...pitch(30, 0), on: false } as Move)

@@ -3,7 +3,11 @@ import { boxOf, intersect, placePoint, placeSolid, prism, type Facet, type Solid
 import { IdSchema, NumSchema, refuse, tidy, type Num } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 
-export interface PitchMove extends MoveBase { move: 'pitch'; angle: Num; direction: Num }
+export interface PitchMove extends MoveBase {
+  move: 'pitch'
+  angle: Num
+  direction: Num
+}
 
 /**
  * A gabled top: two slopes rise from the eaves, at the outline's two extremes square to the ridge, and meet in the middle.
@@ -12,27 +16,39 @@ export interface PitchMove extends MoveBase { move: 'pitch'; angle: Num; directi
  */
 export const pitch: MoveKind<PitchMove> = {
   move: 'pitch',
-  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
-  numbers: (m) => [[m.angle, 'angle'], [m.direction, 'angle']],
+  schema: () =>
+    v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
+  numbers: (m) => [
+    [m.angle, 'angle'],
+    [m.direction, 'angle'],
+  ],
   inner: () => null,
   check: (m, { before, name, numbers }) => {
     const angle = numbers.angle(m.angle)
-    if (!(angle > 0 && angle < 85)) refuse('size', `The roof angle of "${name}" is ${angle} degrees.`, 'Type an angle above 0 and below 85 degrees.')
+    if (!(angle > 0 && angle < 85))
+      refuse('size', `The roof angle of "${name}" is ${angle} degrees.`, 'Type an angle above 0 and below 85 degrees.')
     numbers.angle(m.direction)
-    if (before.at(-1)?.move !== 'raise') refuse('geometry', `"${name}" is pitched after another move.`, 'Put the pitch right behind the raise.')
+    if (before.at(-1)?.move !== 'raise')
+      refuse('geometry', `"${name}" is pitched after another move.`, 'Put the pitch right behind the raise.')
   },
   build: (form, m, { numbers, name }) => {
     const { solid, eaves } = form
     const outline = form.outline?.[0]
-    if (!outline || !solid) return refuse('geometry', `"${name}" has no body to pitch.`, 'Put a raise before the pitch.')
+    if (!outline || !solid)
+      return refuse('geometry', `"${name}" has no body to pitch.`, 'Put a raise before the pitch.')
     const direction = numbers.angle(m.direction)
     const { low, high } = widthAcross(outline.points, direction)
     const { low: from, high: to } = widthAcross(outline.points, direction + 90)
-    const rise = Math.tan(numbers.angle(m.angle) * Math.PI / 180)
-    const ridge = eaves + rise * (high - low) / 2
+    const rise = Math.tan((numbers.angle(m.angle) * Math.PI) / 180)
+    const ridge = eaves + (rise * (high - low)) / 2
     const tall = stretched(solid, eaves, ridge + 1)
     const tent = tentOver({ low, high, from: -to - 1, to: -from + 1, eaves, ridge, rise }, m.id)
-    return { ...form, swept: null, ridge: tidy(ridge), solid: intersect(tall, placeSolid(tent, { x: 0, y: 0, z: 0, turn: direction })) }
+    return {
+      ...form,
+      swept: null,
+      ridge: tidy(ridge),
+      solid: intersect(tall, placeSolid(tent, { x: 0, y: 0, z: 0, turn: direction })),
+    }
   },
 }
 
@@ -45,25 +61,53 @@ function widthAcross(points: Vec2[], direction: number): { low: number; high: nu
 /** m above the mass's base: eaves + tan(angle) x half the width square to the ridge; angles in degrees. */
 export function ridgeHeight(points: Vec2[], eaves: number, angle: number, direction: number): number {
   const { low, high } = widthAcross(points, direction)
-  return tidy(eaves + Math.tan(angle * Math.PI / 180) * (high - low) / 2)
+  return tidy(eaves + (Math.tan((angle * Math.PI) / 180) * (high - low)) / 2)
 }
 
 /** The body with its flat top set higher. */
 function stretched(solid: Solid, from: number, to: number): Solid {
   const positions = solid.positions.slice()
   for (let i = 2; i < positions.length; i += 3) if (positions[i] === from) positions[i] = to
-  return { ...solid, positions, facets: solid.facets.map((f): Facet => (f.plane.n[2] > 0.5 ? { ...f, plane: { ...f.plane, d: to } } : f)) }
+  return {
+    ...solid,
+    positions,
+    facets: solid.facets.map((f): Facet => (f.plane.n[2] > 0.5 ? { ...f, plane: { ...f.plane, d: to } } : f)),
+  }
 }
 
 /** A tent along x, wider than the body by a metre on every side, so that only its two slopes cut. */
-function tentOver(t: { low: number; high: number; from: number; to: number; eaves: number; ridge: number; rise: number }, id: string): Solid {
+function tentOver(
+  t: { low: number; high: number; from: number; to: number; eaves: number; ridge: number; rise: number },
+  id: string,
+): Solid {
   const foot = Math.min(0, t.eaves - t.rise) - 1
-  const section: Vec2[] = [[t.low - 1, foot], [t.high + 1, foot], [t.high + 1, t.eaves - t.rise], [(t.low + t.high) / 2, t.ridge], [t.low - 1, t.eaves - t.rise]]
-  const lying = prism(section, ['foot', 'side', 'left', 'right', 'side'].map((n) => `${id}/${n}`), t.from, t.to, `${id}/end`, `${id}/end`)
+  const section: Vec2[] = [
+    [t.low - 1, foot],
+    [t.high + 1, foot],
+    [t.high + 1, t.eaves - t.rise],
+    [(t.low + t.high) / 2, t.ridge],
+    [t.low - 1, t.eaves - t.rise],
+  ]
+  const lying = prism(
+    section,
+    ['foot', 'side', 'left', 'right', 'side'].map((n) => `${id}/${n}`),
+    t.from,
+    t.to,
+    `${id}/end`,
+    `${id}/end`,
+  )
   // The prism's own x, y, z become y, z, x: a turn, so that outside stays outside.
   const positions = new Float64Array(lying.positions.length)
-  for (let i = 0; i < positions.length; i += 3) positions.set([lying.positions[i + 2] as number, lying.positions[i] as number, lying.positions[i + 1] as number], i)
-  return { ...lying, positions, facets: lying.facets.map((f) => ({ name: f.name, plane: { n: [f.plane.n[2], f.plane.n[0], f.plane.n[1]], d: f.plane.d } })) }
+  for (let i = 0; i < positions.length; i += 3)
+    positions.set([lying.positions[i + 2] as number, lying.positions[i] as number, lying.positions[i + 1] as number], i)
+  return {
+    ...lying,
+    positions,
+    facets: lying.facets.map((f) => ({
+      name: f.name,
+      plane: { n: [f.plane.n[2], f.plane.n[0], f.plane.n[1]], d: f.plane.d },
+    })),
+  }
 }
 
 /** The ridge's direction (degrees) along the longer or the shorter extent of an outline. */

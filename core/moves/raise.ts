@@ -1,15 +1,35 @@
 import * as v from 'valibot'
 import { sweepBody, type Sweep } from '../solid'
-import { IdSchema, LevelHeightSchema, NumSchema, refuse, tidy, type AtLevel, type Num, type StandingNumbers } from '../values'
+import {
+  IdSchema,
+  LevelHeightSchema,
+  NumSchema,
+  refuse,
+  tidy,
+  type AtLevel,
+  type Num,
+  type StandingNumbers,
+} from '../values'
 import type { Form, MoveBase, MoveKind } from './kind'
 import { atLeastAMillimetre } from './sizes'
 
-export interface RaiseMove extends MoveBase { move: 'raise'; height: Num; /** up to a level, whatever its height; null: by the height */ upTo: AtLevel | null }
+export interface RaiseMove extends MoveBase {
+  move: 'raise'
+  height: Num
+  /** up to a level, whatever its height; null: by the height */ upTo: AtLevel | null
+}
 
 /** Raises the outline to an upright body, by a height or up to a level. Its faces: <id>/<edge> for each side, <id>/top, <id>/base. */
 export const raise: MoveKind<RaiseMove> = {
   move: 'raise',
-  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('raise'), height: NumSchema, upTo: v.optional(v.nullable(LevelHeightSchema), null) }),
+  schema: () =>
+    v.strictObject({
+      id: IdSchema,
+      on: v.boolean(),
+      move: v.literal('raise'),
+      height: NumSchema,
+      upTo: v.optional(v.nullable(LevelHeightSchema), null),
+    }),
   numbers: (m) => [[m.height, 'length'], ...(m.upTo ? [[m.upTo.above, 'length'] as [Num, 'length']] : [])],
   inner: () => null,
   ties: (m) => (m.upTo ? [m.upTo] : []),
@@ -18,25 +38,41 @@ export const raise: MoveKind<RaiseMove> = {
   check: (m, { place, name, numbers }) => {
     if (place !== 1) refuse('geometry', `"${name}" is raised twice.`, 'Change the height of the first raise.')
     const height = raisedBy(m, numbers)
-    if (m.upTo && height < 1e-3) refuse('size', `"${name}" is raised up to a level that lies ${height < -1e-3 ? 'below' : 'at'} its base.`, 'Choose a higher level, or put its base lower.')
+    if (m.upTo && height < 1e-3)
+      refuse(
+        'size',
+        `"${name}" is raised up to a level that lies ${height < -1e-3 ? 'below' : 'at'} its base.`,
+        'Choose a higher level, or put its base lower.',
+      )
     atLeastAMillimetre(height, `The height of "${name}"`)
   },
   build: (form, m, { numbers, name }) => {
     const outline = form.outline ?? refuse('geometry', `"${name}" has no outline to raise.`, 'Put an outline first.')
     const height = raisedBy(m, numbers)
-    return sweptForm({ ...form, eaves: height }, { low: outline, high: outline, z0: 0, z1: height, twist: null }, m.id, numbers)
+    return sweptForm(
+      { ...form, eaves: height },
+      { low: outline, high: outline, z0: 0, z1: height, twist: null },
+      m.id,
+      numbers,
+    )
   },
 }
 
 /** m from the mass's base to the top of the raise. Errors: 'unknown-id' when the level is not there. */
 export function raisedBy(m: RaiseMove, numbers: StandingNumbers): number {
   if (!m.upTo) return numbers.length(m.height)
-  const level = numbers.heights.get(m.upTo.level) ?? refuse('unknown-id', 'A mass is raised up to a level that is not there.', 'Choose one of the levels in the spine.')
+  const level =
+    numbers.heights.get(m.upTo.level) ??
+    refuse('unknown-id', 'A mass is raised up to a level that is not there.', 'Choose one of the levels in the spine.')
   return tidy(level + numbers.length(m.upTo.above) - numbers.base)
 }
 
 /** The form with its body made anew of a sweep; `by` is the raise, which names the sides. */
 export function sweptForm(form: Form, sweep: Sweep, by: string, numbers: StandingNumbers): Form {
   const storeys = sweep.twist ? [...numbers.heights.values()].map((h) => tidy(h - numbers.base)) : []
-  return { ...form, swept: { sweep, by }, solid: sweepBody(sweep, { base: `${by}/base`, top: `${by}/top`, side: (edge) => `${by}/${edge}` }, storeys) }
+  return {
+    ...form,
+    swept: { sweep, by },
+    solid: sweepBody(sweep, { base: `${by}/base`, top: `${by}/top`, side: (edge) => `${by}/${edge}` }, storeys),
+  }
 }

@@ -13,7 +13,10 @@ const TaperBySchema = v.variant('kind', [
   v.strictObject({ kind: v.literal('lean'), angle: NumSchema }),
 ])
 export type TaperBy = v.InferOutput<typeof TaperBySchema>
-export interface TaperMove extends MoveBase { move: 'taper'; by: TaperBy }
+export interface TaperMove extends MoveBase {
+  move: 'taper'
+  by: TaperBy
+}
 
 /** Lets the sides of a raised outline lean: to a scale at the top, or all by one angle. Faces keep their names. */
 export const taper: MoveKind<TaperMove> = {
@@ -22,20 +25,36 @@ export const taper: MoveKind<TaperMove> = {
   numbers: (m) => [m.by.kind === 'scale' ? [m.by.scale, 'number'] : [m.by.angle, 'angle']],
   inner: () => null,
   check: (m, { before, name, numbers }) => {
-    if (before.at(-1)?.move !== 'raise') refuse('geometry', `"${name}" is tapered after another move.`, 'Put the taper right behind the raise.')
+    if (before.at(-1)?.move !== 'raise')
+      refuse('geometry', `"${name}" is tapered after another move.`, 'Put the taper right behind the raise.')
     if (m.by.kind === 'scale') {
       const scale = numbers.value(m.by.scale, 'number')
-      if (!(scale >= 0 && scale <= 20)) refuse('size', `The top of "${name}" is scaled to ${scale}.`, 'Type a scale from 0 (a point) to 20; 1 leaves the sides upright.')
+      if (!(scale >= 0 && scale <= 20))
+        refuse(
+          'size',
+          `The top of "${name}" is scaled to ${scale}.`,
+          'Type a scale from 0 (a point) to 20; 1 leaves the sides upright.',
+        )
     } else {
       const angle = numbers.angle(m.by.angle)
-      if (Math.abs(angle) >= 80) refuse('size', `The sides of "${name}" lean by ${angle} degrees.`, 'Type an angle between -80 and 80 degrees from upright.')
+      if (Math.abs(angle) >= 80)
+        refuse(
+          'size',
+          `The sides of "${name}" lean by ${angle} degrees.`,
+          'Type an angle between -80 and 80 degrees from upright.',
+        )
       const [outline, raise] = [before.find((b) => b.move === 'outline'), before.find((b) => b.move === 'raise')]
-      if (outline?.move === 'outline' && raise?.move === 'raise') leaned(outlinesOf(outline, numbers), Math.tan(angle * Math.PI / 180) * raisedBy(raise, numbers), name)
+      if (outline?.move === 'outline' && raise?.move === 'raise')
+        leaned(outlinesOf(outline, numbers), Math.tan((angle * Math.PI) / 180) * raisedBy(raise, numbers), name)
     }
   },
   build: (form, m, { numbers, name }) => {
-    const { sweep, by } = form.swept ?? refuse('geometry', `"${name}" has nothing to taper.`, 'Put the taper right behind the raise.')
-    const high = m.by.kind === 'scale' ? scaled(sweep.low, numbers.value(m.by.scale, 'number')) : leaned(sweep.low, Math.tan(numbers.angle(m.by.angle) * Math.PI / 180) * (sweep.z1 - sweep.z0), name)
+    const { sweep, by } =
+      form.swept ?? refuse('geometry', `"${name}" has nothing to taper.`, 'Put the taper right behind the raise.')
+    const high =
+      m.by.kind === 'scale'
+        ? scaled(sweep.low, numbers.value(m.by.scale, 'number'))
+        : leaned(sweep.low, Math.tan((numbers.angle(m.by.angle) * Math.PI) / 180) * (sweep.z1 - sweep.z0), name)
     return sweptForm(form, { ...sweep, high }, by, numbers)
   },
 }
@@ -59,6 +78,15 @@ export function centreOf(lines: Outline[]): Vec2 {
 function scaled(lines: Outline[], scale: number): Outline[] {
   const [cx, cy] = centreOf(lines)
   const arcs = new Map<Arc, Arc>()
-  const arcOf = (arc: Arc) => { let a = arcs.get(arc); if (!a) arcs.set(arc, a = { ...arc, x: cx + (arc.x - cx) * scale, y: cy + (arc.y - cy) * scale, r: arc.r * scale }); return a }
-  return lines.map((l) => ({ ...l, points: l.points.map(([x, y]): Vec2 => [cx + (x - cx) * scale, cy + (y - cy) * scale]), arcs: l.arcs.map((a) => a && arcOf(a)) }))
+  const arcOf = (arc: Arc) => {
+    let a = arcs.get(arc)
+    if (!a)
+      arcs.set(arc, (a = { ...arc, x: cx + (arc.x - cx) * scale, y: cy + (arc.y - cy) * scale, r: arc.r * scale }))
+    return a
+  }
+  return lines.map((l) => ({
+    ...l,
+    points: l.points.map(([x, y]): Vec2 => [cx + (x - cx) * scale, cy + (y - cy) * scale]),
+    arcs: l.arcs.map((a) => a && arcOf(a)),
+  }))
 }

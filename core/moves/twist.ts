@@ -4,28 +4,58 @@ import type { MoveBase, MoveKind } from './kind'
 import { raisedBy, sweptForm } from './raise'
 import { centreOf } from './taper'
 
-export interface TwistMove extends MoveBase { move: 'twist'; angle: Num; /** m above the mass's base */ from: Num; /** null: up to its top */ to: Num | null }
+export interface TwistMove extends MoveBase {
+  move: 'twist'
+  angle: Num
+  /** m above the mass's base */ from: Num
+  /** null: up to its top */ to: Num | null
+}
 
 /** Turns the form about its own upright axis, the middle of its outline, evenly between two heights. Faces keep their names. */
 export const twist: MoveKind<TwistMove> = {
   move: 'twist',
-  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('twist'), angle: NumSchema, from: NumSchema, to: v.nullable(NumSchema) }),
-  numbers: (m) => [[m.angle, 'angle'], [m.from, 'length'], ...(m.to === null ? [] : [[m.to, 'length'] as [Num, 'length']])],
+  schema: () =>
+    v.strictObject({
+      id: IdSchema,
+      on: v.boolean(),
+      move: v.literal('twist'),
+      angle: NumSchema,
+      from: NumSchema,
+      to: v.nullable(NumSchema),
+    }),
+  numbers: (m) => [
+    [m.angle, 'angle'],
+    [m.from, 'length'],
+    ...(m.to === null ? [] : [[m.to, 'length'] as [Num, 'length']]),
+  ],
   inner: () => null,
   // Rows of the body lie at the storeys, where its cut is exact.
   more: (_m, numbers) => [...numbers.heights.values()].map((h) => (h - numbers.base).toFixed(6)).join(),
   check: (m, { before, name, numbers }) => {
     const last = before.at(-1)?.move
-    if (last !== 'raise' && last !== 'taper') refuse('geometry', `"${name}" is twisted after another move.`, 'Put the twist right behind the raise, or behind its taper.')
-    if (Math.abs(numbers.angle(m.angle)) > 720) refuse('size', `"${name}" is twisted by more than two turns.`, 'Type an angle between -720 and 720 degrees.')
+    if (last !== 'raise' && last !== 'taper')
+      refuse(
+        'geometry',
+        `"${name}" is twisted after another move.`,
+        'Put the twist right behind the raise, or behind its taper.',
+      )
+    if (Math.abs(numbers.angle(m.angle)) > 720)
+      refuse('size', `"${name}" is twisted by more than two turns.`, 'Type an angle between -720 and 720 degrees.')
     const from = numbers.length(m.from)
     if (from < 0) refuse('size', `The twist of "${name}" begins below its base.`, 'Type a height of zero or more.')
     const raise = before.find((b) => b.move === 'raise')
-    if (m.to === null && raise?.move === 'raise' && raisedBy(raise, numbers) - from < 1e-3) refuse('size', `The twist of "${name}" begins above its top.`, 'Let it begin lower.')
-    if (m.to !== null && numbers.length(m.to) - from < 1e-3) refuse('size', `The twist of "${name}" ends below where it begins.`, 'Type a greater height for its end, or leave it at the top.')
+    if (m.to === null && raise?.move === 'raise' && raisedBy(raise, numbers) - from < 1e-3)
+      refuse('size', `The twist of "${name}" begins above its top.`, 'Let it begin lower.')
+    if (m.to !== null && numbers.length(m.to) - from < 1e-3)
+      refuse(
+        'size',
+        `The twist of "${name}" ends below where it begins.`,
+        'Type a greater height for its end, or leave it at the top.',
+      )
   },
   build: (form, m, { numbers, name }) => {
-    const { sweep, by } = form.swept ?? refuse('geometry', `"${name}" has nothing to twist.`, 'Put the twist right behind the raise.')
+    const { sweep, by } =
+      form.swept ?? refuse('geometry', `"${name}" has nothing to twist.`, 'Put the twist right behind the raise.')
     const [from, to] = [numbers.length(m.from), m.to === null ? sweep.z1 : numbers.length(m.to)]
     const [x, y] = centreOf(sweep.low)
     return sweptForm(form, { ...sweep, twist: { x, y, from, to, angle: numbers.angle(m.angle) } }, by, numbers)

@@ -22,14 +22,26 @@ const UNCALIBRATED = (0.0254 / 150) * 100
  */
 export function calibrate(picture: Pick<Picture, 'pairs'>, numbers: Numbers): Calibration | null {
   if (picture.pairs.length === 0) return null
-  const pairs = picture.pairs.map((p) => ({ ...p, px: Math.hypot(p.b[0] - p.a[0], p.b[1] - p.a[1]), m: numbers.length(p.length) }))
+  const pairs = picture.pairs.map((p) => ({
+    ...p,
+    px: Math.hypot(p.b[0] - p.a[0], p.b[1] - p.a[1]),
+    m: numbers.length(p.length),
+  }))
   const scale = pairs.reduce((sum, p) => sum + p.px * p.m, 0) / pairs.reduce((sum, p) => sum + p.px * p.px, 0)
   const off = pairs.map((p) => scale * p.px - p.m)
   const rms = Math.sqrt(off.reduce((sum, o) => sum + o * o, 0) / off.length)
   const mean = Math.sqrt(pairs.reduce((sum, p) => sum + p.m * p.m, 0) / pairs.length)
-  const tilts = pairs.filter((p) => p.lies !== 'anyhow').map((p) => ({ tilt: tiltOf(p.a, p.b, p.lies === 'plumb'), px: p.px }))
+  const tilts = pairs
+    .filter((p) => p.lies !== 'anyhow')
+    .map((p) => ({ tilt: tiltOf(p.a, p.b, p.lies === 'plumb'), px: p.px }))
   const weight = tilts.reduce((sum, t) => sum + t.px, 0)
-  return { scale, tilt: weight ? tilts.reduce((sum, t) => sum + t.tilt * t.px, 0) / weight : 0, off, rms, percent: (100 * rms) / mean }
+  return {
+    scale,
+    tilt: weight ? tilts.reduce((sum, t) => sum + t.tilt * t.px, 0) / weight : 0,
+    off,
+    rms,
+    percent: (100 * rms) / mean,
+  }
 }
 
 /** Degrees that a line is turned from the level, or from plumb, counter-clockwise; whichever end comes first. */
@@ -40,7 +52,11 @@ export function tiltOf(a: Vec2, b: Vec2, plumb = false): number {
 }
 
 /** How pixels become metres in the picture's own plane: right and up from the picture's upper left corner. */
-export interface Scaling { scale: number; c: number; s: number }
+export interface Scaling {
+  scale: number
+  c: number
+  s: number
+}
 
 export function scalingOf(picture: Pick<Picture, 'pairs' | 'turn'>, numbers: Numbers): Scaling {
   const found = calibrate(picture, numbers)

@@ -1,7 +1,12 @@
 import { offSegment, type Region, type Vec2 } from '../solid'
 
 /** How far a line lies off an outline: at most, and on average along the line, m; and where it is farthest. */
-export interface Comparison { greatest: number; mean: number; at: Vec2; length: number }
+export interface Comparison {
+  greatest: number
+  mean: number
+  at: Vec2
+  length: number
+}
 
 /**
  * Compares a line (open or closed, m) with the edges of a region in the same plane. Distances are taken at points no farther apart than
@@ -10,7 +15,12 @@ export interface Comparison { greatest: number; mean: number; at: Vec2; length: 
  */
 export function compareLine(lines: Vec2[][], closed: boolean, outline: Region, step = 0.01): Comparison | null {
   const edges = outline.flatMap((loop) => loop.map((p, i) => [p, loop[(i + 1) % loop.length] as Vec2] as const))
-  const pieces = lines.flatMap((line) => line.flatMap((p, i) => { const q = line[i + 1] ?? (closed ? line[0] : undefined); return q ? [[p, q] as const] : [] }))
+  const pieces = lines.flatMap((line) =>
+    line.flatMap((p, i) => {
+      const q = line[i + 1] ?? (closed ? line[0] : undefined)
+      return q ? [[p, q] as const] : []
+    }),
+  )
   if (edges.length === 0 || pieces.length === 0) return null
   const off = (p: Vec2) => edges.reduce((least, [a, b]) => Math.min(least, offSegment(p, a, b)), Infinity)
   let [greatest, sum, length] = [-1, 0, 0]
@@ -22,7 +32,10 @@ export function compareLine(lines: Vec2[][], closed: boolean, outline: Region, s
     for (let i = 0; i <= n; i++) {
       const here: Vec2 = [p[0] + ((q[0] - p[0]) * i) / n, p[1] + ((q[1] - p[1]) * i) / n]
       const d = off(here)
-      if (d > greatest) { greatest = d; at = here }
+      if (d > greatest) {
+        greatest = d
+        at = here
+      }
       if (last !== null) sum += ((d + last) / 2) * (long / n)
       last = d
     }

@@ -1,7 +1,11 @@
 import { loopArea, type Vec2 } from '../solid'
 
 /** A straight line through `at` along `way` (unit length), and how many pixels it stands for. */
-export interface FitLine { at: Vec2; way: Vec2; weight: number }
+export interface FitLine {
+  at: Vec2
+  way: Vec2
+  weight: number
+}
 
 /** The straight sides of a closed run of pixels, whose corners lie near the pixels `corners` (by index), fitted by least squares away from the corners. */
 export function sidesOf(pixels: Vec2[], corners: number[]): FitLine[] {
@@ -9,7 +13,10 @@ export function sidesOf(pixels: Vec2[], corners: number[]): FitLine[] {
     const to = corners[(i + 1) % corners.length] as number
     const n = (to - from + pixels.length) % pixels.length || pixels.length
     const inset = Math.min(Math.floor(n / 4), Math.max(2, Math.floor(n * 0.08)))
-    const run = Array.from({ length: Math.max(2, n + 1 - 2 * inset) }, (_, k) => pixels[(from + inset + k) % pixels.length] as Vec2)
+    const run = Array.from(
+      { length: Math.max(2, n + 1 - 2 * inset) },
+      (_, k) => pixels[(from + inset + k) % pixels.length] as Vec2,
+    )
     return trimmed(run)
   })
 }
@@ -28,12 +35,18 @@ function through(points: Vec2[]): FitLine {
   const n = points.length
   const at: Vec2 = [points.reduce((s, p) => s + p[0], 0) / n, points.reduce((s, p) => s + p[1], 0) / n]
   let [xx, xy, yy] = [0, 0, 0]
-  for (const p of points) { const [x, y] = [p[0] - at[0], p[1] - at[1]]; xx += x * x; xy += x * y; yy += y * y }
+  for (const p of points) {
+    const [x, y] = [p[0] - at[0], p[1] - at[1]]
+    xx += x * x
+    xy += x * y
+    yy += y * y
+  }
   const angle = Math.atan2(2 * xy, xx - yy) / 2
   return { at, way: [Math.cos(angle), Math.sin(angle)], weight: n }
 }
 
-export const offLine = (line: FitLine, p: Vec2): number => (p[1] - line.at[1]) * line.way[0] - (p[0] - line.at[0]) * line.way[1]
+export const offLine = (line: FitLine, p: Vec2): number =>
+  (p[1] - line.at[1]) * line.way[0] - (p[0] - line.at[0]) * line.way[1]
 
 /**
  * Sides within `within` degrees of the two main directions are turned into them, about their middles. Main is the direction, and its
@@ -51,7 +64,13 @@ export function squared(sides: FitLine[], within: number, main = mainDirection(s
 
 /** Radians: the direction that, taken four times round, most of the length agrees on. */
 export function mainDirection(sides: FitLine[]): number {
-  const [c, s] = sides.reduce(([c0, s0], side) => { const a = 4 * Math.atan2(side.way[1], side.way[0]); return [c0 + side.weight ** 2 * Math.cos(a), s0 + side.weight ** 2 * Math.sin(a)] as const }, [0, 0] as readonly [number, number])
+  const [c, s] = sides.reduce(
+    ([c0, s0], side) => {
+      const a = 4 * Math.atan2(side.way[1], side.way[0])
+      return [c0 + side.weight ** 2 * Math.cos(a), s0 + side.weight ** 2 * Math.sin(a)] as const
+    },
+    [0, 0] as readonly [number, number],
+  )
   return Math.atan2(s, c) / 4
 }
 
@@ -62,9 +81,19 @@ export function plainSides(all: FitLine[], short: number, apart: number): FitLin
   for (let i = 0; i < sides.length && sides.length > 3;) {
     const k = (i + 1) % sides.length
     const [a, b] = [sides[i] as FitLine, sides[k] as FitLine]
-    if (Math.abs(a.way[0] * b.way[1] - a.way[1] * b.way[0]) > 0.06 || Math.abs(offLine(a.weight >= b.weight ? a : b, a.weight >= b.weight ? b.at : a.at)) > apart) { i++; continue }
+    if (
+      Math.abs(a.way[0] * b.way[1] - a.way[1] * b.way[0]) > 0.06 ||
+      Math.abs(offLine(a.weight >= b.weight ? a : b, a.weight >= b.weight ? b.at : a.at)) > apart
+    ) {
+      i++
+      continue
+    }
     const w = a.weight + b.weight
-    sides[i] = { at: [(a.at[0] * a.weight + b.at[0] * b.weight) / w, (a.at[1] * a.weight + b.at[1] * b.weight) / w], way: a.weight >= b.weight ? a.way : b.way, weight: w }
+    sides[i] = {
+      at: [(a.at[0] * a.weight + b.at[0] * b.weight) / w, (a.at[1] * a.weight + b.at[1] * b.weight) / w],
+      way: a.weight >= b.weight ? a.way : b.way,
+      weight: w,
+    }
     sides.splice(k, 1)
     i = Math.max(0, i - 1)
   }
@@ -88,6 +117,9 @@ export function spread(sides: FitLine[], corners: Vec2[], by: number): FitLine[]
   return sides.map((side, i) => {
     const [a, b] = [corners[i] as Vec2, corners[(i + 1) % corners.length] as Vec2]
     const long = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1
-    return { ...side, at: [side.at[0] + (round * by * (b[1] - a[1])) / long, side.at[1] - (round * by * (b[0] - a[0])) / long] }
+    return {
+      ...side,
+      at: [side.at[0] + (round * by * (b[1] - a[1])) / long, side.at[1] - (round * by * (b[0] - a[0])) / long],
+    }
   })
 }

@@ -14,7 +14,15 @@ export interface Model {
 }
 
 /** The plane that a picture is laid in: where its upper left pixel is in the world, and the world's directions of right and up in it (unit length). */
-export interface Laid { stand: Stand; corner: Vec3; right: Vec3; up: Vec3; /** m, of the whole picture's four corners from the upper left one, clockwise */ corners: Vec3[]; /** as `corners`, of what the crop leaves */ shown: Vec3[]; /** picture coordinates (0 to 1, down) of what the crop leaves */ part: [number, number, number, number] }
+export interface Laid {
+  stand: Stand
+  corner: Vec3
+  right: Vec3
+  up: Vec3
+  /** m, of the whole picture's four corners from the upper left one, clockwise */ corners: Vec3[]
+  /** as `corners`, of what the crop leaves */ shown: Vec3[]
+  /** picture coordinates (0 to 1, down) of what the crop leaves */ part: [number, number, number, number]
+}
 
 /** Directions in an upright plane that faces a viewer at an azimuth (degrees): right is to his right. */
 export function uprightAxes(azimuth: number): { right: Vec3; up: Vec3; toward: Vec3 } {
@@ -29,42 +37,84 @@ export function lay(picture: Picture, stand: Stand, model: Model, seen = new Set
   const pin = anchorAt(picture.pin.to, model, new Set([...seen, picture.id]))
   const [pu, pw] = fromPixel(scaling, picture.pin.px)
   const { lies } = stand
-  const frame = lies.kind === 'plan'
-    ? { right: [1, 0, 0] as Vec3, up: [0, 1, 0] as Vec3, at: [pin[0], pin[1], (lies.level ? model.height(lies.level) : null) ?? 0] as Vec3 }
-    : (() => {
-      const { right, up, toward } = uprightAxes(model.numbers.angle(lies.azimuth))
-      const by = model.numbers.length(lies.toward)
-      return { right, up, at: [pin[0] + by * toward[0], pin[1] + by * toward[1], pin[2]] as Vec3 }
-    })()
+  const frame =
+    lies.kind === 'plan'
+      ? {
+          right: [1, 0, 0] as Vec3,
+          up: [0, 1, 0] as Vec3,
+          at: [pin[0], pin[1], (lies.level ? model.height(lies.level) : null) ?? 0] as Vec3,
+        }
+      : (() => {
+          const { right, up, toward } = uprightAxes(model.numbers.angle(lies.azimuth))
+          const by = model.numbers.length(lies.toward)
+          return { right, up, at: [pin[0] + by * toward[0], pin[1] + by * toward[1], pin[2]] as Vec3 }
+        })()
   const rise = lies.kind === 'plan' ? model.numbers.length(lies.above) : 0
-  const at = (u: number, w: number): Vec3 => [0, 1, 2].map((k) => (frame.at[k] ?? 0) + (u - pu) * (frame.right[k] ?? 0) + (w - pw) * (frame.up[k] ?? 0) + (k === 2 ? rise : 0)) as Vec3
-  const quad = (x0: number, y0: number, x1: number, y1: number) => ([[x0, y0], [x1, y0], [x1, y1], [x0, y1]] as Vec2[]).map((px) => at(...fromPixel(scaling, px)))
+  const at = (u: number, w: number): Vec3 =>
+    [0, 1, 2].map(
+      (k) =>
+        (frame.at[k] ?? 0) + (u - pu) * (frame.right[k] ?? 0) + (w - pw) * (frame.up[k] ?? 0) + (k === 2 ? rise : 0),
+    ) as Vec3
+  const quad = (x0: number, y0: number, x1: number, y1: number) =>
+    (
+      [
+        [x0, y0],
+        [x1, y0],
+        [x1, y1],
+        [x0, y1],
+      ] as Vec2[]
+    ).map((px) => at(...fromPixel(scaling, px)))
   const { width, height, crop } = picture
   const c: [number, number, number, number] = crop ?? [0, 0, width, height]
-  return { stand, corner: at(0, 0), right: frame.right, up: frame.up, corners: quad(0, 0, width, height), shown: quad(...c), part: [c[0] / width, c[1] / height, c[2] / width, c[3] / height] }
+  return {
+    stand,
+    corner: at(0, 0),
+    right: frame.right,
+    up: frame.up,
+    corners: quad(0, 0, width, height),
+    shown: quad(...c),
+    part: [c[0] / width, c[1] / height, c[2] / width, c[3] / height],
+  }
 }
 
 /** The world point that an anchor stands for, m. Errors: 'unknown-id', 'formula-circle'. */
 export function anchorAt(anchor: Anchor, model: Model, seen = new Set<string>()): Vec3 {
   switch (anchor.kind) {
-    case 'point': return [model.numbers.length(anchor.x), model.numbers.length(anchor.y), model.numbers.length(anchor.z)]
-    case 'centre': case 'corner': {
+    case 'point':
+      return [model.numbers.length(anchor.x), model.numbers.length(anchor.y), model.numbers.length(anchor.z)]
+    case 'centre':
+    case 'corner': {
       const mass = model.mass(anchor.mass)
       // A mass that is gone leaves the picture where zero is, rather than nowhere.
       if (!mass) return [0, 0, 0]
-      const at = anchor.kind === 'centre' ? mass.centre : mass.corners[anchor.corner % Math.max(1, mass.corners.length)] ?? mass.centre
+      const at =
+        anchor.kind === 'centre'
+          ? mass.centre
+          : (mass.corners[anchor.corner % Math.max(1, mass.corners.length)] ?? mass.centre)
       return [at[0], at[1], mass.base]
     }
     case 'axis': {
       const measure = model.measures[anchor.measure]
       const picture = measure?.picture ? model.pictures[measure.picture] : undefined
       if (!measure || measure.kind !== 'radius') return [0, 0, 0]
-      const { centre } = circleThrough(...(pointsOf(measure, model.pictures, model.numbers) as [Vec3, Vec3, Vec3]), measure.name)
+      const { centre } = circleThrough(
+        ...(pointsOf(measure, model.pictures, model.numbers) as [Vec3, Vec3, Vec3]),
+        measure.name,
+      )
       if (!picture) return centre
-      if (seen.has(picture.id)) refuse('formula-circle', `The pictures are tied to each other in a circle, by way of "${picture.name}".`, 'Tie one of them to a point.')
+      if (seen.has(picture.id))
+        refuse(
+          'formula-circle',
+          `The pictures are tied to each other in a circle, by way of "${picture.name}".`,
+          'Tie one of them to a point.',
+        )
       const stand = picture.stands[0]
       if (!stand) return [centre[0], 0, centre[2]]
-      return worldOf(lay(picture, stand, model, seen), scalingOf(picture, model.numbers), toPixel(scalingOf(picture, model.numbers), [centre[0], centre[2]]))
+      return worldOf(
+        lay(picture, stand, model, seen),
+        scalingOf(picture, model.numbers),
+        toPixel(scalingOf(picture, model.numbers), [centre[0], centre[2]]),
+      )
     }
   }
 }

@@ -3,7 +3,11 @@ import { refuse } from '../values'
 import { cornersOf, mainDirection, plainSides, sidesOf, spread, squared, type FitLine } from './fit'
 
 /** Red, green, blue and opacity, a byte each, row by row from the top. */
-export interface Raster { width: number; height: number; data: Uint8ClampedArray | Uint8Array }
+export interface Raster {
+  width: number
+  height: number
+  data: Uint8ClampedArray | Uint8Array
+}
 
 export interface TraceOptions {
   /** degrees: sides that lie so close to the main directions are made true to them */
@@ -13,7 +17,11 @@ export interface TraceOptions {
 }
 
 /** A closed shape of a sketch: the middle of its ink line, in pixels, with the shapes that lie in it as holes. */
-export interface FoundShape { outer: Vec2[]; holes: Vec2[][]; area: number }
+export interface FoundShape {
+  outer: Vec2[]
+  holes: Vec2[][]
+  area: number
+}
 
 /** Steps of the work as a part of one, for those who wait. */
 export type Progress = (done: number, what: string) => void
@@ -24,8 +32,17 @@ export const MOST_PIXELS = 60e6
  * Closed shapes in an ink sketch. Ink is what is darker than its surroundings, so that shade and yellowed paper do not matter; each white
  * patch that ink encloses is a shape, and runs along the middle of the ink around it. Shapes directly in another are its holes.
  */
-export async function traceSketch(image: Raster, options: TraceOptions, progress: Progress = () => {}): Promise<FoundShape[]> {
-  if (image.width * image.height > MOST_PIXELS) refuse('size', `The picture has ${Math.round(image.width * image.height / 1e6)} million pixels; up to ${MOST_PIXELS / 1e6} million are traced.`, 'Crop it, or scan it at 300 dots to an inch.')
+export async function traceSketch(
+  image: Raster,
+  options: TraceOptions,
+  progress: Progress = () => {},
+): Promise<FoundShape[]> {
+  if (image.width * image.height > MOST_PIXELS)
+    refuse(
+      'size',
+      `The picture has ${Math.round((image.width * image.height) / 1e6)} million pixels; up to ${MOST_PIXELS / 1e6} million are traced.`,
+      'Crop it, or scan it at 300 dots to an inch.',
+    )
   progress(0.05, 'Loading the tracer')
   // The package gives a name of its own to the whole worker, which strict modules do not let it do by itself.
   ;(globalThis as { Module?: object }).Module ??= {}
@@ -33,13 +50,24 @@ export async function traceSketch(image: Raster, options: TraceOptions, progress
   const { cv } = await openCv()
   progress(0.25, 'Telling ink from paper')
   const own: { delete(): void }[] = []
-  const keep = <T extends { delete(): void }>(o: T): T => { own.push(o); return o }
+  const keep = <T extends { delete(): void }>(o: T): T => {
+    own.push(o)
+    return o
+  }
   try {
     const source = keep(cv.matFromArray(image.height, image.width, cv.CV_8UC4, image.data as unknown as number[]))
     const grey = keep(new cv.Mat())
     cv.cvtColor(source, grey, cv.COLOR_RGBA2GRAY)
     const ink = keep(new cv.Mat())
-    cv.adaptiveThreshold(grey, ink, 255, cv.ADAPTIVE_THRESH_MEAN_C, cv.THRESH_BINARY_INV, oddNear(Math.max(31, Math.min(image.width, image.height) / 30)), 18)
+    cv.adaptiveThreshold(
+      grey,
+      ink,
+      255,
+      cv.ADAPTIVE_THRESH_MEAN_C,
+      cv.THRESH_BINARY_INV,
+      oddNear(Math.max(31, Math.min(image.width, image.height) / 30)),
+      18,
+    )
     cv.morphologyEx(ink, ink, cv.MORPH_CLOSE, keep(cv.Mat.ones(5, 5, cv.CV_8U)))
     progress(0.5, 'Following the lines')
     const found = keep(new cv.MatVector())
@@ -54,7 +82,13 @@ export async function traceSketch(image: Raster, options: TraceOptions, progress
       const parent = link[i * 4 + 3] ?? -1
       // The ink around a hole is counted by its outer contour too, whatever its size.
       const area = contour.rows < 12 ? 0 : cv.contourArea(contour, false)
-      runs.push({ pixels: area > options.smallest ? pixelsOf(contour.data32S) : [], parent, area, length: area > options.smallest ? cv.arcLength(contour, true) : 0, corners: [] })
+      runs.push({
+        pixels: area > options.smallest ? pixelsOf(contour.data32S) : [],
+        parent,
+        area,
+        length: area > options.smallest ? cv.arcLength(contour, true) : 0,
+        corners: [],
+      })
       if (area > options.smallest) {
         const near = new cv.Mat()
         cv.approxPolyDP(contour, near, Math.max(4, 0.006 * cv.arcLength(contour, true)), true)
@@ -67,15 +101,28 @@ export async function traceSketch(image: Raster, options: TraceOptions, progress
     const shapes = shapesOf(runs, options)
     progress(1, 'Done')
     return shapes
-  } finally { for (const o of own) o.delete() }
+  } finally {
+    for (const o of own) o.delete()
+  }
 }
 
 /** A contour: its pixels, those of them that are corners, and the contour of the ink that it is a hole of. */
-interface Run { pixels: Vec2[]; parent: number; area: number; length: number; corners: number[] }
+interface Run {
+  pixels: Vec2[]
+  parent: number
+  area: number
+  length: number
+  corners: number[]
+}
 
 function shapesOf(runs: Run[], options: TraceOptions): FoundShape[] {
   const holesOf = new Map<number, Run[]>()
-  for (const run of runs) if (run.parent >= 0 && run.area > options.smallest) { const list = holesOf.get(run.parent); if (list) list.push(run); else holesOf.set(run.parent, [run]) }
+  for (const run of runs)
+    if (run.parent >= 0 && run.area > options.smallest) {
+      const list = holesOf.get(run.parent)
+      if (list) list.push(run)
+      else holesOf.set(run.parent, [run])
+    }
   const sided: { sides: FitLine[]; by: number }[] = []
   runs.forEach((outer, i) => {
     if (outer.parent >= 0 || outer.area <= options.smallest || outer.corners.length < 3) return
@@ -85,7 +132,10 @@ function shapesOf(runs: Run[], options: TraceOptions): FoundShape[] {
     const width = (2 * inkArea) / (outer.length + holes.reduce((sum, h) => sum + h.length, 0))
     const sidesFor = (run: Run) => plainSides(sidesOf(run.pixels, run.corners), 3 * width + 8, Math.max(3, width))
     const outerSides = sidesFor(outer)
-    if (holes.length === 0) { if (width > 25) sided.push({ sides: outerSides, by: 0 }); return }
+    if (holes.length === 0) {
+      if (width > 25) sided.push({ sides: outerSides, by: 0 })
+      return
+    }
     for (const hole of holes) {
       const sides = sidesFor(hole)
       // Where ink runs round one shape only, the mean of the line inside and outside is its middle, whatever its width here or there.
@@ -96,15 +146,21 @@ function shapesOf(runs: Run[], options: TraceOptions): FoundShape[] {
   if (sided.length === 0) return []
   // One main direction for the whole sheet: what was drawn square to each other stays so.
   const main = mainDirection(sided.flatMap((s) => s.sides))
-  const loops = sided.map(({ sides, by }) => {
-    const true_ = squared(sides, options.within, main)
-    return cornersOf(by ? spread(true_, cornersBefore(true_), by) : true_)
-  }).filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > options.smallest).map((loop) => (loopArea(loop) < 0 ? [...loop].reverse() : loop))
+  const loops = sided
+    .map(({ sides, by }) => {
+      const true_ = squared(sides, options.within, main)
+      return cornersOf(by ? spread(true_, cornersBefore(true_), by) : true_)
+    })
+    .filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > options.smallest)
+    .map((loop) => (loopArea(loop) < 0 ? [...loop].reverse() : loop))
   return nested(loops)
 }
 
 /** The corner at which each side begins. */
-const cornersBefore = (sides: FitLine[]): Vec2[] => { const all = cornersOf(sides); return [...all.slice(-1), ...all.slice(0, -1)] }
+const cornersBefore = (sides: FitLine[]): Vec2[] => {
+  const all = cornersOf(sides)
+  return [...all.slice(-1), ...all.slice(0, -1)]
+}
 
 /** The middle of each two sides that run along each other; null where they do not match one by one. */
 function meanOf(inner: FitLine[], outer: FitLine[]): FitLine[] | null {
@@ -117,7 +173,11 @@ function meanOf(inner: FitLine[], outer: FitLine[]): FitLine[] | null {
     const sign = Math.sign(nearest.way[0] * side.way[0] + nearest.way[1] * side.way[1])
     const way: Vec2 = [side.way[0] + sign * nearest.way[0], side.way[1] + sign * nearest.way[1]]
     const long = Math.hypot(...way)
-    return { at: [(side.at[0] + nearest.at[0]) / 2, (side.at[1] + nearest.at[1]) / 2] as Vec2, way: [way[0] / long, way[1] / long] as Vec2, weight: side.weight }
+    return {
+      at: [(side.at[0] + nearest.at[0]) / 2, (side.at[1] + nearest.at[1]) / 2] as Vec2,
+      way: [way[0] / long, way[1] / long] as Vec2,
+      weight: side.weight,
+    }
   })
   return pairs.every((p) => p !== null) ? pairs : null
 }
@@ -126,20 +186,34 @@ const gap = (a: FitLine, b: FitLine) => Math.hypot(a.at[0] - b.at[0], a.at[1] - 
 /** Shapes in shapes: those at an even depth are shapes, those directly in them their holes. */
 function nested(loops: Vec2[][]): FoundShape[] {
   const around = loops.map((loop) => loops.filter((o) => o !== loop && liesIn(loop, o)))
-  return loops.flatMap((outer, i) => {
-    if ((around[i]?.length ?? 0) % 2 === 1) return []
-    const holes = loops.filter((h, k) => around[k]?.includes(outer) && around[k]?.length === (around[i]?.length ?? 0) + 1)
-    return [{ outer, holes: holes.map((h) => [...h].reverse()), area: loopArea(outer) - holes.reduce((sum, h) => sum + loopArea(h), 0) }]
-  }).sort((a, b) => b.area - a.area)
+  return loops
+    .flatMap((outer, i) => {
+      if ((around[i]?.length ?? 0) % 2 === 1) return []
+      const holes = loops.filter(
+        (h, k) => around[k]?.includes(outer) && around[k]?.length === (around[i]?.length ?? 0) + 1,
+      )
+      return [
+        {
+          outer,
+          holes: holes.map((h) => [...h].reverse()),
+          area: loopArea(outer) - holes.reduce((sum, h) => sum + loopArea(h), 0),
+        },
+      ]
+    })
+    .sort((a, b) => b.area - a.area)
 }
 
 /** Whether most of a loop's corners and middles of sides lie in another: shapes side by side share a line, and so some of them. */
 function liesIn(loop: Vec2[], other: Vec2[]): boolean {
-  const points = loop.flatMap((p, i): Vec2[] => { const q = loop[(i + 1) % loop.length] as Vec2; return [p, [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]] })
+  const points = loop.flatMap((p, i): Vec2[] => {
+    const q = loop[(i + 1) % loop.length] as Vec2
+    return [p, [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]]
+  })
   return points.filter((p) => inside(other, p)).length > 0.75 * points.length
 }
 
-const pixelsOf = (flat: Int32Array): Vec2[] => Array.from({ length: flat.length / 2 }, (_, i): Vec2 => [(flat[i * 2] ?? 0) + 0.5, (flat[i * 2 + 1] ?? 0) + 0.5])
+const pixelsOf = (flat: Int32Array): Vec2[] =>
+  Array.from({ length: flat.length / 2 }, (_, i): Vec2 => [(flat[i * 2] ?? 0) + 0.5, (flat[i * 2 + 1] ?? 0) + 0.5])
 const oddNear = (n: number) => Math.round(n / 2) * 2 + 1
 
 /** Where in a run of pixels each of some of its pixels comes, in the run's order. */

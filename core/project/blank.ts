@@ -8,35 +8,125 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
   const ground = mint()
   const scheme = mint()
   return {
-    id: mint(), name, unit, precision: usualPrecision(unit), upright: 0.5, wallLike: 30, siteArea,
-    facts: NO_FACTS, location: NO_LOCATION, site: null, terrain: null, neighbours: {}, pictures: {}, measures: {}, traces: {}, givesWay: null, headroom: 2, smallestArea: 2, stride: { length: 0.1, angle: 15 },
-    uses: ids(USES.map(([useName, colour, counts], order): Use => ({ id: mint(), name: useName, colour, counts, order }))),
+    id: mint(),
+    name,
+    unit,
+    precision: usualPrecision(unit),
+    upright: 0.5,
+    wallLike: 30,
+    siteArea,
+    facts: NO_FACTS,
+    location: NO_LOCATION,
+    site: null,
+    terrain: null,
+    neighbours: {},
+    pictures: {},
+    measures: {},
+    traces: {},
+    givesWay: null,
+    headroom: 2,
+    smallestArea: 2,
+    stride: { length: 0.1, angle: 15 },
+    uses: ids(
+      USES.map(([useName, colour, counts], order): Use => ({ id: mint(), name: useName, colour, counts, order })),
+    ),
     dials: {},
     buildUps: ids(BUILD_UPS.map((b, order): BuildUp => ({ ...b, id: mint(), order }))),
-    materials: ids(MATERIALS.map(([material, colour, opacity], order): Material => ({ id: mint(), name: material, colour, opacity, order }))),
+    materials: ids(
+      MATERIALS.map(([material, colour, opacity], order): Material => ({
+        id: mint(),
+        name: material,
+        colour,
+        opacity,
+        order,
+      })),
+    ),
     kinds: {},
     schemes: {
       [scheme]: {
-        id: scheme, name: 'Scheme A', order: 0, dials: {}, masses: {}, parts: {}, wings: {}, views: {}, mutes: {},
-        levels: { [ground]: { id: ground, name: 'Ground', kind: 'storey', tie: { kind: 'fixed', height: 0 }, floorBuildUp: 0, slab: 0 } },
+        id: scheme,
+        name: 'Scheme A',
+        order: 0,
+        dials: {},
+        masses: {},
+        parts: {},
+        wings: {},
+        views: {},
+        mutes: {},
+        levels: {
+          [ground]: {
+            id: ground,
+            name: 'Ground',
+            kind: 'storey',
+            tie: { kind: 'fixed', height: 0 },
+            floorBuildUp: 0,
+            slab: 0,
+          },
+        },
       },
     },
   }
 }
 
 const USES: [string, string, boolean][] = [
-  ['homes', '#c79a3e', true], ['studios', '#4f8a86', true], ['market', '#8a5878', true], ['ferry', '#6a84a6', true], ['parking', '#9a948a', false],
+  ['homes', '#c79a3e', true],
+  ['studios', '#4f8a86', true],
+  ['market', '#8a5878', true],
+  ['ferry', '#6a84a6', true],
+  ['parking', '#9a948a', false],
 ]
 
-const MATERIALS: [string, string, number][] = [['brick', '#b06a4e', 1], ['larch', '#c9a06a', 1], ['zinc', '#8d979c', 1], ['plaster', '#e6dfd0', 1], ['glass', '#9fb8bd', 0.35]]
+const MATERIALS: [string, string, number][] = [
+  ['brick', '#b06a4e', 1],
+  ['larch', '#c9a06a', 1],
+  ['zinc', '#8d979c', 1],
+  ['plaster', '#e6dfd0', 1],
+  ['glass', '#9fb8bd', 0.35],
+]
 
 const layer = (name: string, material: string, thickness: number) => ({ name, material, thickness })
 const BUILD_UPS: Omit<BuildUp, 'id' | 'order'>[] = [
-  { name: 'Brick wall 280', for: 'wall', layers: [layer('facing', 'brick', 0.1), layer('insulation', 'mineral wool', 0.08), layer('structure', 'concrete block', 0.1)] },
-  { name: 'Timber wall 350', for: 'wall', layers: [layer('cladding', 'larch', 0.05), layer('insulation', 'wood fibre', 0.2), layer('structure', 'cross-laminated timber', 0.1)] },
+  {
+    name: 'Brick wall 280',
+    for: 'wall',
+    layers: [
+      layer('facing', 'brick', 0.1),
+      layer('insulation', 'mineral wool', 0.08),
+      layer('structure', 'concrete block', 0.1),
+    ],
+  },
+  {
+    name: 'Timber wall 350',
+    for: 'wall',
+    layers: [
+      layer('cladding', 'larch', 0.05),
+      layer('insulation', 'wood fibre', 0.2),
+      layer('structure', 'cross-laminated timber', 0.1),
+    ],
+  },
   { name: 'Concrete slab 300', for: 'slab', layers: [layer('structure', 'concrete', 0.3)] },
   { name: 'Timber slab 220', for: 'slab', layers: [layer('structure', 'cross-laminated timber', 0.22)] },
-  { name: 'Roof 320', for: 'roof', layers: [layer('covering', 'zinc', 0.02), layer('insulation', 'mineral wool', 0.2), layer('structure', 'timber', 0.1)] },
-  { name: 'Terrace 260', for: 'terrace', layers: [layer('paving', 'stone', 0.06), layer('insulation', 'foam glass', 0.12), layer('structure', 'concrete', 0.08)] },
-  { name: 'Parapet 240', for: 'parapet', layers: [layer('facing', 'brick', 0.1), layer('structure', 'concrete', 0.14)] },
+  {
+    name: 'Roof 320',
+    for: 'roof',
+    layers: [
+      layer('covering', 'zinc', 0.02),
+      layer('insulation', 'mineral wool', 0.2),
+      layer('structure', 'timber', 0.1),
+    ],
+  },
+  {
+    name: 'Terrace 260',
+    for: 'terrace',
+    layers: [
+      layer('paving', 'stone', 0.06),
+      layer('insulation', 'foam glass', 0.12),
+      layer('structure', 'concrete', 0.08),
+    ],
+  },
+  {
+    name: 'Parapet 240',
+    for: 'parapet',
+    layers: [layer('facing', 'brick', 0.1), layer('structure', 'concrete', 0.14)],
+  },
 ]

@@ -24,32 +24,80 @@ describe('a project file', () => {
   })
   it('does not depend on the order in which things were made', () => {
     const project = converted(joinedShed())
-    const turned = JSON.parse(JSON.stringify(project, (_k, v: unknown) => (v && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).reverse()) : v))) as typeof project
+    const turned = JSON.parse(
+      JSON.stringify(project, (_k, v: unknown) =>
+        v && typeof v === 'object' && !Array.isArray(v) ? Object.fromEntries(Object.entries(v).reverse()) : v,
+      ),
+    ) as typeof project
     expect(writeProjectText(turned)).toBe(writeProjectText(project))
   })
   it('of version 1 is read: what later versions added is filled in, and says that it is not there', () => {
     const { project } = JSON.parse(writeProjectText(converted(joinedShed()))) as { project: Record<string, unknown> }
-    const added = new Set(['precision', 'upright', 'wallLike', 'materials', 'kinds', 'views', 'mutes', 'context', 'material', 'faces', 'holes', 'bulge', 'upTo', 'follow', 'overhangs', 'rise', 'letGo', 'stays', 'kept', 'zTo', 'round', 'rows', 'sides'])
-    const older = JSON.parse(JSON.stringify(project, (key, v: unknown) => (added.has(key) && typeof v !== 'string' ? undefined : key === 'follow' ? undefined : v))) as Record<string, unknown>
+    const added = new Set([
+      'precision',
+      'upright',
+      'wallLike',
+      'materials',
+      'kinds',
+      'views',
+      'mutes',
+      'context',
+      'material',
+      'faces',
+      'holes',
+      'bulge',
+      'upTo',
+      'follow',
+      'overhangs',
+      'rise',
+      'letGo',
+      'stays',
+      'kept',
+      'zTo',
+      'round',
+      'rows',
+      'sides',
+    ])
+    const older = JSON.parse(
+      JSON.stringify(project, (key, v: unknown) =>
+        added.has(key) && typeof v !== 'string' ? undefined : key === 'follow' ? undefined : v,
+      ),
+    ) as Record<string, unknown>
     const read = readProjectFile(bytes(JSON.stringify({ format: 'geotome', version: 1, project: older })))
     const now = converted(joinedShed())
     expect(writeProjectText({ ...read, materials: now.materials, precision: now.precision })).toContain('"version":4')
     const scheme = Object.values(read.schemes).find((s) => s.id !== 'aside')
     expect(Object.values(scheme?.masses ?? {})[0]).toMatchObject({ context: false, material: null, faces: {} })
-    expect(Object.values(scheme?.parts ?? {})[0]).toMatchObject({ follow: 'face', letGo: false, stays: null, kept: null, rise: 0 })
+    expect(Object.values(scheme?.parts ?? {})[0]).toMatchObject({
+      follow: 'face',
+      letGo: false,
+      stays: null,
+      kept: null,
+      rise: 0,
+    })
     expect(read).toMatchObject({ precision: 3, upright: 0.5, wallLike: 30, materials: {} })
   })
-  it('is the demo\'s, which holds together', () => {
+  it("is the demo's, which holds together", () => {
     const demo = readFileSync(new URL('../../demo/kiln-quay.geotome.json', import.meta.url))
     expect(readProjectFile(new Uint8Array(demo)).name).toBe('Kiln Quay')
   })
   it('is described by the JSON Schemas in docs (npm run schema)', () => {
-    for (const [file, text] of schemaTexts()) expect(readFileSync(new URL(`../../${file}`, import.meta.url), 'utf8') === text, `${file} is out of date: run npm run schema`).toBe(true)
+    for (const [file, text] of schemaTexts())
+      expect(
+        readFileSync(new URL(`../../${file}`, import.meta.url), 'utf8') === text,
+        `${file} is out of date: run npm run schema`,
+      ).toBe(true)
   })
 })
 
 describe('a file that cannot be read is refused, with what is wrong and where', () => {
-  const good = () => JSON.parse(writeProjectText(blankProject(() => `id${++n}`, 'A', 'm', 100))) as { version: number; project: Record<string, unknown> & { schemes: Record<string, { levels: Record<string, Record<string, unknown>> }> } }
+  const good = () =>
+    JSON.parse(writeProjectText(blankProject(() => `id${++n}`, 'A', 'm', 100))) as {
+      version: number
+      project: Record<string, unknown> & {
+        schemes: Record<string, { levels: Record<string, Record<string, unknown>> }>
+      }
+    }
   let n = 0
   it('empty, of another kind, damaged, newer', () => {
     refused(new Uint8Array(), /empty/)

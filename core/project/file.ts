@@ -13,7 +13,11 @@ const MOST_BYTES = 150 * 1024 * 1024
 const MOST_TEXT = 32 * 1024 * 1024
 
 /** The project file as data, whatever is in it: what a reader of this version checks. */
-export const ProjectFileSchema = v.object({ format: v.literal('geotome'), version: v.literal(FILE_VERSION), project: ProjectSchema })
+export const ProjectFileSchema = v.object({
+  format: v.literal('geotome'),
+  version: v.literal(FILE_VERSION),
+  project: ProjectSchema,
+})
 
 /** The project as canonical text: keys sorted, so that equal projects are equal to the byte. */
 export function writeProjectText(project: Project): string {
@@ -33,7 +37,14 @@ export function assetsIn(project: Project): string[] {
 export function writeProjectFile(project: Project, assets: AssetBytes = {}): Uint8Array {
   const mtime = new Date('2000-01-01T00:00:00')
   // Pictures are packed already.
-  const stored = Object.fromEntries(assetsIn(project).flatMap((hash) => { const bytes = assets[hash]; return bytes ? [[`${ASSETS}${hash}`, [bytes, { level: 0, mtime }] as [Uint8Array, { level: 0; mtime: Date }]]] : [] }))
+  const stored = Object.fromEntries(
+    assetsIn(project).flatMap((hash) => {
+      const bytes = assets[hash]
+      return bytes
+        ? [[`${ASSETS}${hash}`, [bytes, { level: 0, mtime }] as [Uint8Array, { level: 0; mtime: Date }]]]
+        : []
+    }),
+  )
   return zipSync({ [ENTRY]: [strToU8(writeProjectText(project)), { level: 6, mtime }], ...stored })
 }
 
@@ -43,41 +54,84 @@ export const readProjectFile = (bytes: Uint8Array): Project => readProjectPackag
 /** The same with the pictures and surveys that came along; whether their names are the hashes of their content is for whoever stores them to check. */
 export function readProjectPackage(bytes: Uint8Array): { project: Project; assets: AssetBytes } {
   if (bytes.length === 0) refuse('file', 'The file is empty.', 'Choose a .geotome or .geotome.json file.')
-  if (bytes.length > MOST_BYTES) refuse('file', 'The file is larger than 150 MB.', 'Choose a project file; pictures and scans are not project files.')
+  if (bytes.length > MOST_BYTES)
+    refuse(
+      'file',
+      'The file is larger than 150 MB.',
+      'Choose a project file; pictures and scans are not project files.',
+    )
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b
   if (!zipped) return { project: readProjectText(strFromU8(bytes)), assets: {} }
   let entries: Record<string, Uint8Array> = {}
   let unpacked = 0
   try {
-    entries = unzipSync(bytes, { filter: (f) => {
-      const wanted = f.name === ENTRY || f.name.startsWith(ASSETS)
-      if (!wanted) return false
-      // Counted before anything is unpacked.
-      unpacked += f.originalSize
-      if (unpacked > MOST_BYTES || (f.name === ENTRY && f.originalSize > MOST_TEXT)) refuse('file', `Unpacked, the file would have over ${Math.round((f.name === ENTRY ? MOST_TEXT : MOST_BYTES) / 1024 / 1024)} MB.`, 'Choose a project file that Geotome exported.')
-      return true
-    } })
+    entries = unzipSync(bytes, {
+      filter: (f) => {
+        const wanted = f.name === ENTRY || f.name.startsWith(ASSETS)
+        if (!wanted) return false
+        // Counted before anything is unpacked.
+        unpacked += f.originalSize
+        if (unpacked > MOST_BYTES || (f.name === ENTRY && f.originalSize > MOST_TEXT))
+          refuse(
+            'file',
+            `Unpacked, the file would have over ${Math.round((f.name === ENTRY ? MOST_TEXT : MOST_BYTES) / 1024 / 1024)} MB.`,
+            'Choose a project file that Geotome exported.',
+          )
+        return true
+      },
+    })
   } catch (e) {
     if (e instanceof Refusal) throw e
     refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
   }
   const { [ENTRY]: entry, ...others } = entries
-  const project = entry ? readProjectText(strFromU8(entry)) : refuse('file', 'The zip holds no project.json.', 'Choose a file that Geotome exported.')
-  return { project, assets: Object.fromEntries(Object.entries(others).map(([name, content]) => [name.slice(ASSETS.length), content])) }
+  const project = entry
+    ? readProjectText(strFromU8(entry))
+    : refuse('file', 'The zip holds no project.json.', 'Choose a file that Geotome exported.')
+  return {
+    project,
+    assets: Object.fromEntries(Object.entries(others).map(([name, content]) => [name.slice(ASSETS.length), content])),
+  }
 }
 
 /** Reads project text of this version or an older one, and checks that it holds together as after an edit. Errors: 'file', 'newer-file', and those of integrity.ts. */
 export function readProjectText(text: string): Project {
-  if (text.length > MOST_TEXT) refuse('file', `The project's text has over ${MOST_TEXT / 1024 / 1024} MB.`, 'Choose a project file that Geotome exported.')
+  if (text.length > MOST_TEXT)
+    refuse(
+      'file',
+      `The project's text has over ${MOST_TEXT / 1024 / 1024} MB.`,
+      'Choose a project file that Geotome exported.',
+    )
   let data: unknown
   try {
     data = JSON.parse(text)
   } catch (e) {
-    return refuse('file', `The file is not a project file: ${e instanceof Error ? e.message : 'it cannot be read'}.`, 'Choose a .geotome or .geotome.json file.')
+    return refuse(
+      'file',
+      `The file is not a project file: ${e instanceof Error ? e.message : 'it cannot be read'}.`,
+      'Choose a .geotome or .geotome.json file.',
+    )
   }
-  const head = v.safeParse(v.object({ format: v.literal('geotome'), version: v.pipe(v.number(), v.integer(), v.minValue(1)), project: v.unknown() }), data)
-  if (!head.success) return refuse('file', 'The file is no Geotome project: "format", "version" or "project" is missing or wrong.', 'Choose a file that Geotome exported.')
-  if (head.output.version > FILE_VERSION) refuse('newer-file', `The file has version ${head.output.version}; this Geotome reads up to version ${FILE_VERSION}.`, 'Update Geotome, or export the project from it in an older version.')
+  const head = v.safeParse(
+    v.object({
+      format: v.literal('geotome'),
+      version: v.pipe(v.number(), v.integer(), v.minValue(1)),
+      project: v.unknown(),
+    }),
+    data,
+  )
+  if (!head.success)
+    return refuse(
+      'file',
+      'The file is no Geotome project: "format", "version" or "project" is missing or wrong.',
+      'Choose a file that Geotome exported.',
+    )
+  if (head.output.version > FILE_VERSION)
+    refuse(
+      'newer-file',
+      `The file has version ${head.output.version}; this Geotome reads up to version ${FILE_VERSION}.`,
+      'Update Geotome, or export the project from it in an older version.',
+    )
   const migrated = MIGRATIONS.slice(head.output.version - 1).reduce((older, step) => step(older), head.output.project)
   const project = parseProject(migrated)
   checkProject(project)
@@ -90,18 +144,31 @@ export function parseProject(data: unknown): Project {
 }
 
 /** Parses outside data with a schema; the refusal names the place and what is wrong there. */
-export function parseWith<T>(schema: v.GenericSchema<unknown, T>, data: unknown, code: 'file' | 'edit', what: string): T {
-  const result = safely(() => v.safeParse(schema, data)) ?? refuse(code, `${what}: it nests too deeply.`, 'Take it apart, and try again.')
+export function parseWith<T>(
+  schema: v.GenericSchema<unknown, T>,
+  data: unknown,
+  code: 'file' | 'edit',
+  what: string,
+): T {
+  const result =
+    safely(() => v.safeParse(schema, data)) ??
+    refuse(code, `${what}: it nests too deeply.`, 'Take it apart, and try again.')
   if (result.success) return result.output
   const { path, message } = deepest(result.issues[0])
-  throw new Refusal(code, `${what} at ${path.join('.') || 'the top'}: ${message.replace(/\.?$/, '.')}`, 'Mend that place and try again.')
+  throw new Refusal(
+    code,
+    `${what} at ${path.join('.') || 'the top'}: ${message.replace(/\.?$/, '.')}`,
+    'Mend that place and try again.',
+  )
 }
 
 /** JSON with sorted keys and no spaces. */
 export function canonical(value: unknown): string {
   if (Array.isArray(value)) return `[${value.map(canonical).join(',')}]`
   if (value !== null && typeof value === 'object') {
-    const entries = Object.entries(value).filter(([, x]) => x !== undefined).sort(([a], [b]) => (a < b ? -1 : 1))
+    const entries = Object.entries(value)
+      .filter(([, x]) => x !== undefined)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
     return `{${entries.map(([k, x]) => `${JSON.stringify(k)}:${canonical(x)}`).join(',')}}`
   }
   return JSON.stringify(value)
@@ -118,14 +185,23 @@ const MIGRATIONS: ((older: unknown) => unknown)[] = [
 
 /** null where the stack does not suffice, which takes data that nests thousands of times. */
 function safely<T>(work: () => T): T | null {
-  try { return work() } catch (e) { if (e instanceof RangeError) return null; throw e }
+  try {
+    return work()
+  } catch (e) {
+    if (e instanceof RangeError) return null
+    throw e
+  }
 }
 
 /** The innermost fault of a choice of schemas, with the whole way to it. */
 function deepest(issue: v.BaseIssue<unknown>): { path: unknown[]; message: string } {
   const here = issue.path?.map((step) => step.key) ?? []
   const inner = issue.issues?.[0]
-  if (!inner) return { path: here, message: issue.received === 'undefined' ? `${issue.expected ?? 'something'} is missing` : issue.message }
+  if (!inner)
+    return {
+      path: here,
+      message: issue.received === 'undefined' ? `${issue.expected ?? 'something'} is missing` : issue.message,
+    }
   const { path, message } = deepest(inner)
   return { path: [...here, ...path], message }
 }

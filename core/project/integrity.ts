@@ -11,23 +11,35 @@ import type { Mass, Project, Scheme } from './schema'
  * every form can be built. Run on the result of each batch of edits, so that nothing is half-applied.
  */
 export function checkProject(project: Project): void {
-  for (const [key, thing] of allThings(project)) if (key !== thing.id) refuse('edit', `The key "${key}" differs from the id "${thing.id}" under it.`, 'Make both the same.')
+  for (const [key, thing] of allThings(project))
+    if (key !== thing.id)
+      refuse('edit', `The key "${key}" differs from the id "${thing.id}" under it.`, 'Make both the same.')
   const names = numbersOf(project, null)
   for (const dial of Object.values(project.dials)) names.value(dial.value, dial.quantity)
   checkGround(project, names)
   tellApart(Object.values(project.uses), 'use')
   tellApart(Object.values(project.schemes), 'scheme')
-  if (project.siteArea !== null && !(names.value(project.siteArea, 'area') >= 0.01)) refuse('size', 'The site area is nothing, or less.', 'Type an area above zero, or leave it empty.')
-  for (const [num, what] of [[project.headroom, 'headroom'], [project.smallestArea, 'smallest area']] as const) {
-    if (names.value(num, what === 'headroom' ? 'length' : 'area') < 0) refuse('size', `The ${what} is below zero.`, 'Type zero or more.')
+  if (project.siteArea !== null && !(names.value(project.siteArea, 'area') >= 0.01))
+    refuse('size', 'The site area is nothing, or less.', 'Type an area above zero, or leave it empty.')
+  for (const [num, what] of [
+    [project.headroom, 'headroom'],
+    [project.smallestArea, 'smallest area'],
+  ] as const) {
+    if (names.value(num, what === 'headroom' ? 'length' : 'area') < 0)
+      refuse('size', `The ${what} is below zero.`, 'Type zero or more.')
   }
   for (const buildUp of Object.values(project.buildUps)) {
-    const thickness = buildUp.layers.reduce((sum, layer) => sum + atLeastZero(names.length(layer.thickness), `A layer of "${buildUp.name}"`), 0)
-    if (!(thickness > 0)) refuse('size', `The build-up "${buildUp.name}" has no thickness.`, 'Give a layer a thickness above zero.')
+    const thickness = buildUp.layers.reduce(
+      (sum, layer) => sum + atLeastZero(names.length(layer.thickness), `A layer of "${buildUp.name}"`),
+      0,
+    )
+    if (!(thickness > 0))
+      refuse('size', `The build-up "${buildUp.name}" has no thickness.`, 'Give a layer a thickness above zero.')
   }
   for (const material of Object.values(project.kinds)) needMaterial(project, material, 'A kind of part')
   tellApart(Object.values(project.materials), 'material')
-  if (Object.keys(project.schemes).length === 0) refuse('in-use', 'A project needs at least one scheme.', 'Make another scheme before removing this one.')
+  if (Object.keys(project.schemes).length === 0)
+    refuse('in-use', 'A project needs at least one scheme.', 'Make another scheme before removing this one.')
   for (const scheme of Object.values(project.schemes)) checkScheme(project, scheme)
 }
 
@@ -38,25 +50,54 @@ function checkGround(project: Project, names: Numbers): void {
     const fault = outlineFault(n.outline)
     if (fault) refuse('outline', `The outline of the neighbour "${n.name}" ${fault.what}.`, fault.remedy)
     if (n.base !== null) names.length(n.base)
-    if (!(names.length(n.height) > 0)) refuse('size', `The neighbour "${n.name}" has no height.`, 'Type a height above zero.')
+    if (!(names.length(n.height) > 0))
+      refuse('size', `The neighbour "${n.name}" has no height.`, 'Type a height above zero.')
   }
   tellApart([...Object.values(project.dials), ...Object.values(project.measures)], 'dial or measure')
   for (const p of Object.values(project.pictures)) {
     for (const [i, pair] of p.pairs.entries()) {
-      if (Math.hypot(pair.b[0] - pair.a[0], pair.b[1] - pair.a[1]) < 1) refuse('size', `The two points of pair ${i + 1} of "${p.name}" lie at one place.`, 'Pick two points that lie well apart.')
-      if (!(names.length(pair.length) > 0)) refuse('size', `The length of pair ${i + 1} of "${p.name}" is zero or less.`, 'Type how far the two points are apart.')
+      if (Math.hypot(pair.b[0] - pair.a[0], pair.b[1] - pair.a[1]) < 1)
+        refuse(
+          'size',
+          `The two points of pair ${i + 1} of "${p.name}" lie at one place.`,
+          'Pick two points that lie well apart.',
+        )
+      if (!(names.length(pair.length) > 0))
+        refuse(
+          'size',
+          `The length of pair ${i + 1} of "${p.name}" is zero or less.`,
+          'Type how far the two points are apart.',
+        )
     }
     names.angle(p.turn)
-    if (p.crop && (p.crop[0] >= p.crop[2] || p.crop[1] >= p.crop[3])) refuse('size', `Nothing of "${p.name}" is left by its crop.`, 'Let its left edge lie left of its right one, and its top above its bottom.')
-    for (const { lies } of p.stands) if (lies.kind === 'plan') names.length(lies.above); else { names.angle(lies.azimuth); names.length(lies.toward) }
+    if (p.crop && (p.crop[0] >= p.crop[2] || p.crop[1] >= p.crop[3]))
+      refuse(
+        'size',
+        `Nothing of "${p.name}" is left by its crop.`,
+        'Let its left edge lie left of its right one, and its top above its bottom.',
+      )
+    for (const { lies } of p.stands)
+      if (lies.kind === 'plan') names.length(lies.above)
+      else {
+        names.angle(lies.azimuth)
+        names.length(lies.toward)
+      }
     if (p.pin.to.kind === 'point') for (const num of [p.pin.to.x, p.pin.to.y, p.pin.to.z]) names.length(num)
-    if (p.pin.to.kind === 'axis' && project.measures[p.pin.to.measure]?.kind !== 'radius') refuse('unknown-id', `"${p.name}" is tied to the axis of a circle that is not there.`, 'Tie it to a point, or measure the circle again.')
+    if (p.pin.to.kind === 'axis' && project.measures[p.pin.to.measure]?.kind !== 'radius')
+      refuse(
+        'unknown-id',
+        `"${p.name}" is tied to the axis of a circle that is not there.`,
+        'Tie it to a point, or measure the circle again.',
+      )
   }
   for (const m of Object.values(project.measures)) {
-    if (m.same !== null && !project.measures[m.same]) refuse('unknown-id', `"${m.name}" is compared with a measure that is not there.`, 'Choose another one, or none.')
+    if (m.same !== null && !project.measures[m.same])
+      refuse('unknown-id', `"${m.name}" is compared with a measure that is not there.`, 'Choose another one, or none.')
     names.value({ formula: `{${m.id}}` }, MEASURES[m.kind].quantity)
   }
-  for (const t of Object.values(project.traces)) if (!project.pictures[t.picture]) refuse('unknown-id', `The picture of "${t.name}" is not there.`, 'Remove what was traced on it first.')
+  for (const t of Object.values(project.traces))
+    if (!project.pictures[t.picture])
+      refuse('unknown-id', `The picture of "${t.name}" is not there.`, 'Remove what was traced on it first.')
 }
 
 function checkScheme(project: Project, scheme: Scheme): void {
@@ -66,40 +107,75 @@ function checkScheme(project: Project, scheme: Scheme): void {
   for (const dial of Object.values(scheme.dials)) numbers.value(dial.value, dial.quantity)
   checkStacks(scheme)
   for (const level of Object.values(scheme.levels)) {
-    for (const [num, what] of [[level.floorBuildUp, 'floor build-up'], [level.slab, 'slab']] as const) atLeastZero(numbers.length(num), `The ${what} of "${level.name}"`)
-    if (level.tie.kind === 'fixed') { numbers.length(level.tie.height); continue }
+    for (const [num, what] of [
+      [level.floorBuildUp, 'floor build-up'],
+      [level.slab, 'slab'],
+    ] as const)
+      atLeastZero(numbers.length(num), `The ${what} of "${level.name}"`)
+    if (level.tie.kind === 'fixed') {
+      numbers.length(level.tie.height)
+      continue
+    }
     numbers.length(level.tie.above)
   }
   const heights = heightsOf(scheme, numbers)
-  const needLevel = (id: string, who: string) => scheme.levels[id] ?? refuse('unknown-id', `${who} refers to a level that is not there.`, 'Choose one of the levels in the spine.')
+  const needLevel = (id: string, who: string) =>
+    scheme.levels[id] ??
+    refuse('unknown-id', `${who} refers to a level that is not there.`, 'Choose one of the levels in the spine.')
   for (const mass of Object.values(scheme.masses)) {
-    if (!project.uses[mass.use]) refuse('unknown-id', `"${mass.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
+    if (!project.uses[mass.use])
+      refuse('unknown-id', `"${mass.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
     needLevel(mass.base.level, `"${mass.name}"`)
     for (const id of mass.takes.levels) needLevel(id, `"${mass.name}"`)
     for (const num of [mass.base.above, mass.place.x, mass.place.y]) numbers.length(num)
     numbers.angle(mass.place.turn)
     for (const tie of recipeTies(mass.recipe)) needLevel(tie.level, `"${mass.name}"`)
     checkMassRecipe(mass, standingNumbers(mass, numbers, heights))
-    for (const material of [mass.material, ...Object.values(mass.faces)]) needMaterial(project, material, `"${mass.name}"`)
+    for (const material of [mass.material, ...Object.values(mass.faces)])
+      needMaterial(project, material, `"${mass.name}"`)
   }
   for (const part of Object.values(scheme.parts)) {
-    const buildUp = project.buildUps[part.buildUp] ?? refuse('unknown-id', `"${part.name}" has a build-up that is not there.`, 'Choose one of the build-ups.')
-    if (buildUp.for !== part.kind) refuse('edit', `"${part.name}" is a ${part.kind}, "${buildUp.name}" is a build-up for a ${buildUp.for}.`, `Choose a build-up for a ${part.kind}.`)
+    const buildUp =
+      project.buildUps[part.buildUp] ??
+      refuse('unknown-id', `"${part.name}" has a build-up that is not there.`, 'Choose one of the build-ups.')
+    if (buildUp.for !== part.kind)
+      refuse(
+        'edit',
+        `"${part.name}" is a ${part.kind}, "${buildUp.name}" is a build-up for a ${buildUp.for}.`,
+        `Choose a build-up for a ${part.kind}.`,
+      )
     const plate = part.host.face === 'plate'
-    if ((part.print.kind === 'plate') !== (part.kind === 'slab' && plate)) refuse('edit', `"${part.name}" remembers ${part.print.kind === 'plate' ? 'the outline of a floor' : 'a face'}, but stands on ${plate ? 'a floor' : 'a face'}.`, 'Give it the print of what it stands on.')
-    for (const tie of [part.base, part.top]) if (tie) { needLevel(tie.level, `"${part.name}"`); numbers.length(tie.above) }
-    if (part.print.kind === 'face') for (const id of [part.print.zFrom, part.print.zTo]) if (id !== null) needLevel(id, `"${part.name}"`)
-    for (const overhang of [part.overhang, ...Object.values(part.overhangs)]) atLeastZero(numbers.length(overhang), `The overhang of "${part.name}"`)
+    if ((part.print.kind === 'plate') !== (part.kind === 'slab' && plate))
+      refuse(
+        'edit',
+        `"${part.name}" remembers ${part.print.kind === 'plate' ? 'the outline of a floor' : 'a face'}, but stands on ${plate ? 'a floor' : 'a face'}.`,
+        'Give it the print of what it stands on.',
+      )
+    for (const tie of [part.base, part.top])
+      if (tie) {
+        needLevel(tie.level, `"${part.name}"`)
+        numbers.length(tie.above)
+      }
+    if (part.print.kind === 'face')
+      for (const id of [part.print.zFrom, part.print.zTo]) if (id !== null) needLevel(id, `"${part.name}"`)
+    for (const overhang of [part.overhang, ...Object.values(part.overhangs)])
+      atLeastZero(numbers.length(overhang), `The overhang of "${part.name}"`)
     atLeastZero(numbers.length(part.rise), `The height of "${part.name}"`)
   }
   tellApart(Object.values(scheme.views), 'kept view')
   tellApart(Object.values(scheme.wings), 'wing')
-  for (const wing of Object.values(scheme.wings)) { const fault = wing.outline && outlineFault(wing.outline); if (fault) refuse('outline', `The outline of the wing "${wing.name}" ${fault.what}.`, fault.remedy) }
-  for (const mass of Object.values(scheme.masses)) if (mass.wing !== null && !scheme.wings[mass.wing]) refuse('unknown-id', `"${mass.name}" belongs to a wing that is not there.`, 'Choose one of the wings, or none.')
+  for (const wing of Object.values(scheme.wings)) {
+    const fault = wing.outline && outlineFault(wing.outline)
+    if (fault) refuse('outline', `The outline of the wing "${wing.name}" ${fault.what}.`, fault.remedy)
+  }
+  for (const mass of Object.values(scheme.masses))
+    if (mass.wing !== null && !scheme.wings[mass.wing])
+      refuse('unknown-id', `"${mass.name}" belongs to a wing that is not there.`, 'Choose one of the wings, or none.')
 }
 
 function needMaterial(project: Project, id: string | null | undefined, who: string): void {
-  if (id && !project.materials[id]) refuse('unknown-id', `${who} has a material that is not there.`, 'Choose one of the materials of the project.')
+  if (id && !project.materials[id])
+    refuse('unknown-id', `${who} has a material that is not there.`, 'Choose one of the materials of the project.')
 }
 
 /** No level stands, directly or over others, on itself. Each is walked over once. */
@@ -109,10 +185,20 @@ function checkStacks(scheme: Scheme): void {
     const path: string[] = []
     const on = new Set<string>()
     for (let id = start; !sound.has(id);) {
-      const level = scheme.levels[id] ?? refuse('unknown-id', `"${scheme.levels[path.at(-1) ?? start]?.name ?? start}" stands on a level that is not there.`, 'Choose one of the levels in the spine.')
+      const level =
+        scheme.levels[id] ??
+        refuse(
+          'unknown-id',
+          `"${scheme.levels[path.at(-1) ?? start]?.name ?? start}" stands on a level that is not there.`,
+          'Choose one of the levels in the spine.',
+        )
       if (on.has(id)) {
         const circle = path.slice(path.indexOf(id)).map((l) => scheme.levels[l]?.name ?? l)
-        refuse('level-circle', `The levels would stand on each other in a circle: ${circle.join(' on ')} on ${circle[0]}.`, 'Let one of them be fixed, or stand on another level.')
+        refuse(
+          'level-circle',
+          `The levels would stand on each other in a circle: ${circle.join(' on ')} on ${circle[0]}.`,
+          'Let one of them be fixed, or stand on another level.',
+        )
       }
       path.push(id)
       on.add(id)
@@ -126,7 +212,8 @@ function checkStacks(scheme: Scheme): void {
 function checkMassRecipe(mass: Mass, numbers: StandingNumbers): void {
   checkRecipe(mass.recipe, mass.name, numbers)
   const ids = moveIds(mass.recipe)
-  if (new Set(ids).size !== ids.length) refuse('id-taken', `Two moves of "${mass.name}" have the same id.`, 'Give each move its own id.')
+  if (new Set(ids).size !== ids.length)
+    refuse('id-taken', `Two moves of "${mass.name}" have the same id.`, 'Give each move its own id.')
 }
 
 function tellApart(things: { name: string }[], what: string): void {
@@ -138,9 +225,22 @@ function tellApart(things: { name: string }[], what: string): void {
   }
 }
 
-const atLeastZero = (value: number, what: string) => (value >= 0 ? value : refuse('size', `${what} is below zero.`, 'Type zero or more.'))
+const atLeastZero = (value: number, what: string) =>
+  value >= 0 ? value : refuse('size', `${what} is below zero.`, 'Type zero or more.')
 
 function* allThings(project: Project): Generator<[string, { id: string }]> {
-  for (const c of [project.uses, project.dials, project.buildUps, project.materials, project.neighbours, project.pictures, project.measures, project.traces, project.schemes]) yield* Object.entries(c)
-  for (const s of Object.values(project.schemes)) for (const c of [s.dials, s.levels, s.masses, s.parts, s.wings, s.views, s.mutes]) yield* Object.entries(c)
+  for (const c of [
+    project.uses,
+    project.dials,
+    project.buildUps,
+    project.materials,
+    project.neighbours,
+    project.pictures,
+    project.measures,
+    project.traces,
+    project.schemes,
+  ])
+    yield* Object.entries(c)
+  for (const s of Object.values(project.schemes))
+    for (const c of [s.dials, s.levels, s.masses, s.parts, s.wings, s.views, s.mutes]) yield* Object.entries(c)
 }

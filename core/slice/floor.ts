@@ -1,8 +1,24 @@
-import { areaOf, groupsThatMeet, intersectRegions, perimeterOf, piecesOf, rectsMeet, subtractRegions, TOLERANCE, uniteRegions, type Region } from '../solid'
+import {
+  areaOf,
+  groupsThatMeet,
+  intersectRegions,
+  perimeterOf,
+  piecesOf,
+  rectsMeet,
+  subtractRegions,
+  TOLERANCE,
+  uniteRegions,
+  type Region,
+} from '../solid'
 import type { Plate } from './plate'
 
 /** What one mass brings to a floor: its plate, the part of it that is too low to count, and its use. */
-export interface Share { plate: Plate; low: Region; use: string; order: number }
+export interface Share {
+  plate: Plate
+  low: Region
+  use: string
+  order: number
+}
 
 /** Masses that meet at one floor, taken together; areas in m2, counted once. */
 export interface Island {
@@ -11,7 +27,9 @@ export interface Island {
   region: Region
   /** the part that counts */
   counted: Region
-  area: number; low: number; perimeter: number
+  area: number
+  low: number
+  perimeter: number
   uses: Record<string, number>
   /** m2 that count of each share, in their order: floor that several masses have is the first one's */
   own: number[]
@@ -23,7 +41,11 @@ export interface Island {
 
 /** Groups the shares of a floor whose plates may meet; each group can be computed, and kept, on its own. */
 export function islandsOf(shares: Share[]): Share[][] {
-  return groupsThatMeet(shares, (s) => s.plate.rect, () => true).map((list) => list.sort((a, b) => a.order - b.order))
+  return groupsThatMeet(
+    shares,
+    (s) => s.plate.rect,
+    () => true,
+  ).map((list) => list.sort((a, b) => a.order - b.order))
 }
 
 /** Computes one island: union, uses (where masses overlap, the first in order has the floor), what is low, what is a sliver. */
@@ -32,7 +54,18 @@ export function computeIsland(shares: Share[], smallest: number): Island {
   const only = shares.length === 1 ? shares[0] : undefined
   if (only && only.low.length === 0 && only.plate.region.length === 1 && only.plate.area >= smallest) {
     const { region, area } = only.plate
-    return { ...common, region, counted: region, area, low: 0, perimeter: perimeterOf(region, only.plate.arcs), uses: { [only.use]: area }, own: [area], overlaps: [], slivers: [] }
+    return {
+      ...common,
+      region,
+      counted: region,
+      area,
+      low: 0,
+      perimeter: perimeterOf(region, only.plate.arcs),
+      uses: { [only.use]: area },
+      own: [area],
+      overlaps: [],
+      slivers: [],
+    }
   }
   const region = uniteRegions(shares.map((s) => s.plate.region))
   const high = shares.map((s) => subtractRegions(s.plate.region, s.low))
@@ -42,8 +75,19 @@ export function computeIsland(shares: Share[], smallest: number): Island {
   const area = areaOf(counted)
   const own = ownAreas(shares, slivers.length ? high.map((h) => intersectRegions(h, counted)) : high)
   return {
-    ...common, region, counted, area, low: Math.max(0, areaOf(region) - area), perimeter: perimeterOf(region, shares.flatMap((s) => s.plate.arcs)), slivers,
-    own, uses: usesOf(shares, own), overlaps: overlapsOf(shares),
+    ...common,
+    region,
+    counted,
+    area,
+    low: Math.max(0, areaOf(region) - area),
+    perimeter: perimeterOf(
+      region,
+      shares.flatMap((s) => s.plate.arcs),
+    ),
+    slivers,
+    own,
+    uses: usesOf(shares, own),
+    overlaps: overlapsOf(shares),
   }
 }
 
@@ -51,23 +95,29 @@ export function computeIsland(shares: Share[], smallest: number): Island {
 function ownAreas(shares: Share[], own: Region[]): number[] {
   return shares.map((share, i) => {
     const mine = own[i] ?? []
-    const before = shares.flatMap((o, k) => (k < i && rectsMeet(o.plate.rect, share.plate.rect, -TOLERANCE.point) ? [own[k] ?? []] : []))
+    const before = shares.flatMap((o, k) =>
+      k < i && rectsMeet(o.plate.rect, share.plate.rect, -TOLERANCE.point) ? [own[k] ?? []] : [],
+    )
     return areaOf(mine) - (before.length ? areaOf(intersectRegions(mine, uniteRegions(before))) : 0)
   })
 }
 
 function usesOf(shares: Share[], own: number[]): Record<string, number> {
   const uses: Record<string, number> = {}
-  shares.forEach((share, i) => { uses[share.use] = (uses[share.use] ?? 0) + (own[i] ?? 0) })
+  shares.forEach((share, i) => {
+    uses[share.use] = (uses[share.use] ?? 0) + (own[i] ?? 0)
+  })
   return uses
 }
 
 /** Where two masses have the same floor. */
 function overlapsOf(shares: Share[]): Island['overlaps'] {
-  return shares.flatMap((share, i) => shares.slice(0, i).flatMap((other) => {
-    if (!rectsMeet(other.plate.rect, share.plate.rect, -TOLERANCE.point)) return []
-    const region = intersectRegions(other.plate.region, share.plate.region)
-    const area = areaOf(region)
-    return area > 0.005 ? [{ a: other.plate.mass, b: share.plate.mass, area, region }] : []
-  }))
+  return shares.flatMap((share, i) =>
+    shares.slice(0, i).flatMap((other) => {
+      if (!rectsMeet(other.plate.rect, share.plate.rect, -TOLERANCE.point)) return []
+      const region = intersectRegions(other.plate.region, share.plate.region)
+      const area = areaOf(region)
+      return area > 0.005 ? [{ a: other.plate.mass, b: share.plate.mass, area, region }] : []
+    }),
+  )
 }

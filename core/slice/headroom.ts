@@ -1,12 +1,28 @@
 import type { Body, MassForm } from '../form'
-import { areaOf, intersectRegions, loopArea, placePoint, subtractRegions, TOLERANCE, uniteRegions, type Face, type Region, type Surface, type Vec2, type Vec3 } from '../solid'
+import {
+  areaOf,
+  intersectRegions,
+  loopArea,
+  placePoint,
+  subtractRegions,
+  TOLERANCE,
+  uniteRegions,
+  type Face,
+  type Region,
+  type Surface,
+  type Vec2,
+  type Vec3,
+} from '../solid'
 import type { Plate } from './plate'
 
 /**
  * The rule of headroom: the clear height (m) of floor that counts, and the slope (degrees from upright) from which a face is roof-like.
  * Under wall-like faces that lean in, floor counts out to the mass face, as it does under upright ones.
  */
-export interface Headroom { height: number; wallLike: number }
+export interface Headroom {
+  height: number
+  wallLike: number
+}
 
 /** Whether the form ends, or a face that looks up lies, within the headroom (m) above a height, so that floor there may be low. */
 export function lowAbove(form: MassForm, z: number, headroom: Headroom): boolean {
@@ -25,25 +41,44 @@ export function lowRegion(form: MassForm, plate: Plate, z: number, headroom: Hea
   if (form.top < z + headroom.height - TOLERANCE.height) return plate.region
   const from = z - form.at.z
   const to = from + headroom.height
-  const above = roofsOf(form.body, headroom.wallLike).faces.filter((r) => r.high > from + TOLERANCE.height && r.low < to - TOLERANCE.height)
+  const above = roofsOf(form.body, headroom.wallLike).faces.filter(
+    (r) => r.high > from + TOLERANCE.height && r.low < to - TOLERANCE.height,
+  )
   const plans = above.map((r) => planBetween(r.face, from, to)).filter((r) => r.length > 0)
   if (plans.length === 0) return []
-  return intersectRegions(uniteRegions(plans).map((loop) => loop.map((p) => placePoint(p, form.at))), plate.region)
+  return intersectRegions(
+    uniteRegions(plans).map((loop) => loop.map((p) => placePoint(p, form.at))),
+    plate.region,
+  )
 }
 
 /** Low floor (of `form`, at z) less what lies under another mass that stands on the flat top above it: there the run of mass goes on. */
-export function lessWhatGoesOn(low: Region, form: MassForm, z: number, headroom: Headroom, others: MassForm[], plateAt: (form: MassForm, z: number) => Plate | null): Region {
+export function lessWhatGoesOn(
+  low: Region,
+  form: MassForm,
+  z: number,
+  headroom: Headroom,
+  others: MassForm[],
+  plateAt: (form: MassForm, z: number) => Plate | null,
+): Region {
   const { top } = form
   if (low.length === 0 || top >= z + headroom.height) return low
-  const tops = form.body.flats().filter((f) => f.plane.n[2] > 1 - 1e-9 && Math.abs(f.plane.d + form.at.z - top) < TOLERANCE.height)
+  const tops = form.body
+    .flats()
+    .filter((f) => f.plane.n[2] > 1 - 1e-9 && Math.abs(f.plane.d + form.at.z - top) < TOLERANCE.height)
   const flat = tops.map((f): Region => f.loops.map((l) => l.points.map((p) => placePoint([p[0], p[1]], form.at))))
   if (areaOf(flat.flat()) < TOLERANCE.area) return low
-  return others.filter((o) => o !== form && o.base <= top + TOLERANCE.height && o.top > top + TOLERANCE.height).reduce((left, other) => {
-    const plate = plateAt(other, top)
-    if (!plate) return left
-    const goesOn = subtractRegions(plate.region, lowRegion(other, plate, top, { ...headroom, height: z + headroom.height - top }))
-    return subtractRegions(left, intersectRegions(goesOn, uniteRegions(flat)))
-  }, low)
+  return others
+    .filter((o) => o !== form && o.base <= top + TOLERANCE.height && o.top > top + TOLERANCE.height)
+    .reduce((left, other) => {
+      const plate = plateAt(other, top)
+      if (!plate) return left
+      const goesOn = subtractRegions(
+        plate.region,
+        lowRegion(other, plate, top, { ...headroom, height: z + headroom.height - top }),
+      )
+      return subtractRegions(left, intersectRegions(goesOn, uniteRegions(flat)))
+    }, low)
 }
 
 /** The roof-like faces of a body, each with its lowest and highest point; m above the mass's own zero. */
@@ -53,15 +88,33 @@ function roofsOf(body: Body, wallLike: number): Roofs {
   const flats = body.flats()
   // What is curved is wall-like or roof-like as a whole, by its mean slope.
   const mean = new Map<Surface, { up: number; area: number }>()
-  for (const { surface, plane, area } of flats) if (surface) { const m = mean.get(surface) ?? { up: 0, area: 0 }; m.up += plane.n[2] * area; m.area += area; mean.set(surface, m) }
-  const tilt = (f: Face) => { const m = f.surface && mean.get(f.surface); return m ? m.up / m.area : f.plane.n[2] }
-  const least = Math.sin(wallLike * Math.PI / 180) - 1e-9
-  const faces = flats.filter((f) => f.plane.n[2] > 1e-6 && tilt(f) > least).map((face) => { const zs = face.loops.flatMap((l) => l.points.map((p) => p[2])); return { face, low: Math.min(...zs), high: Math.max(...zs) } })
+  for (const { surface, plane, area } of flats)
+    if (surface) {
+      const m = mean.get(surface) ?? { up: 0, area: 0 }
+      m.up += plane.n[2] * area
+      m.area += area
+      mean.set(surface, m)
+    }
+  const tilt = (f: Face) => {
+    const m = f.surface && mean.get(f.surface)
+    return m ? m.up / m.area : f.plane.n[2]
+  }
+  const least = Math.sin((wallLike * Math.PI) / 180) - 1e-9
+  const faces = flats
+    .filter((f) => f.plane.n[2] > 1e-6 && tilt(f) > least)
+    .map((face) => {
+      const zs = face.loops.flatMap((l) => l.points.map((p) => p[2]))
+      return { face, low: Math.min(...zs), high: Math.max(...zs) }
+    })
   const roofs = { wallLike, lowest: Math.min(...faces.map((f) => f.low)), faces }
   known.set(body, roofs)
   return roofs
 }
-interface Roofs { wallLike: number; lowest: number; faces: { face: Face; low: number; high: number }[] }
+interface Roofs {
+  wallLike: number
+  lowest: number
+  faces: { face: Face; low: number; high: number }[]
+}
 const known = new WeakMap<Body, Roofs>()
 
 /** The plan of the part of a flat face that lies between two heights: every loop clipped by both. */

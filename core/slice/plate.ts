@@ -1,15 +1,41 @@
 import type { MassForm } from '../form'
-import { areaOf, cutAt, placePoint, rectOf, TOLERANCE, type Arc, type CutLoop, type Placement, type Rect, type Region } from '../solid'
+import {
+  areaOf,
+  cutAt,
+  placePoint,
+  rectOf,
+  TOLERANCE,
+  type Arc,
+  type CutLoop,
+  type Placement,
+  type Rect,
+  type Region,
+} from '../solid'
 
 /** The cut of one mass: its region in plan, and the face that each edge was cut from. It is the same one at all heights where the cut is the same. */
-export interface Plate { mass: string; loops: CutLoop[]; region: Region; /** the arcs that its edges are facets of */ arcs: Arc[]; area: number; rect: Rect }
+export interface Plate {
+  mass: string
+  loops: CutLoop[]
+  region: Region
+  /** the arcs that its edges are facets of */ arcs: Arc[]
+  area: number
+  rect: Rect
+}
 
 /** The plate of a mass at a height (m above the datum), or null where the mass ends at or below it, or begins above. */
 export function plateOf(form: MassForm, z: number): Plate | null {
   if (z < form.base - TOLERANCE.height || z > form.top - TOLERANCE.height) return null
   const arcs = new Map<Arc, Arc>()
-  const placed = (arc: Arc) => { let p = arcs.get(arc); if (!p) arcs.set(arc, p = placeArc(arc, form.at)); return p }
-  const loops = cutAt(form.body.solid, z - form.at.z).map((l): CutLoop => ({ ...l, points: l.points.map((p) => placePoint(p, form.at)), arcs: l.arcs.map((a) => a && placed(a)) }))
+  const placed = (arc: Arc) => {
+    let p = arcs.get(arc)
+    if (!p) arcs.set(arc, (p = placeArc(arc, form.at)))
+    return p
+  }
+  const loops = cutAt(form.body.solid, z - form.at.z).map((l): CutLoop => ({
+    ...l,
+    points: l.points.map((p) => placePoint(p, form.at)),
+    arcs: l.arcs.map((a) => a && placed(a)),
+  }))
   if (loops.length === 0) return null
   const region = loops.map((l) => l.points)
   return { mass: form.id, loops, region, arcs: [...arcs.values()], area: areaOf(region), rect: rectOf(region) }
@@ -17,5 +43,5 @@ export function plateOf(form: MassForm, z: number): Plate | null {
 
 function placeArc(arc: Arc, at: Placement): Arc {
   const [x, y] = placePoint([arc.x, arc.y], at)
-  return { ...arc, x, y, from: arc.from + at.turn * Math.PI / 180 }
+  return { ...arc, x, y, from: arc.from + (at.turn * Math.PI) / 180 }
 }

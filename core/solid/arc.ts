@@ -5,7 +5,14 @@ import type { Vec2 } from './place'
  * An arc of a circle in plan: centre and radius in metres, from an angle over a sweep (radians; above zero counter-clockwise),
  * drawn in `n` facets. A sweep of a whole turn is a circle.
  */
-export interface Arc { x: number; y: number; r: number; from: number; sweep: number; n: number }
+export interface Arc {
+  x: number
+  y: number
+  r: number
+  from: number
+  sweep: number
+  n: number
+}
 
 const WHOLE = 2 * Math.PI
 export const isCircle = (arc: Pick<Arc, 'sweep'>): boolean => Math.abs(Math.abs(arc.sweep) - WHOLE) < 1e-9
@@ -73,9 +80,9 @@ export function arcBetween(a: Vec2, b: Vec2, bulge: number): Arc | null {
   const chord = Math.hypot(b[0] - a[0], b[1] - a[1])
   if (Math.abs(bulge) < 1e-9 || chord < 1e-9) return null
   const sweep = 4 * Math.atan(bulge)
-  const r = (chord / 2) * (1 + bulge * bulge) / (2 * Math.abs(bulge))
+  const r = ((chord / 2) * (1 + bulge * bulge)) / (2 * Math.abs(bulge))
   // From the middle of the chord to the centre, to the left for outward arcs of less than half a circle.
-  const off = (chord / 2) * (1 - bulge * bulge) / (2 * bulge)
+  const off = ((chord / 2) * (1 - bulge * bulge)) / (2 * bulge)
   const [ux, uy] = [(b[0] - a[0]) / chord, (b[1] - a[1]) / chord]
   const [x, y] = [(a[0] + b[0]) / 2 - uy * off, (a[1] + b[1]) / 2 + ux * off]
   const from = Math.atan2(a[1] - y, a[0] - x)
@@ -108,7 +115,13 @@ export function liesOn(arc: Arc, a: Vec2, b: Vec2): boolean {
   const off = (p: Vec2) => Math.abs(Math.hypot(p[0] - arc.x, p[1] - arc.y) - arc.r)
   const most = 2 * TOLERANCE.curve
   const step = (Math.abs(arc.sweep) / arc.n) * arc.r
-  return off(a) < most && off(b) < most && Math.hypot(b[0] - a[0], b[1] - a[1]) < step * 1.02 + TOLERANCE.point && off([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]) < most && arc.r > 5 * TOLERANCE.curve
+  return (
+    off(a) < most &&
+    off(b) < most &&
+    Math.hypot(b[0] - a[0], b[1] - a[1]) < step * 1.02 + TOLERANCE.point &&
+    off([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]) < most &&
+    arc.r > 5 * TOLERANCE.curve
+  )
 }
 
 /** The true length (m) of a segment that lies on an arc. */

@@ -5,11 +5,16 @@ import { TOLERANCE } from './tolerance'
  * A body's heights of change: between two neighbouring ones no vertex lies, and where a band is constant its cut is the same at
  * every height. `constant[i]` tells of the band under heights[i]; the last entry is the empty band above all.
  */
-export interface Bands { heights: Float64Array; constant: boolean[] }
+export interface Bands {
+  heights: Float64Array
+  constant: boolean[]
+}
 
 export function bandsOf({ positions, triangles, facetOf }: Solid): Bands {
   const count = positions.length / 3
-  const heights = Float64Array.from(new Set(Array.from({ length: count }, (_, v) => positions[v * 3 + 2] as number))).sort()
+  const heights = Float64Array.from(
+    new Set(Array.from({ length: count }, (_, v) => positions[v * 3 + 2] as number)),
+  ).sort()
   const place = new Map(Array.from(heights, (z, i) => [z, i]))
   const leaning = new Int32Array(heights.length + 1)
   const seen = new Map<number, number>()
@@ -18,7 +23,10 @@ export function bandsOf({ positions, triangles, facetOf }: Solid): Bands {
     const facet = facetOf[Math.floor(i / 3)] as number
     const key = a < b ? a * count + b : b * count + a
     const other = seen.get(key)
-    if (other === undefined) { seen.set(key, facet); continue }
+    if (other === undefined) {
+      seen.set(key, facet)
+      continue
+    }
     // A line within one facet is the triangulation's, not the form's; an upright line is cut at one place at every height.
     if (other === facet || (near(positions, a, b, 0) && near(positions, a, b, 1))) continue
     const [za, zb] = [place.get(positions[a * 3 + 2] as number) ?? 0, place.get(positions[b * 3 + 2] as number) ?? 0]
@@ -33,8 +41,13 @@ export function bandsOf({ positions, triangles, facetOf }: Solid): Bands {
 export function bandAt({ heights }: Bands, z: number): number {
   const limit = z + TOLERANCE.height
   let [low, high] = [0, heights.length]
-  while (low < high) { const mid = (low + high) >> 1; if ((heights[mid] as number) <= limit) low = mid + 1; else high = mid }
+  while (low < high) {
+    const mid = (low + high) >> 1
+    if ((heights[mid] as number) <= limit) low = mid + 1
+    else high = mid
+  }
   return low
 }
 
-const near = (p: Float64Array, a: number, b: number, axis: 0 | 1) => Math.abs((p[a * 3 + axis] as number) - (p[b * 3 + axis] as number)) < 1e-9
+const near = (p: Float64Array, a: number, b: number, axis: 0 | 1) =>
+  Math.abs((p[a * 3 + axis] as number) - (p[b * 3 + axis] as number)) < 1e-9

@@ -8,10 +8,19 @@ import type { CrossSection, Manifold, ManifoldToplevel } from 'manifold-3d/manif
 import type { Vec2 } from './place'
 
 /** A room that a body may fill: over a region, from one height to another, below planes (n . p <= d). m */
-export interface Allowed { region: Region; from: number; to: number; planes: Plane[] }
+export interface Allowed {
+  region: Region
+  from: number
+  to: number
+  planes: Plane[]
+}
 
 /** What of a body lies above the room's foot: its plan; and what of that lies beyond the room: m3, and its triangles. */
-export interface Beyond { plan: Region; volume: number; mesh: Mesh }
+export interface Beyond {
+  plan: Region
+  volume: number
+  mesh: Mesh
+}
 
 export function beyond(body: Solid, at: Placement, room: Allowed): Beyond {
   return withKernel((kernel, own) => {
@@ -20,7 +29,9 @@ export function beyond(body: Solid, at: Placement, room: Allowed): Beyond {
     const whole = toKernel(placeSolid(body, { ...at, x: at.x - o[0], y: at.y - o[1] }), kernel, own)
     const above = own(whole.trimByPlane([0, 0, 1], room.from))
     if (above.isEmpty()) return { plan: [], volume: 0, mesh: NOTHING }
-    const plan = (own(above.project()) as CrossSection).toPolygons().map((l) => l.map(([x, y]): Vec2 => [x + o[0], y + o[1]]))
+    const plan = (own(above.project()) as CrossSection)
+      .toPolygons()
+      .map((l) => l.map(([x, y]): Vec2 => [x + o[0], y + o[1]]))
     const inside = roomBody(kernel, own, room, o)
     const over = inside ? own(above.subtract(inside)) : above
     const volume = over.volume()
@@ -32,14 +43,31 @@ export function beyond(body: Solid, at: Placement, room: Allowed): Beyond {
 export function roomMesh(room: Allowed): Mesh {
   const first = room.region[0]?.[0] ?? [0, 0]
   const o = [Math.round(first[0]), Math.round(first[1])] as const
-  return withKernel((kernel, own) => { const body = roomBody(kernel, own, room, o); return body ? meshOf(body, o) : NOTHING })
+  return withKernel((kernel, own) => {
+    const body = roomBody(kernel, own, room, o)
+    return body ? meshOf(body, o) : NOTHING
+  })
 }
 
 const NOTHING: Mesh = { positions: new Float64Array(), triangles: new Uint32Array() }
 
-function roomBody(kernel: ManifoldToplevel, own: <T extends CrossSection | Manifold>(o: T) => T, room: Allowed, [ox, oy]: readonly [number, number]): Manifold | null {
+function roomBody(
+  kernel: ManifoldToplevel,
+  own: <T extends CrossSection | Manifold>(o: T) => T,
+  room: Allowed,
+  [ox, oy]: readonly [number, number],
+): Manifold | null {
   if (room.region.length === 0 || room.to <= room.from) return null
-  let body = own(own(own(new kernel.CrossSection(room.region.map((l) => l.map(([x, y]): Vec2 => [x - ox, y - oy])), 'Positive')).extrude(room.to - room.from)).translate([0, 0, room.from]))
+  let body = own(
+    own(
+      own(
+        new kernel.CrossSection(
+          room.region.map((l) => l.map(([x, y]): Vec2 => [x - ox, y - oy])),
+          'Positive',
+        ),
+      ).extrude(room.to - room.from),
+    ).translate([0, 0, room.from]),
+  )
   // What lies on the far side of a plane is cut off: the kernel keeps what lies along the normal.
   for (const { n, d } of room.planes) body = own(body.trimByPlane([-n[0], -n[1], -n[2]], -(d - n[0] * ox - n[1] * oy)))
   return body
@@ -48,5 +76,8 @@ function roomBody(kernel: ManifoldToplevel, own: <T extends CrossSection | Manif
 function meshOf(body: Manifold, [ox, oy]: readonly [number, number]): Mesh {
   const mesh = body.getMesh()
   const shift = [ox, oy, 0]
-  return { positions: Float64Array.from(mesh.vertProperties, (c, i) => c + (shift[i % 3] as number)), triangles: Uint32Array.from(mesh.triVerts) }
+  return {
+    positions: Float64Array.from(mesh.vertProperties, (c, i) => c + (shift[i % 3] as number)),
+    triangles: Uint32Array.from(mesh.triVerts),
+  }
 }

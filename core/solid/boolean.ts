@@ -28,10 +28,24 @@ function volumeTogether(solids: Solid[]): number {
   return withKernel((kernel, own) => own(kernel.Manifold.union(solids.map((s) => toKernel(s, kernel, own)))).volume())
 }
 
-function combine(a: Solid, b: Solid, how: 'union' | 'intersection', met: { settled: Float64Array; seams: Seam[] } = { settled: b.positions, seams: [] }): Solid {
+function combine(
+  a: Solid,
+  b: Solid,
+  how: 'union' | 'intersection',
+  met: { settled: Float64Array; seams: Seam[] } = { settled: b.positions, seams: [] },
+): Solid {
   return withKernel((kernel, own) => {
     const result = own(kernel.Manifold[how](toKernel(a, kernel, own), toKernel(b, kernel, own, a.facets.length)))
     if (result.isEmpty()) refuse('geometry', 'Nothing is left of the form.', 'Move the bodies so that they meet.')
-    return fromKernel(result, own, [...a.facets, ...b.facets], [{ body: a, settled: a.positions }, { body: b, settled: met.settled }], met.seams)
+    return fromKernel(
+      result,
+      own,
+      [...a.facets, ...b.facets],
+      [
+        { body: a, settled: a.positions },
+        { body: b, settled: met.settled },
+      ],
+      met.seams,
+    )
   })
 }

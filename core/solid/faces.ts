@@ -2,16 +2,29 @@ import type { Facet, Plane, Solid, Vec3 } from './solid'
 import type { Surface } from './surface'
 
 /** One edge loop of a face, counter-clockwise seen from outside for outer loops; `beyond[i]` names the face across the edge from point i to the next. */
-export interface FaceLoop { points: Vec3[]; beyond: string[] }
+export interface FaceLoop {
+  points: Vec3[]
+  beyond: string[]
+}
 
 /**
  * A connected face of a body. Pieces of a face that was split are told apart by the faces that border them. A curved one has its
  * true surface, its flat bits, and the plane that lies nearest to all of it.
  */
-export interface Face { name: string; plane: Plane; loops: FaceLoop[]; area: number; surface: Surface | null; flats: Flat[] }
+export interface Face {
+  name: string
+  plane: Plane
+  loops: FaceLoop[]
+  area: number
+  surface: Surface | null
+  flats: Flat[]
+}
 
 /** A flat bit of a curved face: its plane and its corners, m. */
-export interface Flat { plane: Plane; points: Vec3[] }
+export interface Flat {
+  plane: Plane
+  points: Vec3[]
+}
 
 /** The faces of a body, in the order of their first triangle. */
 export function facesOf(solid: Solid): Face[] {
@@ -26,7 +39,11 @@ export function facesOf(solid: Solid): Face[] {
 }
 
 /** The flat bits of all faces, one for each facet: what is computed exactly of planes. */
-export const flatsOf = (solid: Solid): Face[] => grouped(solid, solid.facets.map((_, i) => i))
+export const flatsOf = (solid: Solid): Face[] =>
+  grouped(
+    solid,
+    solid.facets.map((_, i) => i),
+  )
 
 /** Connected triangles of one key; a key is a facet's number, or that of the first facet of its surface. */
 function grouped(solid: Solid, keyOf: number[]): Face[] {
@@ -35,7 +52,8 @@ function grouped(solid: Solid, keyOf: number[]): Face[] {
   const across = new Map<number, number>()
   const vertices = positions.length / 3
   const edge = (a: number, b: number) => a * vertices + b
-  for (let i = 0; i < triangles.length; i++) across.set(edge(triangles[i] as number, triangles[after(i)] as number), Math.floor(i / 3))
+  for (let i = 0; i < triangles.length; i++)
+    across.set(edge(triangles[i] as number, triangles[after(i)] as number), Math.floor(i / 3))
   const twin = (i: number) => across.get(edge(triangles[after(i)] as number, triangles[i] as number)) ?? -1
 
   const group = new Int32Array(facetOf.length).fill(-1)
@@ -44,38 +62,79 @@ function grouped(solid: Solid, keyOf: number[]): Face[] {
     if (group[seed] !== -1) continue
     const members = [seed]
     group[seed] = groups.length
-    for (let k = 0; k < members.length; k++) for (let e = 0; e < 3; e++) {
-      const other = twin((members[k] as number) * 3 + e)
-      if (other >= 0 && group[other] === -1 && facetOf[other] === facetOf[seed]) { group[other] = groups.length; members.push(other) }
-    }
+    for (let k = 0; k < members.length; k++)
+      for (let e = 0; e < 3; e++) {
+        const other = twin((members[k] as number) * 3 + e)
+        if (other >= 0 && group[other] === -1 && facetOf[other] === facetOf[seed]) {
+          group[other] = groups.length
+          members.push(other)
+        }
+      }
     groups.push(members)
   }
 
-  return groups.map((members, g): Face => {
-    const facet = facets[facetOf[members[0] as number] as number] as Facet
-    const only = members.length === 1 ? members[0] : undefined
-    if (only !== undefined) {
-      const points = [0, 1, 2].map((e): Vec3 => { const v = (triangles[only * 3 + e] as number) * 3; return [positions[v] as number, positions[v + 1] as number, positions[v + 2] as number] })
-      const beyond = [0, 1, 2].map((e) => facets[solid.facetOf[twin(only * 3 + e)] ?? -1]?.name ?? '')
-      return { name: facet.name, plane: facet.plane, loops: [{ points, beyond }], area: areaIn(facet.plane, points), surface: facet.surface ?? null, flats: [] }
-    }
-    const steps = new Map<number, { to: number; beyond: string }[]>()
-    for (const t of members) for (let e = 0; e < 3; e++) {
-      const other = twin(t * 3 + e)
-      if (other >= 0 && group[other] === g) continue
-      const from = triangles[t * 3 + e] as number
-      const step = { to: triangles[after(t * 3 + e)] as number, beyond: facets[solid.facetOf[other] as number]?.name ?? '' }
-      const list = steps.get(from)
-      if (list) list.push(step)
-      else steps.set(from, [step])
-    }
-    const loops = chained(steps, positions)
-    const inner = members.filter((t) => solid.facetOf[t] !== solid.facetOf[members[0] as number])
-    if (!facet.surface || inner.length === 0) return { name: facet.name, plane: facet.plane, loops, area: loops.reduce((sum, l) => sum + areaIn(facet.plane, l.points), 0), surface: facet.surface ?? null, flats: [] }
-    const flats = members.map((t): Flat => ({ plane: (facets[solid.facetOf[t] as number] as Facet).plane, points: [0, 1, 2].map((e) => { const v = (triangles[t * 3 + e] as number) * 3; return [positions[v], positions[v + 1], positions[v + 2]] as Vec3 }) }))
-    const areas = flats.map((f) => areaIn(f.plane, f.points))
-    return { name: facet.name, plane: meanPlane(flats, areas), loops, area: areas.reduce((a, b) => a + b, 0), surface: facet.surface, flats }
-  }).filter((face) => face.area > 1e-6)
+  return groups
+    .map((members, g): Face => {
+      const facet = facets[facetOf[members[0] as number] as number] as Facet
+      const only = members.length === 1 ? members[0] : undefined
+      if (only !== undefined) {
+        const points = [0, 1, 2].map((e): Vec3 => {
+          const v = (triangles[only * 3 + e] as number) * 3
+          return [positions[v] as number, positions[v + 1] as number, positions[v + 2] as number]
+        })
+        const beyond = [0, 1, 2].map((e) => facets[solid.facetOf[twin(only * 3 + e)] ?? -1]?.name ?? '')
+        return {
+          name: facet.name,
+          plane: facet.plane,
+          loops: [{ points, beyond }],
+          area: areaIn(facet.plane, points),
+          surface: facet.surface ?? null,
+          flats: [],
+        }
+      }
+      const steps = new Map<number, { to: number; beyond: string }[]>()
+      for (const t of members)
+        for (let e = 0; e < 3; e++) {
+          const other = twin(t * 3 + e)
+          if (other >= 0 && group[other] === g) continue
+          const from = triangles[t * 3 + e] as number
+          const step = {
+            to: triangles[after(t * 3 + e)] as number,
+            beyond: facets[solid.facetOf[other] as number]?.name ?? '',
+          }
+          const list = steps.get(from)
+          if (list) list.push(step)
+          else steps.set(from, [step])
+        }
+      const loops = chained(steps, positions)
+      const inner = members.filter((t) => solid.facetOf[t] !== solid.facetOf[members[0] as number])
+      if (!facet.surface || inner.length === 0)
+        return {
+          name: facet.name,
+          plane: facet.plane,
+          loops,
+          area: loops.reduce((sum, l) => sum + areaIn(facet.plane, l.points), 0),
+          surface: facet.surface ?? null,
+          flats: [],
+        }
+      const flats = members.map((t): Flat => ({
+        plane: (facets[solid.facetOf[t] as number] as Facet).plane,
+        points: [0, 1, 2].map((e) => {
+          const v = (triangles[t * 3 + e] as number) * 3
+          return [positions[v], positions[v + 1], positions[v + 2]] as Vec3
+        }),
+      }))
+      const areas = flats.map((f) => areaIn(f.plane, f.points))
+      return {
+        name: facet.name,
+        plane: meanPlane(flats, areas),
+        loops,
+        area: areas.reduce((a, b) => a + b, 0),
+        surface: facet.surface,
+        flats,
+      }
+    })
+    .filter((face) => face.area > 1e-6)
 }
 
 /** The plane that a curved face lies about: its facets' normals and middles, weighed by their areas. */
@@ -85,7 +144,14 @@ function meanPlane(flats: Flat[], areas: number[]): Plane {
   if (length < 1e-9) return (flats[0] as Flat).plane
   const n = sum.map((x) => x / length) as Vec3
   const total = areas.reduce((a, b) => a + b, 0)
-  const d = flats.reduce((s, f, i) => s + f.points.reduce((t, p) => t + n[0] * p[0] + n[1] * p[1] + n[2] * p[2], 0) / f.points.length * (areas[i] as number), 0) / total
+  const d =
+    flats.reduce(
+      (s, f, i) =>
+        s +
+        (f.points.reduce((t, p) => t + n[0] * p[0] + n[1] * p[1] + n[2] * p[2], 0) / f.points.length) *
+          (areas[i] as number),
+      0,
+    ) / total
   return { n, d }
 }
 
@@ -97,14 +163,27 @@ function chained(steps: Map<number, { to: number; beyond: string }[]>, positions
     while ((steps.get(start)?.length ?? 0) > 0) {
       const ring: { at: number; beyond: string }[] = []
       let at = start
-      for (let step = steps.get(at)?.pop(); step; step = steps.get(at)?.pop()) { ring.push({ at, beyond: step.beyond }); at = step.to }
-      const point = (v: number): Vec3 => [positions[v * 3] as number, positions[v * 3 + 1] as number, positions[v * 3 + 2] as number]
+      for (let step = steps.get(at)?.pop(); step; step = steps.get(at)?.pop()) {
+        ring.push({ at, beyond: step.beyond })
+        at = step.to
+      }
+      const point = (v: number): Vec3 => [
+        positions[v * 3] as number,
+        positions[v * 3 + 1] as number,
+        positions[v * 3 + 2] as number,
+      ]
       const points = ring.map((r) => point(r.at))
-      const kept = ring.map((_, i) => i).filter((i) => {
-        const before = (i + ring.length - 1) % ring.length
-        return ring[i]?.beyond !== ring[before]?.beyond || !straight(points[before] as Vec3, points[i] as Vec3, points[(i + 1) % ring.length] as Vec3)
-      })
-      if (kept.length >= 3) loops.push({ points: kept.map((i) => points[i] as Vec3), beyond: kept.map((i) => ring[i]?.beyond ?? '') })
+      const kept = ring
+        .map((_, i) => i)
+        .filter((i) => {
+          const before = (i + ring.length - 1) % ring.length
+          return (
+            ring[i]?.beyond !== ring[before]?.beyond ||
+            !straight(points[before] as Vec3, points[i] as Vec3, points[(i + 1) % ring.length] as Vec3)
+          )
+        })
+      if (kept.length >= 3)
+        loops.push({ points: kept.map((i) => points[i] as Vec3), beyond: kept.map((i) => ring[i]?.beyond ?? '') })
     }
   }
   return loops
@@ -131,5 +210,9 @@ function straight(a: Vec3, p: Vec3, b: Vec3): boolean {
 function named(faces: Face[]): Face[] {
   const count = new Map<string, number>()
   for (const f of faces) count.set(f.name, (count.get(f.name) ?? 0) + 1)
-  return faces.map((f) => ((count.get(f.name) ?? 0) > 1 ? { ...f, name: `${f.name}~${[...new Set(f.loops.flatMap((l) => l.beyond))].sort().join('+')}` } : f))
+  return faces.map((f) =>
+    (count.get(f.name) ?? 0) > 1
+      ? { ...f, name: `${f.name}~${[...new Set(f.loops.flatMap((l) => l.beyond))].sort().join('+')}` }
+      : f,
+  )
 }

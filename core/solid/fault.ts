@@ -2,7 +2,10 @@ import { cornerAt, crossOf, dotOf, lessOf } from './plane'
 import { volumeOf, type Vec3 } from './solid'
 
 /** What is wrong with a mesh as a body, and where (m). */
-export interface BodyFault { fault: 'open' | 'inside out' | 'crossing'; at: Vec3 }
+export interface BodyFault {
+  fault: 'open' | 'inside out' | 'crossing'
+  at: Vec3
+}
 
 /**
  * What is wrong with a mesh as a body: an edge that has no triangle on its other side, triangles that all look inwards, or triangles that
@@ -18,13 +21,25 @@ export function bodyFault(mesh: { positions: Float64Array; triangles: Uint32Arra
   const count = triangles.length / 3
   const boxes = Array.from({ length: count }, (_, t) => {
     const corners = [0, 1, 2].map((k) => point(triangles[t * 3 + k] as number)) as [Vec3, Vec3, Vec3]
-    return { t, corners, low: [0, 1, 2].map((k) => Math.min(...corners.map((c) => c[k] as number))), high: [0, 1, 2].map((k) => Math.max(...corners.map((c) => c[k] as number))) }
+    return {
+      t,
+      corners,
+      low: [0, 1, 2].map((k) => Math.min(...corners.map((c) => c[k] as number))),
+      high: [0, 1, 2].map((k) => Math.max(...corners.map((c) => c[k] as number))),
+    }
   }).sort((a, b) => (a.low[0] as number) - (b.low[0] as number))
   let active: typeof boxes = []
   for (const box of boxes) {
     active = active.filter((o) => (o.high[0] as number) > (box.low[0] as number) + 1e-9)
     for (const other of active) {
-      if ([1, 2].some((k) => (other.high[k] as number) <= (box.low[k] as number) + 1e-9 || (box.high[k] as number) <= (other.low[k] as number) + 1e-9)) continue
+      if (
+        [1, 2].some(
+          (k) =>
+            (other.high[k] as number) <= (box.low[k] as number) + 1e-9 ||
+            (box.high[k] as number) <= (other.low[k] as number) + 1e-9,
+        )
+      )
+        continue
       const at = crossing(box.corners, other.corners) ?? crossing(other.corners, box.corners)
       if (at) return { fault: 'crossing', at }
     }
@@ -43,7 +58,7 @@ function openEdge(triangles: Uint32Array, corners: number): number {
       if (!open.delete(b * corners + a)) open.set(a * corners + b, a)
     }
     const [first] = open.values()
-    known.set(triangles, found = first ?? -1)
+    known.set(triangles, (found = first ?? -1))
   }
   return found
 }
@@ -63,7 +78,11 @@ function crossing(one: [Vec3, Vec3, Vec3], two: [Vec3, Vec3, Vec3]): Vec3 | null
     const t = d / (d - e)
     const [p, q] = [one[i] as Vec3, one[j] as Vec3]
     const x: Vec3 = [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]
-    const inside = [[a, b], [b, c], [c, a]].every(([u, w]) => dotOf(crossOf(lessOf(w as Vec3, u as Vec3), lessOf(x, u as Vec3)), n) > -1e-9 * size * size)
+    const inside = [
+      [a, b],
+      [b, c],
+      [c, a],
+    ].every(([u, w]) => dotOf(crossOf(lessOf(w as Vec3, u as Vec3), lessOf(x, u as Vec3)), n) > -1e-9 * size * size)
     if (inside) return x
   }
   return null

@@ -8,13 +8,18 @@ import { TOLERANCE } from './tolerance'
 export function groupsThatMeet<T>(things: T[], rectOf: (thing: T) => Rect, meet: (a: T, b: T) => boolean): T[][] {
   const rects = things.map(rectOf)
   const parent = things.map((_, i) => i)
-  const root = (i: number): number => { let r = i; while (parent[r] !== r) r = parent[r] as number; return r }
+  const root = (i: number): number => {
+    let r = i
+    while (parent[r] !== r) r = parent[r] as number
+    return r
+  }
   const byX = things.map((_, i) => i).sort((a, b) => (rects[a] as Rect).x0 - (rects[b] as Rect).x0)
   let active: number[] = []
   for (const i of byX) {
     const rect = rects[i] as Rect
     active = active.filter((o) => (rects[o] as Rect).x1 >= rect.x0 - TOLERANCE.point)
-    for (const o of active) if (rectsMeet(rects[o] as Rect, rect) && meet(things[o] as T, things[i] as T)) parent[root(i)] = root(o)
+    for (const o of active)
+      if (rectsMeet(rects[o] as Rect, rect) && meet(things[o] as T, things[i] as T)) parent[root(i)] = root(o)
     active.push(i)
   }
   const groups = new Map<number, T[]>()

@@ -6,11 +6,16 @@ let opening: Promise<void> | null = null
 
 /** Starts the geometry kernel once. `wasmUrl` says where its binary is where the package cannot find it itself (a browser). */
 export function openKernel(wasmUrl?: string): Promise<void> {
-  opening ??= Module(wasmUrl ? { locateFile: () => wasmUrl } : undefined as never).then((kernel) => { kernel.setup(); ready = kernel })
+  opening ??= Module(wasmUrl ? { locateFile: () => wasmUrl } : (undefined as never)).then((kernel) => {
+    kernel.setup()
+    ready = kernel
+  })
   return opening
 }
 
-const raise = (e: unknown): never => { throw e }
+const raise = (e: unknown): never => {
+  throw e
+}
 
 type Owned = CrossSection | Manifold
 
@@ -22,10 +27,15 @@ export function withKernel<T>(work: (kernel: ManifoldToplevel, own: <O extends O
   if (!ready) throw new Error('The geometry kernel is not open; await openKernel() first.')
   const owned: Owned[] = []
   try {
-    return work(ready, (object) => { owned.push(object); return object })
+    return work(ready, (object) => {
+      owned.push(object)
+      return object
+    })
   } catch (e) {
     // What goes wrong within the kernel comes out as a bare number.
-    return typeof e === 'number' ? refuse('geometry', 'The form cannot be computed.', 'Make it simpler, or move it nearer to the project\'s zero.') : raise(e)
+    return typeof e === 'number'
+      ? refuse('geometry', 'The form cannot be computed.', "Make it simpler, or move it nearer to the project's zero.")
+      : raise(e)
   } finally {
     for (const object of owned) object.delete()
   }

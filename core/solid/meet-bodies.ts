@@ -13,7 +13,8 @@ export function madeToMeet(a: Solid, b: Solid): { body: Solid; settled: Float64A
   const pairs = pairsOf(a, b)
   if (pairs.length === 0) return { body: b, settled: b.positions, seams: [] }
   const planes = new Map<number, { plane: Plane; against: boolean }>()
-  for (const { facet, plane, against } of pairs) if (!planes.has(facet) || against) planes.set(facet, { plane, against })
+  for (const { facet, plane, against } of pairs)
+    if (!planes.has(facet) || against) planes.set(facet, { plane, against })
   const on = new Map<number, Set<number>>()
   b.triangles.forEach((v, i) => {
     const f = b.facetOf[Math.floor(i / 3)] as number
@@ -26,39 +27,80 @@ export function madeToMeet(a: Solid, b: Solid): { body: Solid; settled: Float64A
   for (const [v, facets] of on) {
     const targets = [...facets].map((f) => planes.get(f) as { plane: Plane; against: boolean })
     const at = cornerAt(b.positions, v)
-    settled.set(onto(at, targets.map((t) => t.plane)), v * 3)
-    positions.set(onto(at, targets.map(({ plane, against }) => ({ n: plane.n, d: plane.d + (against ? PUSH : 0) }))), v * 3)
+    settled.set(
+      onto(
+        at,
+        targets.map((t) => t.plane),
+      ),
+      v * 3,
+    )
+    positions.set(
+      onto(
+        at,
+        targets.map(({ plane, against }) => ({ n: plane.n, d: plane.d + (against ? PUSH : 0) })),
+      ),
+      v * 3,
+    )
   }
-  const facets = b.facets.map((f, i): Facet => { const set = planes.get(i); return set ? { ...f, plane: set.plane } : f })
-  return { body: { ...b, positions, facets }, settled, seams: pairs.filter((p) => p.against).map(({ plane, box }) => ({ plane, box })) }
+  const facets = b.facets.map((f, i): Facet => {
+    const set = planes.get(i)
+    return set ? { ...f, plane: set.plane } : f
+  })
+  return {
+    body: { ...b, positions, facets },
+    settled,
+    seams: pairs.filter((p) => p.against).map(({ plane, box }) => ({ plane, box })),
+  }
 }
 
 /** Where two faces lay against one another: what was computed in the hair by which they overlapped belongs into their plane. */
-export interface Seam { plane: Plane; box: Box }
+export interface Seam {
+  plane: Plane
+  box: Box
+}
 
 /** The planes of the seams that a point lies in. */
-export const seamsAt = (seams: Seam[], p: Vec3): Plane[] => seams.filter(({ plane, box }) => {
-  const off = dotOf(plane.n, p) - plane.d
-  return off > -TOLERANCE.point && off < PUSH * 1.5 && boxesMeet(box, { x0: p[0], y0: p[1], z0: p[2], x1: p[0], y1: p[1], z1: p[2] }, 2 * PUSH)
-}).map((s) => s.plane)
+export const seamsAt = (seams: Seam[], p: Vec3): Plane[] =>
+  seams
+    .filter(({ plane, box }) => {
+      const off = dotOf(plane.n, p) - plane.d
+      return (
+        off > -TOLERANCE.point &&
+        off < PUSH * 1.5 &&
+        boxesMeet(box, { x0: p[0], y0: p[1], z0: p[2], x1: p[0], y1: p[1], z1: p[2] }, 2 * PUSH)
+      )
+    })
+    .map((s) => s.plane)
 
 /** Facets of b that lie in the plane of a facet of a where the two may meet: looking the same way, or against one another. The plane is a's, looking as b's does. */
 function pairsOf(a: Solid, b: Solid): { facet: number; plane: Plane; against: boolean; box: Box }[] {
   const [boxA, boxB] = [boxOf(a.positions), boxOf(b.positions)]
   if (!boxesMeet(boxA, boxB)) return []
-  const [ours, theirs] = [extents(a).filter((e) => boxesMeet(e.box, boxB)), extents(b).filter((e) => boxesMeet(e.box, boxA))]
-  return theirs.flatMap((t) => ours.flatMap((o) => {
-    const dot = dotOf(o.plane.n, t.plane.n)
-    if (Math.abs(dot) < 1 - 1e-7 || !boxesMeet(o.box, t.box)) return []
-    const lie = (points: Vec3[], { n, d }: Plane) => points.every((p) => Math.abs(dotOf(n, p) - d) < TOLERANCE.touch)
-    if (!lie(t.points, o.plane) && !lie(o.points, t.plane)) return []
-    const against = dot < 0
-    const { n, d } = o.plane
-    return [{ facet: t.facet, against, box: t.box, plane: against ? { n: [-n[0], -n[1], -n[2]] as Vec3, d: -d } : o.plane }]
-  }))
+  const [ours, theirs] = [
+    extents(a).filter((e) => boxesMeet(e.box, boxB)),
+    extents(b).filter((e) => boxesMeet(e.box, boxA)),
+  ]
+  return theirs.flatMap((t) =>
+    ours.flatMap((o) => {
+      const dot = dotOf(o.plane.n, t.plane.n)
+      if (Math.abs(dot) < 1 - 1e-7 || !boxesMeet(o.box, t.box)) return []
+      const lie = (points: Vec3[], { n, d }: Plane) => points.every((p) => Math.abs(dotOf(n, p) - d) < TOLERANCE.touch)
+      if (!lie(t.points, o.plane) && !lie(o.points, t.plane)) return []
+      const against = dot < 0
+      const { n, d } = o.plane
+      return [
+        { facet: t.facet, against, box: t.box, plane: against ? { n: [-n[0], -n[1], -n[2]] as Vec3, d: -d } : o.plane },
+      ]
+    }),
+  )
 }
 
-interface Extent { facet: number; plane: Plane; box: Box; points: Vec3[] }
+interface Extent {
+  facet: number
+  plane: Plane
+  box: Box
+  points: Vec3[]
+}
 
 function extents(solid: Solid): Extent[] {
   const corners = new Map<number, Set<number>>()
@@ -75,7 +117,14 @@ function extents(solid: Solid): Extent[] {
 }
 
 function boxesMeet(a: Box, b: Box, by: number = TOLERANCE.touch): boolean {
-  return a.x0 <= b.x1 + by && b.x0 <= a.x1 + by && a.y0 <= b.y1 + by && b.y0 <= a.y1 + by && a.z0 <= b.z1 + by && b.z0 <= a.z1 + by
+  return (
+    a.x0 <= b.x1 + by &&
+    b.x0 <= a.x1 + by &&
+    a.y0 <= b.y1 + by &&
+    b.y0 <= a.y1 + by &&
+    a.z0 <= b.z1 + by &&
+    b.z0 <= a.z1 + by
+  )
 }
 
 /** The point near to p that lies on all planes (Kaczmarz: onto each in turn). */

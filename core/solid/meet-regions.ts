@@ -8,59 +8,95 @@ import { TOLERANCE } from './tolerance'
  */
 export function regionsMeeting(regions: Region[]): Region[] {
   const rects = regions.map(rectOf)
-  const near = (p: Vec2, r: Rect) => p[0] > r.x0 - TOUCH && p[0] < r.x1 + TOUCH && p[1] > r.y0 - TOUCH && p[1] < r.y1 + TOUCH
-  const others = regions.map((_, i) => regions.flatMap((_, j) => (j !== i && rectsMeet(rects[i] as Rect, rects[j] as Rect, TOUCH) ? [j] : [])))
+  const near = (p: Vec2, r: Rect) =>
+    p[0] > r.x0 - TOUCH && p[0] < r.x1 + TOUCH && p[1] > r.y0 - TOUCH && p[1] < r.y1 + TOUCH
+  const others = regions.map((_, i) =>
+    regions.flatMap((_, j) => (j !== i && rectsMeet(rects[i] as Rect, rects[j] as Rect, TOUCH) ? [j] : [])),
+  )
   if (others.every((list) => list.length === 0)) return regions
   const met = sharedCorners(regions, rects, others, near)
   return met.map((region, i) => {
-    const close = (others[i] ?? []).flatMap((j) => (met[j] ?? []).flatMap((loop) => loop.filter((p) => near(p, rects[i] as Rect))))
-    return close.length === 0 ? region : withCorners(region, close.sort((p, q) => p[0] - q[0]))
+    const close = (others[i] ?? []).flatMap((j) =>
+      (met[j] ?? []).flatMap((loop) => loop.filter((p) => near(p, rects[i] as Rect))),
+    )
+    return close.length === 0
+      ? region
+      : withCorners(
+          region,
+          close.sort((p, q) => p[0] - q[0]),
+        )
   })
 }
 
 const TOUCH = TOLERANCE.touch
 
-function sharedCorners(regions: Region[], rects: Rect[], others: number[][], near: (p: Vec2, r: Rect) => boolean): Region[] {
+function sharedCorners(
+  regions: Region[],
+  rects: Rect[],
+  others: number[][],
+  near: (p: Vec2, r: Rect) => boolean,
+): Region[] {
   const cells = new Map<string, Vec2[]>()
   const cell = (c: number) => Math.floor(c / (4 * TOUCH))
   const find = ([x, y]: Vec2): Vec2 | null => {
-    for (let dx = -1; dx <= 1; dx++) for (let dy = -1; dy <= 1; dy++) {
-      const hit = cells.get(`${cell(x) + dx} ${cell(y) + dy}`)?.find((p) => Math.abs(p[0] - x) < TOUCH && Math.abs(p[1] - y) < TOUCH)
-      if (hit) return hit
-    }
+    for (let dx = -1; dx <= 1; dx++)
+      for (let dy = -1; dy <= 1; dy++) {
+        const hit = cells
+          .get(`${cell(x) + dx} ${cell(y) + dy}`)
+          ?.find((p) => Math.abs(p[0] - x) < TOUCH && Math.abs(p[1] - y) < TOUCH)
+        if (hit) return hit
+      }
     return null
   }
   return regions.map((region, i) => {
     const mine: Vec2[] = []
-    const met = region.map((loop) => loop.map((p) => {
-      if (!(others[i] ?? []).some((j) => near(p, rects[j] as Rect))) return p
-      const hit = find(p)
-      if (!hit) mine.push(p)
-      return hit ?? p
-    }))
+    const met = region.map((loop) =>
+      loop.map((p) => {
+        if (!(others[i] ?? []).some((j) => near(p, rects[j] as Rect))) return p
+        const hit = find(p)
+        if (!hit) mine.push(p)
+        return hit ?? p
+      }),
+    )
     // Only now, so that two corners of one region never become one.
-    for (const p of mine) { const key = `${cell(p[0])} ${cell(p[1])}`; const list = cells.get(key); if (list) list.push(p); else cells.set(key, [p]) }
+    for (const p of mine) {
+      const key = `${cell(p[0])} ${cell(p[1])}`
+      const list = cells.get(key)
+      if (list) list.push(p)
+      else cells.set(key, [p])
+    }
     return met
   })
 }
 
 /** A region whose sides have those of the given points (sorted by x) for corners that lie on them. */
 function withCorners(region: Region, points: Vec2[]): Region {
-  const first = (x: number) => { let [low, high] = [0, points.length]; while (low < high) { const mid = (low + high) >> 1; if ((points[mid] as Vec2)[0] < x) low = mid + 1; else high = mid } return low }
-  return region.map((loop) => loop.flatMap((a, i) => {
-    const b = loop[(i + 1) % loop.length] as Vec2
-    const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-    const length = Math.hypot(dx, dy)
-    if (length < 2 * TOUCH) return [a]
-    const on: { t: number; p: Vec2 }[] = []
-    const [low, high] = [Math.min(a[1], b[1]) - TOUCH, Math.max(a[1], b[1]) + TOUCH]
-    const end = Math.max(a[0], b[0]) + TOUCH
-    for (let k = first(Math.min(a[0], b[0]) - TOUCH); k < points.length && (points[k] as Vec2)[0] < end; k++) {
-      const p = points[k] as Vec2
-      if (p[1] < low || p[1] > high) continue
-      const t = ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / length
-      if (t > TOUCH && t < length - TOUCH && Math.abs((p[0] - a[0]) * dy - (p[1] - a[1]) * dx) / length < TOUCH) on.push({ t, p })
+  const first = (x: number) => {
+    let [low, high] = [0, points.length]
+    while (low < high) {
+      const mid = (low + high) >> 1
+      if ((points[mid] as Vec2)[0] < x) low = mid + 1
+      else high = mid
     }
-    return on.length === 0 ? [a] : [a, ...on.sort((p, q) => p.t - q.t).map((o) => o.p)]
-  }))
+    return low
+  }
+  return region.map((loop) =>
+    loop.flatMap((a, i) => {
+      const b = loop[(i + 1) % loop.length] as Vec2
+      const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
+      const length = Math.hypot(dx, dy)
+      if (length < 2 * TOUCH) return [a]
+      const on: { t: number; p: Vec2 }[] = []
+      const [low, high] = [Math.min(a[1], b[1]) - TOUCH, Math.max(a[1], b[1]) + TOUCH]
+      const end = Math.max(a[0], b[0]) + TOUCH
+      for (let k = first(Math.min(a[0], b[0]) - TOUCH); k < points.length && (points[k] as Vec2)[0] < end; k++) {
+        const p = points[k] as Vec2
+        if (p[1] < low || p[1] > high) continue
+        const t = ((p[0] - a[0]) * dx + (p[1] - a[1]) * dy) / length
+        if (t > TOUCH && t < length - TOUCH && Math.abs((p[0] - a[0]) * dy - (p[1] - a[1]) * dx) / length < TOUCH)
+          on.push({ t, p })
+      }
+      return on.length === 0 ? [a] : [a, ...on.sort((p, q) => p.t - q.t).map((o) => o.p)]
+    }),
+  )
 }

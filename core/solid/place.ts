@@ -1,16 +1,21 @@
 export type Vec2 = [number, number]
 
 /** Where a local body stands: turned about z by `turn` degrees, then moved. */
-export interface Placement { x: number; y: number; z: number; turn: number }
+export interface Placement {
+  x: number
+  y: number
+  z: number
+  turn: number
+}
 
 /** The turn as a cosine and sine, exact for right angles. */
 export function turnOf(degrees: number): { c: number; s: number } {
-  const quarter = ((degrees / 90) % 4 + 4) % 4
+  const quarter = (((degrees / 90) % 4) + 4) % 4
   if (Math.abs(quarter - Math.round(quarter)) < 1e-12) {
     const q = Math.round(quarter) % 4
     return { c: [1, 0, -1, 0][q] ?? 1, s: [0, 1, 0, -1][q] ?? 0 }
   }
-  return { c: Math.cos(degrees * Math.PI / 180), s: Math.sin(degrees * Math.PI / 180) }
+  return { c: Math.cos((degrees * Math.PI) / 180), s: Math.sin((degrees * Math.PI) / 180) }
 }
 
 export function placePoint(p: Vec2, at: Placement): Vec2 {

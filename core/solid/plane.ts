@@ -1,7 +1,11 @@
 import type { Plane, Vec3 } from './solid'
 
 export const dotOf = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-export const crossOf = (a: Vec3, b: Vec3): Vec3 => [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]]
+export const crossOf = (a: Vec3, b: Vec3): Vec3 => [
+  a[1] * b[2] - a[2] * b[1],
+  a[2] * b[0] - a[0] * b[2],
+  a[0] * b[1] - a[1] * b[0],
+]
 export const lessOf = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 
 /** The plane of three corners that run counter-clockwise seen against its normal; of corners in one line, some plane through the first. */
@@ -13,4 +17,8 @@ export function planeThrough(a: Vec3, b: Vec3, c: Vec3): Plane {
 }
 
 /** A corner of a mesh, m. */
-export const cornerAt = (positions: ArrayLike<number>, v: number): Vec3 => [positions[v * 3] ?? 0, positions[v * 3 + 1] ?? 0, positions[v * 3 + 2] ?? 0]
+export const cornerAt = (positions: ArrayLike<number>, v: number): Vec3 => [
+  positions[v * 3] ?? 0,
+  positions[v * 3 + 1] ?? 0,
+  positions[v * 3 + 2] ?? 0,
+]

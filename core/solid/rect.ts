@@ -5,15 +5,24 @@ import { TOLERANCE } from './tolerance'
 export type Region = Vec2[][]
 
 /** An extent in plan, m. */
-export interface Rect { x0: number; y0: number; x1: number; y1: number }
+export interface Rect {
+  x0: number
+  y0: number
+  x1: number
+  y1: number
+}
 
 export function rectOf(region: Region): Rect {
   const rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }
-  for (const loop of region) for (const [x, y] of loop) {
-    rect.x0 = Math.min(rect.x0, x); rect.y0 = Math.min(rect.y0, y)
-    rect.x1 = Math.max(rect.x1, x); rect.y1 = Math.max(rect.y1, y)
-  }
+  for (const loop of region)
+    for (const [x, y] of loop) {
+      rect.x0 = Math.min(rect.x0, x)
+      rect.y0 = Math.min(rect.y0, y)
+      rect.x1 = Math.max(rect.x1, x)
+      rect.y1 = Math.max(rect.y1, y)
+    }
   return rect
 }
 
-export const rectsMeet = (a: Rect, b: Rect, by: number = TOLERANCE.point): boolean => a.x0 <= b.x1 + by && b.x0 <= a.x1 + by && a.y0 <= b.y1 + by && b.y0 <= a.y1 + by
+export const rectsMeet = (a: Rect, b: Rect, by: number = TOLERANCE.point): boolean =>
+  a.x0 <= b.x1 + by && b.x0 <= a.x1 + by && a.y0 <= b.y1 + by && b.y0 <= a.y1 + by

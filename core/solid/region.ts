@@ -12,11 +12,16 @@ export const areaOf = (region: Region): number => region.reduce((sum, loop) => s
 
 /** m, of all loops, those of holes too; what lies on one of the arcs is as long as the arc, not as its facet. */
 export const perimeterOf = (region: Region, arcs: readonly Arc[] = []): number =>
-  region.reduce((sum, loop) => sum + loop.reduce((part, p, i) => {
-    const q = loop[(i + 1) % loop.length] ?? p
-    const arc = arcs.find((a) => liesOn(a, p, q))
-    return part + (arc ? lengthOn(arc, p, q) : Math.hypot(q[0] - p[0], q[1] - p[1]))
-  }, 0), 0)
+  region.reduce(
+    (sum, loop) =>
+      sum +
+      loop.reduce((part, p, i) => {
+        const q = loop[(i + 1) % loop.length] ?? p
+        const arc = arcs.find((a) => liesOn(a, p, q))
+        return part + (arc ? lengthOn(arc, p, q) : Math.hypot(q[0] - p[0], q[1] - p[1]))
+      }, 0),
+    0,
+  )
 
 /** The union of regions; what touches within the tolerance becomes one. */
 export function uniteRegions(regions: Region[]): Region {
@@ -24,11 +29,16 @@ export function uniteRegions(regions: Region[]): Region {
   if (filled.length <= 1) return filled[0] ?? []
   const met = regionsMeeting(filled)
   // Each region winds once round what it encloses: what they wind round together, at least once, is their union.
-  return near(met, (shift, back) => withKernel((kernel, own) => back(own(new kernel.CrossSection(met.flatMap(shift), 'Positive')))))
+  return near(met, (shift, back) =>
+    withKernel((kernel, own) => back(own(new kernel.CrossSection(met.flatMap(shift), 'Positive')))),
+  )
 }
 
 /** The region that loops enclose counter-clockwise, where they may cross themselves: what has turned inside out is gone. */
-export const enclosed = (region: Region): Region => near([region], (shift, back) => withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))))
+export const enclosed = (region: Region): Region =>
+  near([region], (shift, back) =>
+    withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))),
+  )
 
 export const intersectRegions = (a: Region, b: Region): Region => combine(a, b, 'intersect')
 export const subtractRegions = (a: Region, b: Region): Region => (b.length === 0 ? a : combine(a, b, 'subtract'))
@@ -52,7 +62,7 @@ export function inside(loop: Vec2[], [x, y]: Vec2): boolean {
   let odd = false
   for (let i = 0, j = loop.length - 1; i < loop.length; j = i++) {
     const [a, b] = [loop[i] as Vec2, loop[j] as Vec2]
-    if ((a[1] > y) !== (b[1] > y) && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) odd = !odd
+    if (a[1] > y !== b[1] > y && x < ((b[0] - a[0]) * (y - a[1])) / (b[1] - a[1]) + a[0]) odd = !odd
   }
   return odd
 }
@@ -67,15 +77,32 @@ export function offSegment(p: Vec2, a: Vec2, b: Vec2): number {
 function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
   if (a.length === 0 || b.length === 0) return how === 'subtract' ? a : []
   const [one, two] = regionsMeeting([a, b]) as [Region, Region]
-  return near([one, two], (shift, back) => withKernel((kernel, own) =>
-    back(own(own(new kernel.CrossSection(shift(one), 'Positive'))[how](own(new kernel.CrossSection(shift(two), 'Positive')))))))
+  return near([one, two], (shift, back) =>
+    withKernel((kernel, own) =>
+      back(
+        own(
+          own(new kernel.CrossSection(shift(one), 'Positive'))[how](
+            own(new kernel.CrossSection(shift(two), 'Positive')),
+          ),
+        ),
+      ),
+    ),
+  )
 }
 
 /** Works near the origin, so that the kernel's integer grid is fine wherever the site lies. */
-function near(regions: Region[], work: (shift: (r: Region) => Region, back: (c: CrossSection) => Region) => Region): Region {
+function near(
+  regions: Region[],
+  work: (shift: (r: Region) => Region, back: (c: CrossSection) => Region) => Region,
+): Region {
   const first = regions[0]?.[0]?.[0] ?? [0, 0]
-  const [ox, oy] = Math.abs(first[0]) + Math.abs(first[1]) > 4096 ? [Math.round(first[0]), Math.round(first[1])] : [0, 0]
-  if (ox === 0 && oy === 0) return work((r) => r, (c) => cleaned(c.toPolygons()))
+  const [ox, oy] =
+    Math.abs(first[0]) + Math.abs(first[1]) > 4096 ? [Math.round(first[0]), Math.round(first[1])] : [0, 0]
+  if (ox === 0 && oy === 0)
+    return work(
+      (r) => r,
+      (c) => cleaned(c.toPolygons()),
+    )
   const shift = (r: Region) => r.map((loop) => loop.map(([x, y]): Vec2 => [x - ox, y - oy]))
   return work(shift, (c) => cleaned(c.toPolygons()).map((loop) => loop.map(([x, y]): Vec2 => [x + ox, y + oy])))
 }
@@ -100,7 +127,10 @@ function withoutSpikes(loop: Vec2[]): Vec2[] {
   const ring = [...loop]
   for (let i = 0; i < ring.length && ring.length >= 3;) {
     const [before, after] = [(i + ring.length - 1) % ring.length, (i + 1) % ring.length]
-    if (!samePoint(ring[before] as Vec2, ring[after] as Vec2)) { i++; continue }
+    if (!samePoint(ring[before] as Vec2, ring[after] as Vec2)) {
+      i++
+      continue
+    }
     // The tip goes, and one of the two points that are one; what was before them may be a tip now.
     for (const k of [i, after].sort((a, b) => b - a)) ring.splice(k, 1)
     i = Math.max(0, Math.min(i, after) - 2)
@@ -108,4 +138,5 @@ function withoutSpikes(loop: Vec2[]): Vec2[] {
   return ring
 }
 
-const samePoint = (a: Vec2, b: Vec2) => Math.abs(a[0] - b[0]) <= TOLERANCE.point && Math.abs(a[1] - b[1]) <= TOLERANCE.point
+const samePoint = (a: Vec2, b: Vec2) =>
+  Math.abs(a[0] - b[0]) <= TOLERANCE.point && Math.abs(a[1] - b[1]) <= TOLERANCE.point

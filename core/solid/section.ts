@@ -6,7 +6,11 @@ import { arcAt, type Surface } from './surface'
 import { TOLERANCE } from './tolerance'
 
 /** A closed loop of a cut: points in plan (m), and per edge (from point i to the next) the name of the face it was cut from and the arc that it is a facet of. */
-export interface CutLoop { points: Vec2[]; faces: string[]; arcs: (Arc | null)[] }
+export interface CutLoop {
+  points: Vec2[]
+  faces: string[]
+  arcs: (Arc | null)[]
+}
 
 /**
  * The cut of a body just above the height z: a body that begins at z is cut, one that ends there is not. Outer loops run
@@ -19,7 +23,11 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
   const next = new Map<number, { to: number; facet: number }>()
   for (let t = 0, f = 0; t < triangles.length; t += 3, f++) {
     const [a, b, c] = [triangles[t] as number, triangles[t + 1] as number, triangles[t + 2] as number]
-    const [ua, ub, uc] = [(positions[a * 3 + 2] as number) > limit, (positions[b * 3 + 2] as number) > limit, (positions[c * 3 + 2] as number) > limit]
+    const [ua, ub, uc] = [
+      (positions[a * 3 + 2] as number) > limit,
+      (positions[b * 3 + 2] as number) > limit,
+      (positions[c * 3 + 2] as number) > limit,
+    ]
     if (ua === ub && ub === uc) continue
     // The cut enters a triangle where its outline goes down through the plane, and leaves where it comes up.
     const down = ua && !ub ? key(a, b, count) : ub && !uc ? key(b, c, count) : key(c, a, count)
@@ -32,7 +40,7 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
     const surface = facets[facet]?.surface
     if (!surface) return null
     let arc = arcs.get(surface)
-    if (arc === undefined) arcs.set(surface, arc = arcAt(surface, z))
+    if (arc === undefined) arcs.set(surface, (arc = arcAt(surface, z)))
     return arc
   }
   for (const start of next.keys()) {
@@ -57,11 +65,19 @@ function pointOn(p: Float64Array, edge: number, count: number, z: number): Vec2 
   const [a, b] = [Math.floor(edge / count) * 3, (edge % count) * 3]
   const [za, zb] = [p[a + 2] as number, p[b + 2] as number]
   const t = Math.min(1, Math.max(0, (z - za) / (zb - za)))
-  return [(p[a] as number) + t * ((p[b] as number) - (p[a] as number)), (p[a + 1] as number) + t * ((p[b + 1] as number) - (p[a + 1] as number))]
+  return [
+    (p[a] as number) + t * ((p[b] as number) - (p[a] as number)),
+    (p[a + 1] as number) + t * ((p[b + 1] as number) - (p[a + 1] as number)),
+  ]
 }
 
 /** Without doubled points, and without points within one face's straight edge; null when nothing is left. */
-function simplified(points: Vec2[], cutFacets: number[], facets: Facet[], arcOf: (facet: number) => Arc | null): CutLoop | null {
+function simplified(
+  points: Vec2[],
+  cutFacets: number[],
+  facets: Facet[],
+  arcOf: (facet: number) => Arc | null,
+): CutLoop | null {
   const kept: number[] = []
   for (let i = 0; i < points.length; i++) {
     const j = (i + 1) % points.length
@@ -73,13 +89,23 @@ function simplified(points: Vec2[], cutFacets: number[], facets: Facet[], arcOf:
     const [f, g] = [cutFacets[i] ?? 0, cutFacets[before(k)] ?? 0]
     if (f === g) return false
     // A twisted side is cut along one straight line, through many facets.
-    return !(facets[f]?.surface?.kind === 'twisted' && facets[f]?.name === facets[g]?.name && !arcOf(f) && inLine(points[before(k)] as Vec2, points[i] as Vec2, points[kept[(k + 1) % kept.length] ?? 0] as Vec2))
+    return !(
+      facets[f]?.surface?.kind === 'twisted' &&
+      facets[f]?.name === facets[g]?.name &&
+      !arcOf(f) &&
+      inLine(points[before(k)] as Vec2, points[i] as Vec2, points[kept[(k + 1) % kept.length] ?? 0] as Vec2)
+    )
   })
   const ring = corners.length >= 3 ? corners : kept
   if (ring.length < 3) return null
   const loop = ring.map((i) => points[i] as Vec2)
   if (Math.abs(loopArea(loop)) < TOLERANCE.area / 10) return null
-  return { points: loop, faces: ring.map((i) => facets[cutFacets[i] ?? 0]?.name ?? ''), arcs: ring.map((i) => arcOf(cutFacets[i] ?? 0)) }
+  return {
+    points: loop,
+    faces: ring.map((i) => facets[cutFacets[i] ?? 0]?.name ?? ''),
+    arcs: ring.map((i) => arcOf(cutFacets[i] ?? 0)),
+  }
 }
 
-const inLine = (a: Vec2, p: Vec2, b: Vec2) => Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) < 1e-7 * Math.hypot(b[0] - a[0], b[1] - a[1])
+const inLine = (a: Vec2, p: Vec2, b: Vec2) =>
+  Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) < 1e-7 * Math.hypot(b[0] - a[0], b[1] - a[1])

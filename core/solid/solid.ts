@@ -6,38 +6,67 @@ import { placeSurface, type Surface } from './surface'
 export type Vec3 = [number, number, number]
 
 /** n . p = d, with n of length one, pointing out of the body. */
-export interface Plane { n: Vec3; d: number }
+export interface Plane {
+  n: Vec3
+  d: number
+}
 
 /** A flat bit of a face; a plane face is one facet, a curved one has many of one name that share its true surface. */
-export interface Facet { name: string; plane: Plane; surface?: Surface }
+export interface Facet {
+  name: string
+  plane: Plane
+  surface?: Surface
+}
 
 /**
  * A closed body: xyz per vertex in metres (doubles), three vertex numbers per triangle (counter-clockwise seen from
  * outside), and per triangle the number of its facet.
  */
-export interface Solid { positions: Float64Array; triangles: Uint32Array; facetOf: Uint32Array; facets: Facet[] }
+export interface Solid {
+  positions: Float64Array
+  triangles: Uint32Array
+  facetOf: Uint32Array
+  facets: Facet[]
+}
 
 /**
  * An upright prism over a simple outline (m, either sense), from z0 up to z1. `edgeNames[i]` names the side over the
  * edge from point i to the next.
  */
-export function prism(points: Vec2[], edgeNames: string[], z0: number, z1: number, baseName: string, topName: string): Solid {
+export function prism(
+  points: Vec2[],
+  edgeNames: string[],
+  z0: number,
+  z1: number,
+  baseName: string,
+  topName: string,
+): Solid {
   if (z1 - z0 <= 0) refuse('size', 'A body needs a height above zero.', 'Type a height of at least one millimetre.')
   const clockwise = loopArea(points) < 0
   // Turned round, the edge from i to the next becomes the edge into i: its name goes with it.
   const ring = clockwise ? [...points].reverse() : points
-  const names = clockwise ? points.map((_, i) => edgeNames[(2 * points.length - 2 - i) % points.length] ?? '') : edgeNames
+  const names = clockwise
+    ? points.map((_, i) => edgeNames[(2 * points.length - 2 - i) % points.length] ?? '')
+    : edgeNames
   const n = ring.length
   const positions = new Float64Array(n * 6)
-  ring.forEach(([x, y], i) => { positions.set([x, y, z0], i * 3); positions.set([x, y, z1], (n + i) * 3) })
-  const facets: Facet[] = [{ name: baseName, plane: { n: [0, 0, -1], d: -z0 } }, { name: topName, plane: { n: [0, 0, 1], d: z1 } }]
+  ring.forEach(([x, y], i) => {
+    positions.set([x, y, z0], i * 3)
+    positions.set([x, y, z1], (n + i) * 3)
+  })
+  const facets: Facet[] = [
+    { name: baseName, plane: { n: [0, 0, -1], d: -z0 } },
+    { name: topName, plane: { n: [0, 0, 1], d: z1 } },
+  ]
   const triangles: number[] = []
   const facetOf: number[] = []
   const cap = capOf([ring])
   for (let t = 0; t < cap.length; t += 3) {
     const [p, q, r] = [cap[t] ?? 0, cap[t + 1] ?? 0, cap[t + 2] ?? 0]
-    triangles.push(p, r, q); facetOf.push(0)
-    triangles.push(n + p, n + q, n + r); facetOf.push(1)
+    triangles.push(p, r, q)
+    facetOf.push(0)
+    triangles.push(n + p, n + q, n + r)
+    facetOf.push(1)
   }
   ring.forEach((a, i) => {
     const j = (i + 1) % n
@@ -69,14 +98,30 @@ export function placeSolid(solid: Solid, at: Placement): Solid {
     positions[i + 2] = at.z + z
   }
   const surfaces = new Map<Surface, Surface>()
-  const placed = (surface: Surface) => { let s = surfaces.get(surface); if (!s) surfaces.set(surface, s = placeSurface(surface, at)); return s }
-  return { ...solid, positions, facets: solid.facets.map((f): Facet => ({ name: f.name, plane: placePlane(f.plane, at), ...(f.surface ? { surface: placed(f.surface) } : {}) })) }
+  const placed = (surface: Surface) => {
+    let s = surfaces.get(surface)
+    if (!s) surfaces.set(surface, (s = placeSurface(surface, at)))
+    return s
+  }
+  return {
+    ...solid,
+    positions,
+    facets: solid.facets.map((f): Facet => ({
+      name: f.name,
+      plane: placePlane(f.plane, at),
+      ...(f.surface ? { surface: placed(f.surface) } : {}),
+    })),
+  }
 }
 
 /** The body with its vertices mapped; its surfaces, which would not be what they were, are left out. */
 export function mappedSolid(solid: Solid, map: (x: number, y: number, z: number) => Vec3): Solid {
   const positions = new Float64Array(solid.positions.length)
-  for (let i = 0; i < positions.length; i += 3) positions.set(map(solid.positions[i] as number, solid.positions[i + 1] as number, solid.positions[i + 2] as number), i)
+  for (let i = 0; i < positions.length; i += 3)
+    positions.set(
+      map(solid.positions[i] as number, solid.positions[i + 1] as number, solid.positions[i + 2] as number),
+      i,
+    )
   return { ...solid, positions, facets: solid.facets.map(({ name, plane }) => ({ name, plane })) }
 }
 
@@ -86,7 +131,11 @@ export function volumeOf(solid: Solid): number {
   const [ox, oy, oz] = [p[0] ?? 0, p[1] ?? 0, p[2] ?? 0]
   let six = 0
   for (let t = 0; t < solid.triangles.length; t += 3) {
-    const [a, b, c] = [(solid.triangles[t] as number) * 3, (solid.triangles[t + 1] as number) * 3, (solid.triangles[t + 2] as number) * 3]
+    const [a, b, c] = [
+      (solid.triangles[t] as number) * 3,
+      (solid.triangles[t + 1] as number) * 3,
+      (solid.triangles[t + 2] as number) * 3,
+    ]
     const [ax, ay, az] = [(p[a] as number) - ox, (p[a + 1] as number) - oy, (p[a + 2] as number) - oz]
     const [bx, by, bz] = [(p[b] as number) - ox, (p[b + 1] as number) - oy, (p[b + 2] as number) - oz]
     const [cx, cy, cz] = [(p[c] as number) - ox, (p[c + 1] as number) - oy, (p[c + 2] as number) - oz]
@@ -95,7 +144,14 @@ export function volumeOf(solid: Solid): number {
   return six / 6
 }
 
-export interface Box { x0: number; y0: number; z0: number; x1: number; y1: number; z1: number }
+export interface Box {
+  x0: number
+  y0: number
+  z0: number
+  x1: number
+  y1: number
+  z1: number
+}
 
 export function boxOf(positions: ArrayLike<number>): Box {
   const box = { x0: Infinity, y0: Infinity, z0: Infinity, x1: -Infinity, y1: -Infinity, z1: -Infinity }

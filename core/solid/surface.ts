@@ -2,10 +2,21 @@ import type { Arc } from './arc'
 import { turnOf, type Placement } from './place'
 
 /** A circle at a height, m. */
-export interface Rim { x: number; y: number; r: number; z: number }
+export interface Rim {
+  x: number
+  y: number
+  r: number
+  z: number
+}
 
 /** A turn about an upright axis, linear from one height (m) to another; degrees. */
-export interface Twist { x: number; y: number; from: number; to: number; angle: number }
+export interface Twist {
+  x: number
+  y: number
+  from: number
+  to: number
+  angle: number
+}
 
 /**
  * The true form of a curved face, for which its facets stand: an upright cylinder; a cone (its edge is an arc that changes with the
@@ -18,7 +29,10 @@ export interface Surface {
 }
 
 /** radians turned at a height */
-export const turnAt = (twist: Twist | null, z: number): number => (twist ? (twist.angle * Math.PI / 180) * Math.min(1, Math.max(0, (z - twist.from) / (twist.to - twist.from || 1))) : 0)
+export const turnAt = (twist: Twist | null, z: number): number =>
+  twist
+    ? ((twist.angle * Math.PI) / 180) * Math.min(1, Math.max(0, (z - twist.from) / (twist.to - twist.from || 1)))
+    : 0
 
 /** The arc that a curved face is cut along at a height (m); null where its edge is straight. */
 export function arcAt({ rims, twist }: Surface, z: number): Arc | null {
@@ -28,7 +42,9 @@ export function arcAt({ rims, twist }: Surface, z: number): Arc | null {
   const [x, y] = [low.x + (high.x - low.x) * t, low.y + (high.y - low.y) * t]
   const turn = turnAt(twist, z)
   const [c, s] = [Math.cos(turn), Math.sin(turn)]
-  const [px, py] = twist ? [twist.x + c * (x - twist.x) - s * (y - twist.y), twist.y + s * (x - twist.x) + c * (y - twist.y)] : [x, y]
+  const [px, py] = twist
+    ? [twist.x + c * (x - twist.x) - s * (y - twist.y), twist.y + s * (x - twist.x) + c * (y - twist.y)]
+    : [x, y]
   return { x: px, y: py, r: low.r + (high.r - low.r) * t, from: rims.from + turn, sweep: rims.sweep, n: rims.n }
 }
 
@@ -39,7 +55,13 @@ export function placeSurface(surface: Surface, at: Placement): Surface {
   const { rims, twist } = surface
   return {
     kind: surface.kind,
-    rims: rims && { ...rims, low: rim(rims.low), high: rim(rims.high), from: rims.from + at.turn * Math.PI / 180 },
-    twist: twist && { ...twist, x: at.x + c * twist.x - s * twist.y, y: at.y + s * twist.x + c * twist.y, from: twist.from + at.z, to: twist.to + at.z },
+    rims: rims && { ...rims, low: rim(rims.low), high: rim(rims.high), from: rims.from + (at.turn * Math.PI) / 180 },
+    twist: twist && {
+      ...twist,
+      x: at.x + c * twist.x - s * twist.y,
+      y: at.y + s * twist.x + c * twist.y,
+      from: twist.from + at.z,
+      to: twist.to + at.z,
+    },
   }
 }

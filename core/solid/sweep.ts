@@ -11,22 +11,37 @@ import { TOLERANCE } from './tolerance'
  * A closed line in plan as points (m): per segment from a point to the next the name of the edge it belongs to, and the arc it is a
  * facet of. Outer loops run counter-clockwise, holes clockwise.
  */
-export interface Outline { points: Vec2[]; edges: string[]; arcs: (Arc | null)[] }
+export interface Outline {
+  points: Vec2[]
+  edges: string[]
+  arcs: (Arc | null)[]
+}
 
 /**
  * An outline carried up: straight lines lead from the points of `low` at z0 to those of `high` at z1, and the whole turns about an
  * upright axis meanwhile. The loops of both have the same points and names, in the same order.
  */
-export interface Sweep { low: Outline[]; high: Outline[]; z0: number; z1: number; twist: Twist | null }
+export interface Sweep {
+  low: Outline[]
+  high: Outline[]
+  z0: number
+  z1: number
+  twist: Twist | null
+}
 
-export interface SweepNames { base: string; top: string; side(edge: string): string }
+export interface SweepNames {
+  base: string
+  top: string
+  side(edge: string): string
+}
 
 /**
  * The body of a sweep. Flat sides are one facet each, arcs one for each of theirs. What is twisted gets rows at the given heights (m,
  * the storeys), where its cut is exact, and between them; those between lie a hair outside, so that its volume is exact too.
  */
 export function sweepBody(sweep: Sweep, names: SweepNames, storeys: readonly number[] = []): Solid {
-  if (sweep.z1 - sweep.z0 <= 0) refuse('size', 'A body needs a height above zero.', 'Type a height of at least one millimetre.')
+  if (sweep.z1 - sweep.z0 <= 0)
+    refuse('size', 'A body needs a height above zero.', 'Type a height of at least one millimetre.')
   if (!sweep.twist || sweep.twist.angle === 0) return bodyOf(sweep, names, [{ z: sweep.z0 }, { z: sweep.z1 }], 1)
   const { rows, parts } = rowsOf(sweep, sweep.twist, storeys)
   const body = bodyOf(sweep, names, rows, parts)
@@ -43,17 +58,21 @@ function grown(body: Solid, twist: Twist, between: ReadonlySet<number>, want: nu
   const plain = p.slice()
   const moved = Array.from({ length: p.length / 3 }, (_, v) => v * 3).filter((v) => between.has(p[v + 2] as number))
   const off = (by: number): number => {
-    for (const v of moved) { p[v] = twist.x + ((plain[v] as number) - twist.x) * (1 + by); p[v + 1] = twist.y + ((plain[v + 1] as number) - twist.y) * (1 + by) }
+    for (const v of moved) {
+      p[v] = twist.x + ((plain[v] as number) - twist.x) * (1 + by)
+      p[v + 1] = twist.y + ((plain[v + 1] as number) - twist.y) * (1 + by)
+    }
     return volumeOf(body) - want
   }
   let [g0, v0] = [0, off(0)]
   let [g1, v1] = [1e-4, off(1e-4)]
   for (let k = 0; k < 5 && Math.abs(v1) > 1e-11 * want && v1 !== v0; k++) {
-    const g2 = g1 - (v1 * (g1 - g0)) / (v1 - v0);
-    [g0, v0] = [g1, v1]
+    const g2 = g1 - (v1 * (g1 - g0)) / (v1 - v0)
+    ;[g0, v0] = [g1, v1]
     ;[g1, v1] = [g2, off(g2)]
   }
-  const corners = (t: number) => [0, 1, 2].map((k) => cornerAt(p, body.triangles[t * 3 + k] as number)) as [Vec3, Vec3, Vec3]
+  const corners = (t: number) =>
+    [0, 1, 2].map((k) => cornerAt(p, body.triangles[t * 3 + k] as number)) as [Vec3, Vec3, Vec3]
   const done = new Uint8Array(body.facets.length)
   for (let t = 0; t < body.facetOf.length; t++) {
     const f = body.facetOf[t] as number
@@ -66,14 +85,20 @@ function grown(body: Solid, twist: Twist, between: ReadonlySet<number>, want: nu
 
 /** m3: the area of the cut is a parabola over the height, so Simpson's rule is exact. */
 export function sweptVolume(sweep: Sweep): number {
-  const area = (t: number) => sweep.low.reduce((sum, loop, l) => sum + loopArea(loop.points.map((p, i) => between(p, sweep.high[l]?.points[i] ?? p, t))), 0)
+  const area = (t: number) =>
+    sweep.low.reduce(
+      (sum, loop, l) => sum + loopArea(loop.points.map((p, i) => between(p, sweep.high[l]?.points[i] ?? p, t))),
+      0,
+    )
   return ((sweep.z1 - sweep.z0) / 6) * (area(0) + 4 * area(0.5) + area(1))
 }
 
 /** The outline of a sweep at a height (m), without its names. */
 export function sweptAt(sweep: Sweep, z: number): Vec2[][] {
   const t = (z - sweep.z0) / (sweep.z1 - sweep.z0)
-  return sweep.low.map((loop, l) => loop.points.map((p, i) => turned(sweep.twist, between(p, sweep.high[l]?.points[i] ?? p, t), z)))
+  return sweep.low.map((loop, l) =>
+    loop.points.map((p, i) => turned(sweep.twist, between(p, sweep.high[l]?.points[i] ?? p, t), z)),
+  )
 }
 
 const between = (a: Vec2, b: Vec2, t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
@@ -86,13 +111,31 @@ function turned(twist: Twist | null, [x, y]: Vec2, z: number): Vec2 {
 }
 
 /** The heights of a twisted body's rows, and into how many parts its sides are divided so that no facet lies far off the true face. */
-function rowsOf(sweep: Sweep, twist: Twist, storeys: readonly number[]): { rows: { z: number; between: boolean }[]; parts: number } {
+function rowsOf(
+  sweep: Sweep,
+  twist: Twist,
+  storeys: readonly number[],
+): { rows: { z: number; between: boolean }[]; parts: number } {
   const { z0, z1 } = sweep
-  const fixed = [...new Set([z0, z1, ...[twist.from, twist.to, ...storeys].filter((z) => z > z0 + TOLERANCE.height && z < z1 - TOLERANCE.height)])].sort((a, b) => a - b)
+  const fixed = [
+    ...new Set([
+      z0,
+      z1,
+      ...[twist.from, twist.to, ...storeys].filter((z) => z > z0 + TOLERANCE.height && z < z1 - TOLERANCE.height),
+    ]),
+  ]
+    .sort((a, b) => a - b)
     .filter((z, i, all) => i === 0 || z - (all[i - 1] as number) > TOLERANCE.height)
   const all = [...sweep.low, ...sweep.high]
   const radius = Math.max(...all.flatMap((l) => l.points.map(([x, y]) => Math.hypot(x - twist.x, y - twist.y))), 0.01)
-  const longest = Math.max(...all.flatMap((l) => l.points.map((p, i) => { const q = l.points[(i + 1) % l.points.length] as Vec2; return Math.hypot(q[0] - p[0], q[1] - p[1]) })))
+  const longest = Math.max(
+    ...all.flatMap((l) =>
+      l.points.map((p, i) => {
+        const q = l.points[(i + 1) % l.points.length] as Vec2
+        return Math.hypot(q[0] - p[0], q[1] - p[1])
+      }),
+    ),
+  )
   const step = Math.sqrt((8 * TOLERANCE.curve) / radius)
   let most = 0
   const rows = fixed.flatMap((z, i) => {
@@ -112,32 +155,53 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
   const twisted = twist !== null && twist.angle !== 0
   const loops = low.map((loop, l) => divided(loop, high[l] ?? loop, parts))
   const count = loops.reduce((n, l) => n + l.low.length, 0)
-  const apex = high.every((l) => l.points.every((p) => Math.hypot(p[0] - (high[0]?.points[0]?.[0] ?? 0), p[1] - (high[0]?.points[0]?.[1] ?? 0)) < TOLERANCE.point))
+  const apex = high.every((l) =>
+    l.points.every(
+      (p) => Math.hypot(p[0] - (high[0]?.points[0]?.[0] ?? 0), p[1] - (high[0]?.points[0]?.[1] ?? 0)) < TOLERANCE.point,
+    ),
+  )
   const positions = new Float64Array((apex ? count * (rows.length - 1) + 1 : count * rows.length) * 3)
   rows.forEach(({ z }, r) => {
     const t = (z - z0) / (z1 - z0)
     let v = r * count
-    for (const loop of loops) loop.low.forEach((p, i) => {
-      if (apex && r === rows.length - 1 && v > r * count) return
-      const [x, y] = turned(twist, between(p, loop.high[i] as Vec2, t), z)
-      positions.set([x, y, z], v * 3)
-      v++
-    })
+    for (const loop of loops)
+      loop.low.forEach((p, i) => {
+        if (apex && r === rows.length - 1 && v > r * count) return
+        const [x, y] = turned(twist, between(p, loop.high[i] as Vec2, t), z)
+        positions.set([x, y, z], v * 3)
+        v++
+      })
   })
-  const facets: Facet[] = [{ name: names.base, plane: { n: [0, 0, -1], d: -z0 } }, { name: names.top, plane: { n: [0, 0, 1], d: z1 } }]
+  const facets: Facet[] = [
+    { name: names.base, plane: { n: [0, 0, -1], d: -z0 } },
+    { name: names.top, plane: { n: [0, 0, 1], d: z1 } },
+  ]
   const triangles: number[] = []
   const facetOf: number[] = []
   const base = capOf(loops.map((l) => l.low))
-  for (let i = 0; i < base.length; i += 3) { triangles.push(base[i] as number, base[i + 2] as number, base[i + 1] as number); facetOf.push(0) }
+  for (let i = 0; i < base.length; i += 3) {
+    triangles.push(base[i] as number, base[i + 2] as number, base[i + 1] as number)
+    facetOf.push(0)
+  }
   if (!apex) {
     const top = capOf(loops.map((l) => l.high))
     const first = (rows.length - 1) * count
-    for (let i = 0; i < top.length; i += 3) { triangles.push(first + (top[i] as number), first + (top[i + 1] as number), first + (top[i + 2] as number)); facetOf.push(1) }
+    for (let i = 0; i < top.length; i += 3) {
+      triangles.push(first + (top[i] as number), first + (top[i + 1] as number), first + (top[i + 2] as number))
+      facetOf.push(1)
+    }
   }
   const at = (v: number) => cornerAt(positions, v)
   const add = (name: string, surface: Surface | null, tris: number[][]) => {
-    facets.push({ name, plane: planeThrough(...(tris[0]?.map(at) as [Vec3, Vec3, Vec3])), ...(surface ? { surface } : {}) })
-    for (const tri of tris) { triangles.push(...tri); facetOf.push(facets.length - 1) }
+    facets.push({
+      name,
+      plane: planeThrough(...(tris[0]?.map(at) as [Vec3, Vec3, Vec3])),
+      ...(surface ? { surface } : {}),
+    })
+    for (const tri of tris) {
+      triangles.push(...tri)
+      facetOf.push(facets.length - 1)
+    }
   }
   let start = 0
   loops.forEach((loop) => {
@@ -147,10 +211,24 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
       if (!a && !twisted) return null
       const key = `${loop.edges[i]} ${a ? `${a.x} ${a.y} ${a.from}` : ''}`
       let surface = surfaces.get(key)
-      if (!surface) surfaces.set(key, surface = {
-        kind: twisted ? 'twisted' : a && b && a.r === b.r && a.x === b.x && a.y === b.y ? 'cylinder' : 'cone', twist: twisted ? twist : null,
-        rims: a && b ? { low: { x: a.x, y: a.y, r: a.r, z: z0 }, high: { x: b.x, y: b.y, r: b.r, z: z1 }, from: a.from, sweep: a.sweep, n: a.n } : null,
-      })
+      if (!surface)
+        surfaces.set(
+          key,
+          (surface = {
+            kind: twisted ? 'twisted' : a && b && a.r === b.r && a.x === b.x && a.y === b.y ? 'cylinder' : 'cone',
+            twist: twisted ? twist : null,
+            rims:
+              a && b
+                ? {
+                    low: { x: a.x, y: a.y, r: a.r, z: z0 },
+                    high: { x: b.x, y: b.y, r: b.r, z: z1 },
+                    from: a.from,
+                    sweep: a.sweep,
+                    n: a.n,
+                  }
+                : null,
+          }),
+        )
       return surface
     }
     const n = loop.low.length
@@ -162,9 +240,18 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
         const closing = apex && r + 2 === rows.length
         const [c, d] = closing ? [(rows.length - 1) * count, (rows.length - 1) * count] : [b + count, a + count]
         if (closing) add(name, surface, [[a, b, c]])
-        else if (!twisted) add(name, surface, [[a, b, c], [a, c, d]])
-        else if ((i + r) % 2 === 0) { add(name, surface, [[a, b, c]]); add(name, surface, [[a, c, d]]) }
-        else { add(name, surface, [[a, b, d]]); add(name, surface, [[b, c, d]]) }
+        else if (!twisted)
+          add(name, surface, [
+            [a, b, c],
+            [a, c, d],
+          ])
+        else if ((i + r) % 2 === 0) {
+          add(name, surface, [[a, b, c]])
+          add(name, surface, [[a, c, d]])
+        } else {
+          add(name, surface, [[a, b, d]])
+          add(name, surface, [[b, c, d]])
+        }
       }
     }
     start += n
@@ -174,7 +261,13 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
 
 /** A loop with its straight segments divided, below and above alike. */
 function divided(low: Outline, high: Outline, parts: number) {
-  const out = { low: [] as Vec2[], high: [] as Vec2[], edges: [] as string[], arcsLow: [] as (Arc | null)[], arcsHigh: [] as (Arc | null)[] }
+  const out = {
+    low: [] as Vec2[],
+    high: [] as Vec2[],
+    edges: [] as string[],
+    arcsLow: [] as (Arc | null)[],
+    arcsHigh: [] as (Arc | null)[],
+  }
   low.points.forEach((p, i) => {
     const [q, j] = [high.points[i] as Vec2, (i + 1) % low.points.length]
     const steps = low.arcs[i] ? 1 : parts

@@ -12,7 +12,7 @@ describe('the boat shed', () => {
     const { forms } = studied(boatShed())
     const block = forms.find((f) => f.name === 'Block')
     expect(block?.ridge).toBeCloseTo(9.061, 3)
-    expect(block?.top).toBeCloseTo(5.7 + Math.tan(35 * Math.PI / 180) * 4.8, 9)
+    expect(block?.top).toBeCloseTo(5.7 + Math.tan((35 * Math.PI) / 180) * 4.8, 9)
     expect(block?.body.volume).toBeCloseTo(1161.986, 3)
     expect(forms.find((f) => f.name === 'Porch')?.ridge).toBeCloseTo(4.671, 3)
   })
@@ -45,20 +45,33 @@ describe('the boat shed', () => {
   it('runs the gable walls up to the top of their faces', () => {
     const study = studied(converted(joinedShed()))
     const upper = study.parts.filter((p) => p.role === 'wall' && p.part.base?.level === 'L1')
-    const gable = 9.6 * 2.85 + 9.6 * (Math.tan(35 * Math.PI / 180) * 4.8) / 2
+    const gable = 9.6 * 2.85 + (9.6 * (Math.tan((35 * Math.PI) / 180) * 4.8)) / 2
     expect(upper.filter((w) => Math.abs(w.area - gable) < 1e-6)).toHaveLength(2)
     expect(upper.every((w) => w.part.top === null)).toBe(true)
-    const porchGable = study.parts.find((p) => p.role === 'wall' && Math.abs(p.area - (5.2 * 2.85 + 5.2 * Math.tan(35 * Math.PI / 180) * 2.6 / 2)) < 1e-6)
+    const porchGable = study.parts.find(
+      (p) =>
+        p.role === 'wall' && Math.abs(p.area - (5.2 * 2.85 + (5.2 * Math.tan((35 * Math.PI) / 180) * 2.6) / 2)) < 1e-6,
+    )
     expect(porchGable?.part.base?.level).toBe('L0')
   })
   it('says what it leaves out and why', () => {
     const study = studied(joinedShed())
-    expect(propose(study.context).leftOut.map((l) => l.why)).toContain('borders roof space only: the wall below runs up')
+    expect(propose(study.context).leftOut.map((l) => l.why)).toContain(
+      'borders roof space only: the wall below runs up',
+    )
   })
   it('has a roof of two planes, with the overhang measured level', () => {
-    for (const [overhang, area] of [[0, 192.199], [0.52, 226.529]] as const) {
+    for (const [overhang, area] of [
+      [0, 192.199],
+      [0.52, 226.529],
+    ] as const) {
       const project = boatShed()
-      const study = studied(converted(apply(project, { edit: 'mass.remove', scheme: schemeOf(project).id, id: massNamed(project, 'Porch').id }), overhang))
+      const study = studied(
+        converted(
+          apply(project, { edit: 'mass.remove', scheme: schemeOf(project).id, id: massNamed(project, 'Porch').id }),
+          overhang,
+        ),
+      )
       const planes = study.parts.filter((p) => p.role === 'pitched roof')
       expect(planes).toHaveLength(2)
       expect(planes.reduce((sum, p) => sum + p.area, 0)).toBeCloseTo(area, 3)

@@ -10,7 +10,11 @@ import { ledgerOf, StudyCache, studyScheme } from './index'
 beforeAll(() => openKernel())
 
 /** A region's corners, whichever of them comes first. */
-const corners = (region: Region) => region.flat().map(([x, y]) => `${(x + 0).toFixed(4)} ${(y + 0).toFixed(4)}`.replaceAll('-0.0000', '0.0000')).sort()
+const corners = (region: Region) =>
+  region
+    .flat()
+    .map(([x, y]) => `${(x + 0).toFixed(4)} ${(y + 0).toFixed(4)}`.replaceAll('-0.0000', '0.0000'))
+    .sort()
 
 /** All that a person would see of a study, as plain data. */
 function seen(project: Project, cache?: StudyCache) {
@@ -18,23 +22,37 @@ function seen(project: Project, cache?: StudyCache) {
   return {
     ledger: ledgerOf(study),
     forms: study.forms.map((f) => [f.name, f.use, f.order, f.base, f.top, f.at]),
-    parts: study.parts.map((p) => [p.part.name, p.role, p.bond, p.thickness, p.area.toFixed(6), p.volume.toFixed(6), p.length?.toFixed(6), corners(p.plan)]),
+    parts: study.parts.map((p) => [
+      p.part.name,
+      p.role,
+      p.bond,
+      p.thickness,
+      p.area.toFixed(6),
+      p.volume.toFixed(6),
+      p.length?.toFixed(6),
+      corners(p.plan),
+    ]),
     findings: study.findings.map((f) => [f.key, f.say, f.area?.toFixed(4), f.fix?.label]),
   }
 }
 
 it('a study that goes on from earlier ones sees what a study from nothing sees, after any work', () => {
   const base = busyProject()
-  fc.assert(fc.property(WORK, (work) => {
-    const [next, cache] = [workOf(work), new StudyCache()]
-    let project = base
-    seen(project, cache)
-    for (let i = 0; i < work.length; i++) {
-      try {
-        const edit = next(project)
-        if (edit) project = applyEdit(project, edit).project
-      } catch (e) { if (!(e instanceof Error) || e.name !== 'Refusal') throw e }
-      expect(seen(project, cache)).toEqual(seen(project))
-    }
-  }), { numRuns: 60 })
+  fc.assert(
+    fc.property(WORK, (work) => {
+      const [next, cache] = [workOf(work), new StudyCache()]
+      let project = base
+      seen(project, cache)
+      for (let i = 0; i < work.length; i++) {
+        try {
+          const edit = next(project)
+          if (edit) project = applyEdit(project, edit).project
+        } catch (e) {
+          if (!(e instanceof Error) || e.name !== 'Refusal') throw e
+        }
+        expect(seen(project, cache)).toEqual(seen(project))
+      }
+    }),
+    { numRuns: 60 },
+  )
 })

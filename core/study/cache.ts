@@ -1,8 +1,29 @@
 import { bodyKey, buildBody, standMass, type Body, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { Memo, sameList, standingNumbers, type Mass, type Numbers } from '../project'
-import { computeIsland, islandsOf, lessWhatGoesOn, lowAbove, lowRegion, plateOf, type Headroom, type Island, type Plate, type Share } from '../slice'
-import { areaOf, bandAt, placePoint, placeSolid, rectsMeet, TOLERANCE, unionVolume, uniteRegions, type Region } from '../solid'
+import {
+  computeIsland,
+  islandsOf,
+  lessWhatGoesOn,
+  lowAbove,
+  lowRegion,
+  plateOf,
+  type Headroom,
+  type Island,
+  type Plate,
+  type Share,
+} from '../slice'
+import {
+  areaOf,
+  bandAt,
+  placePoint,
+  placeSolid,
+  rectsMeet,
+  TOLERANCE,
+  unionVolume,
+  uniteRegions,
+  type Region,
+} from '../solid'
 import type { Floor } from './types'
 
 /**
@@ -43,8 +64,16 @@ export class StudyCache {
     const key = bodyKey(mass.recipe, standing)
     const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, standing, mass.name, key))
     const form = standMass(mass, body, numbers, heights.get(mass.base.level) ?? 0)
-    const kept = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({ form, byBand: new Map(), byHeight: new Map(), shares: new Map() }))
-    if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) { kept.form = form; kept.shares.clear() }
+    const kept = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({
+      form,
+      byBand: new Map(),
+      byHeight: new Map(),
+      shares: new Map(),
+    }))
+    if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) {
+      kept.form = form
+      kept.shares.clear()
+    }
     // A level dragged through a thousand heights leaves a thousand cuts behind.
     if (kept.byHeight.size > 1000) kept.byHeight.clear()
     if (kept.shares.size > 1000) kept.shares.clear()
@@ -61,7 +90,7 @@ export class StudyCache {
     const band = bandAt(bands, z - form.at.z)
     const [plates, key] = bands.constant[band] ? [kept.byBand, band] : [kept.byHeight, z]
     let plate = plates.get(key)
-    if (plate === undefined) plates.set(key, plate = plateOf(form, z))
+    if (plate === undefined) plates.set(key, (plate = plateOf(form, z)))
     return plate
   }
 
@@ -71,10 +100,16 @@ export class StudyCache {
     const kept = this.floors.get(level.id)
     if (kept && sameList(kept.from, from)) return kept.floor.level === level ? kept.floor : { ...kept.floor, level }
     const shares: Share[] = []
-    for (const form of takers) { const share = this.share(form, level.height, headroom, over); if (share) shares.push(share) }
+    for (const form of takers) {
+      const share = this.share(form, level.height, headroom, over)
+      if (share) shares.push(share)
+    }
     // Most floors of most buildings are like the one below.
     const like = this.last
-    const floor = like && like.smallest === smallest && sameList(like.shares, shares) ? { ...like.floor, level } : this.floorOfShares(level, shares, smallest)
+    const floor =
+      like && like.smallest === smallest && sameList(like.shares, shares)
+        ? { ...like.floor, level }
+        : this.floorOfShares(level, shares, smallest)
     this.last = { shares, smallest, floor }
     this.floors.set(level.id, { from, floor })
     return floor
@@ -84,7 +119,17 @@ export class StudyCache {
   private floorOfShares(level: LevelHeight, shares: Share[], smallest: number): Floor {
     const islands = islandsOf(shares).map((group) => this.island(group, smallest))
     const noted = islands.filter((i) => i.overlaps.length || i.slivers.length || i.shares.some((s) => s.low.length))
-    const floor: Floor = { level, plates: shares.map((s) => s.plate), islands, noted, area: 0, low: 0, perimeter: 0, uses: {}, net: null }
+    const floor: Floor = {
+      level,
+      plates: shares.map((s) => s.plate),
+      islands,
+      noted,
+      area: 0,
+      low: 0,
+      perimeter: 0,
+      uses: {},
+      net: null,
+    }
     for (const island of islands) {
       floor.area += island.area
       floor.low += island.low
@@ -100,26 +145,44 @@ export class StudyCache {
     if (!first) return 0
     if (rest.length === 0) return first.body.volume
     return this.memo.of(first, 'volume', group, () =>
-      unionVolume(group.map((f) => placeSolid(f.body.solid, { ...f.at, x: f.at.x - first.at.x, y: f.at.y - first.at.y, z: f.at.z - first.at.z }))))
+      unionVolume(
+        group.map((f) =>
+          placeSolid(f.body.solid, { ...f.at, x: f.at.x - first.at.x, y: f.at.y - first.at.y, z: f.at.z - first.at.z }),
+        ),
+      ),
+    )
   }
 
   /** m2 of the plans of masses that may meet, counted once. */
   groupFootprint(group: MassForm[]): number {
     const [first] = group
-    return first ? this.memo.of(first, 'footprints', group, () => areaOf(uniteRegions(group.map((f) => this.footprint(f))))) : 0
+    return first
+      ? this.memo.of(first, 'footprints', group, () => areaOf(uniteRegions(group.map((f) => this.footprint(f)))))
+      : 0
   }
 
   /** The plan of a mass where it stands. */
   private footprint(form: MassForm): Region {
-    return this.memo.of(form, 'footprint', [], () => form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at))))
+    return this.memo.of(form, 'footprint', [], () =>
+      form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at))),
+    )
   }
 
   /** What one mass brings to a floor; where nothing is low, one object for all floors with the same plate. */
   private share(form: MassForm, z: number, headroom: Headroom, over: MassForm[]): Share | null {
     const shares = this.byForm.get(form)?.shares
-    const near = over.length && lowAbove(form, z, headroom) ? over.filter((o) => o !== form && rectsMeet(o.rect, form.rect)) : NOBODY
+    const near =
+      over.length && lowAbove(form, z, headroom)
+        ? over.filter((o) => o !== form && rectsMeet(o.rect, form.rect))
+        : NOBODY
     const known = shares?.get(z)
-    if (known && known.headroom.height === headroom.height && known.headroom.wallLike === headroom.wallLike && sameList(known.near, near)) return known.share
+    if (
+      known &&
+      known.headroom.height === headroom.height &&
+      known.headroom.wallLike === headroom.wallLike &&
+      sameList(known.near, near)
+    )
+      return known.share
     const share = this.shareOf(form, z, headroom, near)
     shares?.set(z, { headroom, near, share })
     return share
@@ -129,8 +192,14 @@ export class StudyCache {
     const plate = this.plate(form, z)
     if (!plate) return null
     const { use, order } = form
-    if (!lowAbove(form, z, headroom)) return this.memo.of(plate, 'share', [use, order], () => ({ plate, low: [], use, order }))
-    return { plate, low: lessWhatGoesOn(lowRegion(form, plate, z, headroom), form, z, headroom, near, (o, at) => this.plate(o, at)), use, order }
+    if (!lowAbove(form, z, headroom))
+      return this.memo.of(plate, 'share', [use, order], () => ({ plate, low: [], use, order }))
+    return {
+      plate,
+      low: lessWhatGoesOn(lowRegion(form, plate, z, headroom), form, z, headroom, near, (o, at) => this.plate(o, at)),
+      use,
+      order,
+    }
   }
 
   private island(group: Share[], smallest: number): Island {
@@ -147,14 +216,19 @@ export class StudyCache {
 
 const NOBODY: MassForm[] = []
 
-interface Standing { form: MassForm; byBand: Map<number, Plate | null>; byHeight: Map<number, Plate | null>; shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }> }
+interface Standing {
+  form: MassForm
+  byBand: Map<number, Plate | null>
+  byHeight: Map<number, Plate | null>
+  shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }>
+}
 
 /** Values by key that are dropped when two runs pass without a use. */
 class Aging<T> {
   private readonly entries = new Map<string, { value: T; used: number }>()
   get(key: string, run: number, make: () => T): T {
     let entry = this.entries.get(key)
-    if (!entry) this.entries.set(key, entry = { value: make(), used: run })
+    if (!entry) this.entries.set(key, (entry = { value: make(), used: run }))
     entry.used = run
     return entry.value
   }

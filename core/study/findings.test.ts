@@ -13,7 +13,12 @@ const mended = (project: Project, kind: string): Project => {
   return apply(project, fix.edit(minter('mend')))
 }
 const house = (height = 6) => withMass(projectWith([0, 3]), { box: [0, 0, 10, 6], height, name: 'House' })
-const withMark = (project: Project, name: string, height: number) => apply(project, { edit: 'level.add', scheme: schemeOf(project).id, thing: { id: 'mark', name, kind: 'mark', tie: { kind: 'fixed', height }, floorBuildUp: 0, slab: 0 } })
+const withMark = (project: Project, name: string, height: number) =>
+  apply(project, {
+    edit: 'level.add',
+    scheme: schemeOf(project).id,
+    thing: { id: 'mark', name, kind: 'mark', tie: { kind: 'fixed', height }, floorBuildUp: 0, slab: 0 },
+  })
 
 describe('each finding has a place, a reason, and a remedy in one action', () => {
   it('a wall gap: a storey with walls, but not on one of its faces', () => {
@@ -29,12 +34,17 @@ describe('each finding has a place, a reason, and a remedy in one action', () =>
     expect(found(project, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.90 m high in the clear'])
     expect(found(mended(project, 'storey too low'), 'storey too low')).toEqual([])
     // A slab that is only planned counts as well.
-    const planned = changeLevel(withMass(projectWith([0, 2.3, 5]), { box: [0, 0, 10, 6], height: 8 }), 'L1', { slab: 0.26, floorBuildUp: 0.11 })
+    const planned = changeLevel(withMass(projectWith([0, 2.3, 5]), { box: [0, 0, 10, 6], height: 8 }), 'L1', {
+      slab: 0.26,
+      floorBuildUp: 0.11,
+    })
     expect(found(planned, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.93 m high in the clear'])
   })
   it('a top just above a level', () => {
     const project = house(3.4)
-    expect(found(project, 'roof peak just above a level')[0]?.say).toBe('The top of House lies only 0.40 m above Level 1')
+    expect(found(project, 'roof peak just above a level')[0]?.say).toBe(
+      'The top of House lies only 0.40 m above Level 1',
+    )
     expect(found(mended(project, 'roof peak just above a level'), 'roof peak just above a level')).toEqual([])
   })
   it('a mass over the permitted mark', () => {
@@ -51,14 +61,23 @@ describe('each finding has a place, a reason, and a remedy in one action', () =>
   it('and can be left with a reason: it is listed apart, and not counted', () => {
     const project = withMark(house(9), 'permitted', 7.5)
     const [finding] = found(project, 'over the permitted mark')
-    const left = apply(project, { edit: 'mute.add', scheme: schemeOf(project).id, thing: { id: 'm', finding: finding?.key ?? '', reason: 'the lantern is exempt' } })
+    const left = apply(project, {
+      edit: 'mute.add',
+      scheme: schemeOf(project).id,
+      thing: { id: 'm', finding: finding?.key ?? '', reason: 'the lantern is exempt' },
+    })
     expect(found(left, 'over the permitted mark')).toEqual([])
-    expect(studied(left).muted.map((f) => [f.kind, f.mute.reason])).toEqual([['over the permitted mark', 'the lantern is exempt']])
+    expect(studied(left).muted.map((f) => [f.kind, f.mute.reason])).toEqual([
+      ['over the permitted mark', 'the lantern is exempt'],
+    ])
   })
 })
 
 it('context is drawn and never counted: no floors, no figures, no fabric, no findings', () => {
-  const project = withMass(house(), { box: [0, 0, 10, 6], height: 30, name: 'Neighbour' }, (m) => ({ ...m, context: true }))
+  const project = withMass(house(), { box: [0, 0, 10, 6], height: 30, name: 'Neighbour' }, (m) => ({
+    ...m,
+    context: true,
+  }))
   const [alone, beside] = [studied(house()), studied(project)]
   expect(beside.totals).toEqual(alone.totals)
   expect(beside.findings.map((f) => f.kind)).toEqual(alone.findings.map((f) => f.kind))

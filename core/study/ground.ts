@@ -1,5 +1,25 @@
 import type { MassForm } from '../form'
-import { envelopeOf, fitOf, groundAlong, heightAt, inOrder, Refusal, siteFigures, siteRing, triangulateSurvey, unpackSurvey, type Envelope, type Fit, type FootGround, type Id, type Numbers, type Project, type Site, type SiteFigures, type Tin } from '../project'
+import {
+  envelopeOf,
+  fitOf,
+  groundAlong,
+  heightAt,
+  inOrder,
+  Refusal,
+  siteFigures,
+  siteRing,
+  triangulateSurvey,
+  unpackSurvey,
+  type Envelope,
+  type Fit,
+  type FootGround,
+  type Id,
+  type Numbers,
+  type Project,
+  type Site,
+  type SiteFigures,
+  type Tin,
+} from '../project'
 import { placePoint, type Region, type Vec2 } from '../solid'
 import type { StudyCache } from './cache'
 
@@ -8,9 +28,17 @@ export type Assets = (hash: string) => Uint8Array | null
 export const NO_ASSETS: Assets = () => null
 
 /** A mass on the ground: the ground along its foot, and how high its top stands above it by each rule, m. */
-export interface MassGround extends FootGround { above: { lowest: number; mean: number; highest: number } }
+export interface MassGround extends FootGround {
+  above: { lowest: number; mean: number; highest: number }
+}
 
-export interface NeighbourForm { id: Id; name: string; outline: Vec2[]; base: number; top: number }
+export interface NeighbourForm {
+  id: Id
+  name: string
+  outline: Vec2[]
+  base: number
+  top: number
+}
 
 /** The ground of a project, as a scheme stands on it. */
 export interface GroundStudy {
@@ -27,43 +55,90 @@ export interface GroundStudy {
   missing: boolean
 }
 
-export function studyGround(project: Project, forms: MassForm[], numbers: Numbers, cache: StudyCache, assets: Assets): GroundStudy {
+export function studyGround(
+  project: Project,
+  forms: MassForm[],
+  numbers: Numbers,
+  cache: StudyCache,
+  assets: Assets,
+): GroundStudy {
   const { site, terrain } = project
   const ring = site ? siteRing(site, numbers) : null
   // The same object while its numbers stay, so that what hangs on it stays too, and a drag does not offset the site anew.
-  const envelope = site ? cache.memo.of(site, 'envelope', [siteKey(site, numbers)], () => envelopeOf(site, numbers)) : null
+  const envelope = site
+    ? cache.memo.of(site, 'envelope', [siteKey(site, numbers)], () => envelopeOf(site, numbers))
+    : null
   const bytes = terrain?.kind === 'survey' ? assets(terrain.asset) : null
   const tin = bytes ? cache.memo.of(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
   const flat = terrain?.kind === 'level' ? numbers.length(terrain.height) : null
   const height = tin ? (x: number, y: number) => heightAt(tin, x, y) : () => flat
   // A form that only grows taller keeps its foot.
-  const footOn = (form: MassForm) => { const plan = planOf(form); return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1)) }
+  const footOn = (form: MassForm) => {
+    const plan = planOf(form)
+    return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1))
+  }
   const fits = new Map<Id, Fit>()
   const feet = new Map<Id, MassGround>()
   for (const form of forms) {
-    const fit = envelope && cache.memo.of(form, 'fit', [envelope], () => fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope)))
+    const fit =
+      envelope &&
+      cache.memo.of(form, 'fit', [envelope], () =>
+        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope)),
+      )
     if (fit) fits.set(form.id, fit)
     const foot = terrain ? cache.memo.of(form, 'foot', [tin, flat], () => footOn(form)) : null
-    if (foot) feet.set(form.id, { ...foot, above: { lowest: form.top - foot.lowest, mean: form.top - foot.mean, highest: form.top - foot.highest } })
+    if (foot)
+      feet.set(form.id, {
+        ...foot,
+        above: { lowest: form.top - foot.lowest, mean: form.top - foot.mean, highest: form.top - foot.highest },
+      })
   }
   const neighbours = inOrder(project.neighbours).map((n): NeighbourForm => {
-    const middle = n.outline.reduce((sum, p): Vec2 => [sum[0] + p[0] / n.outline.length, sum[1] + p[1] / n.outline.length], [0, 0])
-    const base = n.base === null ? height(...middle) ?? 0 : numbers.length(n.base)
+    const middle = n.outline.reduce(
+      (sum, p): Vec2 => [sum[0] + p[0] / n.outline.length, sum[1] + p[1] / n.outline.length],
+      [0, 0],
+    )
+    const base = n.base === null ? (height(...middle) ?? 0) : numbers.length(n.base)
     return { id: n.id, name: n.name, outline: n.outline, base, top: base + numbers.length(n.height) }
   })
-  return { site: ring ? { ...siteFigures(ring), ring } : null, envelope, fits, tin, height, feet, neighbours, missing: terrain?.kind === 'survey' && !bytes }
+  return {
+    site: ring ? { ...siteFigures(ring), ring } : null,
+    envelope,
+    fits,
+    tin,
+    height,
+    feet,
+    neighbours,
+    missing: terrain?.kind === 'survey' && !bytes,
+  }
 }
 
 /** How a mass fits; null for a body that cannot be computed with, which is a finding of its own. */
 function fitOr(fit: () => Fit): Fit | null {
-  try { return fit() } catch (e) { if (e instanceof Refusal) return null; throw e }
+  try {
+    return fit()
+  } catch (e) {
+    if (e instanceof Refusal) return null
+    throw e
+  }
 }
 
 /** A site's numbers, where formulas give some of them. */
-const siteKey = (site: Site, numbers: Numbers): string => JSON.stringify([site.limit === null ? null : numbers.length(site.limit), ...site.corners.map((c) => [numbers.length(c.x), numbers.length(c.y), numbers.length(c.setback), c.slope && [numbers.length(c.slope.from), numbers.angle(c.slope.angle)]])])
+const siteKey = (site: Site, numbers: Numbers): string =>
+  JSON.stringify([
+    site.limit === null ? null : numbers.length(site.limit),
+    ...site.corners.map((c) => [
+      numbers.length(c.x),
+      numbers.length(c.y),
+      numbers.length(c.setback),
+      c.slope && [numbers.length(c.slope.from), numbers.angle(c.slope.angle)],
+    ]),
+  ])
 
 /** The plan of a mass where it stands, m. */
-export const planOf = (form: MassForm): Region => form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at)))
+export const planOf = (form: MassForm): Region =>
+  form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at)))
 
 /** m between contours for drawing: so that there are a dozen or two of them. */
-export const contoursApart = ({ low, high }: Pick<Tin, 'low' | 'high'>): number => [0.1, 0.25, 0.5, 1, 2, 5, 10, 25, 50].find((a) => (high - low) / a <= 24) ?? 100
+export const contoursApart = ({ low, high }: Pick<Tin, 'low' | 'high'>): number =>
+  [0.1, 0.25, 0.5, 1, 2, 5, 10, 25, 50].find((a) => (high - low) / a <= 24) ?? 100

@@ -2,7 +2,15 @@ export { StudyCache } from './cache'
 export * from './study'
 export * from './ledger'
 export type { Check, Finding, Floor, Study, Totals } from './types'
-export { contoursApart, NO_ASSETS, planOf, type Assets, type GroundStudy, type MassGround, type NeighbourForm } from './ground'
+export {
+  contoursApart,
+  NO_ASSETS,
+  planOf,
+  type Assets,
+  type GroundStudy,
+  type MassGround,
+  type NeighbourForm,
+} from './ground'
 export { compareTrace, tracedPlan, traceLines, type PictureStudy } from './pictures'
 export { sayLimit } from './findings/over-envelope'
 export type { WingStudy } from './wings'

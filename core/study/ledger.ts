@@ -4,8 +4,26 @@ import type { Study } from './types'
 export interface Ledger {
   scheme: string
   measuredTo: 'mass face'
-  levels: { id: string; name: string; height: number; area: number; low: number; net: number | null; perimeter: number; uses: Record<string, number> }[]
-  totals: { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null; site: number | null; coverage: number | null }
+  levels: {
+    id: string
+    name: string
+    height: number
+    area: number
+    low: number
+    net: number | null
+    perimeter: number
+    uses: Record<string, number>
+  }[]
+  totals: {
+    area: number
+    low: number
+    net: number | null
+    volume: number
+    footprint: number
+    ratio: number | null
+    site: number | null
+    coverage: number | null
+  }
   /** m2 by wing and level id; a mass that spans several counts in the one that holds most of its plan */
   wings: { id: string | null; name: string; areas: Record<string, number>; total: number }[]
 }
@@ -14,16 +32,37 @@ export interface Ledger {
 export function ledgerOf(study: Study): Ledger {
   const { project, scheme, floors, totals } = study
   return {
-    scheme: scheme.name, measuredTo: 'mass face',
+    scheme: scheme.name,
+    measuredTo: 'mass face',
     levels: floors.map((f) => ({
-      id: f.level.id, name: f.level.name, height: f.level.height, area: round(f.area), low: round(f.low), net: f.net === null ? null : round(f.net), perimeter: round(f.perimeter),
-      uses: Object.fromEntries(Object.entries(f.uses).filter(([, area]) => area > 1e-6).map(([use, area]) => [project.uses[use]?.name ?? use, round(area)])),
+      id: f.level.id,
+      name: f.level.name,
+      height: f.level.height,
+      area: round(f.area),
+      low: round(f.low),
+      net: f.net === null ? null : round(f.net),
+      perimeter: round(f.perimeter),
+      uses: Object.fromEntries(
+        Object.entries(f.uses)
+          .filter(([, area]) => area > 1e-6)
+          .map(([use, area]) => [project.uses[use]?.name ?? use, round(area)]),
+      ),
     })),
     totals: {
-      area: round(totals.area), low: round(totals.low), net: totals.net === null ? null : round(totals.net),
-      volume: round(totals.volume), footprint: round(totals.footprint), ratio: totals.ratio === null ? null : round(totals.ratio), site: totals.site === null ? null : round(totals.site), coverage: totals.coverage === null ? null : round(totals.coverage),
+      area: round(totals.area),
+      low: round(totals.low),
+      net: totals.net === null ? null : round(totals.net),
+      volume: round(totals.volume),
+      footprint: round(totals.footprint),
+      ratio: totals.ratio === null ? null : round(totals.ratio),
+      site: totals.site === null ? null : round(totals.site),
+      coverage: totals.coverage === null ? null : round(totals.coverage),
     },
-    wings: study.wings.wings.map((w) => ({ ...w, total: round(w.total), areas: Object.fromEntries(Object.entries(w.areas).map(([level, area]) => [level, round(area)])) })),
+    wings: study.wings.wings.map((w) => ({
+      ...w,
+      total: round(w.total),
+      areas: Object.fromEntries(Object.entries(w.areas).map(([level, area]) => [level, round(area)])),
+    })),
   }
 }
 

@@ -16,24 +16,62 @@ describe('a bar of 31.4 x 12.6 raised 18.9', () => {
     expect(totals.volume).toBeCloseTo(7477.596, 3)
     expect(levels[0]?.perimeter).toBeCloseTo(88, 6)
   }
-  it('has 395.64 m2 on each of six floors, and none where it ends', () => expectBar(withMass(projectWith(SIX), { box: [0, 0, 31.4, 12.6], height: 18.9 })))
-  it('is the same at map coordinates', () => expectBar(withMass(projectWith(SIX), { box: [350000, 5600000, 31.4, 12.6], height: 18.9 })))
-  it('is the same drawn clockwise', () => expectBar(withMass(projectWith(SIX), { points: [[0, 0], [0, 12.6], [31.4, 12.6], [31.4, 0]], height: 18.9 })))
+  it('has 395.64 m2 on each of six floors, and none where it ends', () =>
+    expectBar(withMass(projectWith(SIX), { box: [0, 0, 31.4, 12.6], height: 18.9 })))
+  it('is the same at map coordinates', () =>
+    expectBar(withMass(projectWith(SIX), { box: [350000, 5600000, 31.4, 12.6], height: 18.9 })))
+  it('is the same drawn clockwise', () =>
+    expectBar(
+      withMass(projectWith(SIX), {
+        points: [
+          [0, 0],
+          [0, 12.6],
+          [31.4, 12.6],
+          [31.4, 0],
+        ],
+        height: 18.9,
+      }),
+    ))
   it('is the same with its outline itself at map coordinates', () => {
-    const drawn = withMass(projectWith(SIX), { points: [[0, 0], [31.4, 0], [31.4, 12.6], [0, 12.6]], height: 18.9 })
+    const drawn = withMass(projectWith(SIX), {
+      points: [
+        [0, 0],
+        [31.4, 0],
+        [31.4, 12.6],
+        [0, 12.6],
+      ],
+      height: 18.9,
+    })
     const mass = massNamed(drawn, 'Mass 1')
-    const recipe = mass.recipe.map((m) => (m.move === 'outline' && m.shape.kind === 'polygon' ? { ...m, shape: { ...m.shape, corners: m.shape.corners.map((c) => ({ ...c, x: Number(c.x) + 350000, y: Number(c.y) + 5600000 })) } } : m))
+    const recipe = mass.recipe.map((m) =>
+      m.move === 'outline' && m.shape.kind === 'polygon'
+        ? {
+            ...m,
+            shape: {
+              ...m.shape,
+              corners: m.shape.corners.map((c) => ({ ...c, x: Number(c.x) + 350000, y: Number(c.y) + 5600000 })),
+            },
+          }
+        : m,
+    )
     expectBar(changeMass(drawn, 'Mass 1', { recipe }))
   })
   it('has no plate at a level it does not take', () => {
-    const project = changeMass(withMass(projectWith(SIX), { box: [0, 0, 31.4, 12.6], height: 18.9 }), 'Mass 1', { takes: { kind: 'all-but', levels: ['L2'] } })
+    const project = changeMass(withMass(projectWith(SIX), { box: [0, 0, 31.4, 12.6], height: 18.9 }), 'Mass 1', {
+      takes: { kind: 'all-but', levels: ['L2'] },
+    })
     expect(ledgerOf(studied(project)).levels[2]?.area).toBe(0)
     expect(ledgerOf(studied(project)).totals.area).toBeCloseTo(1978.2, 2)
   })
 })
 
 describe('masses that meet', () => {
-  const two = () => withMass(withMass(projectWith([0, 3]), { box: [0, 0, 20, 10], height: 6 }), { box: [15, 0, 20, 10], height: 6, use: 'market' })
+  const two = () =>
+    withMass(withMass(projectWith([0, 3]), { box: [0, 0, 20, 10], height: 6 }), {
+      box: [15, 0, 20, 10],
+      height: 6,
+      use: 'market',
+    })
   it('count a common floor once and say so', () => {
     const study = studied(two())
     const { levels, totals } = ledgerOf(study)
@@ -69,7 +107,12 @@ describe('a study again', () => {
     let project = projectWith(SIX)
     for (let i = 0; i < 5; i++) project = withMass(project, { box: [i * 40, 0, 31.4, 12.6], height: 18.9 })
     const before = studyScheme(project, schemeOf(project).id, cache)
-    project = apply(project, { edit: 'level.change', scheme: schemeOf(project).id, id: 'L6', set: { tie: { kind: 'stacked', on: 'L5', above: 2.5 } } })
+    project = apply(project, {
+      edit: 'level.change',
+      scheme: schemeOf(project).id,
+      id: 'L6',
+      set: { tie: { kind: 'stacked', on: 'L5', above: 2.5 } },
+    })
     const after = studyScheme(project, schemeOf(project).id, cache)
     expect(after.floors[3]?.islands).toBe(before.floors[3]?.islands)
     expect(after.floors[6]?.area).toBeCloseTo(5 * 0, 6)

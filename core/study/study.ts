@@ -15,8 +15,15 @@ import type { Floor, Study, Totals } from './types'
  * Everything computed of a scheme: levels, standing masses, floors, totals, fabric, findings. A generator, so that a worker
  * can pause between masses and drop what has gone stale; `studyScheme` runs it through.
  */
-export function* studySteps(project: Project, schemeId: string, cache: StudyCache, assets: Assets = NO_ASSETS): Generator<void, Study> {
-  const scheme = project.schemes[schemeId] ?? refuse('unknown-id', 'That scheme is not there.', 'Choose one of the schemes of the project.')
+export function* studySteps(
+  project: Project,
+  schemeId: string,
+  cache: StudyCache,
+  assets: Assets = NO_ASSETS,
+): Generator<void, Study> {
+  const scheme =
+    project.schemes[schemeId] ??
+    refuse('unknown-id', 'That scheme is not there.', 'Choose one of the schemes of the project.')
   cache.begin()
   const numbers = numbersOf(project, scheme)
   const levels = levelHeights(project, scheme, numbers)
@@ -26,14 +33,23 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   const unbuilt: Study['unbuilt'] = []
   for (const mass of inOrder(scheme.masses)) {
     try {
-      (mass.context ? around : forms).push(cache.form(mass, numbers, heights))
+      ;(mass.context ? around : forms).push(cache.form(mass, numbers, heights))
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
       unbuilt.push({ mass, say: e.say, remedy: e.remedy })
     }
     yield
   }
-  const context: FabricContext = { project, scheme, numbers, levels, heights, memo: cache.memo, forms: new Map(forms.map((f) => [f.id, f])), plateAt: (form, z) => cache.plate(form, z) }
+  const context: FabricContext = {
+    project,
+    scheme,
+    numbers,
+    levels,
+    heights,
+    memo: cache.memo,
+    forms: new Map(forms.map((f) => [f.id, f])),
+    plateAt: (form, z) => cache.plate(form, z),
+  }
   const floors: Floor[] = []
   const headroom: Headroom = { height: numbers.length(project.headroom), wallLike: project.wallLike }
   const smallest = numbers.value(project.smallestArea, 'area')
@@ -41,27 +57,58 @@ export function* studySteps(project: Project, schemeId: string, cache: StudyCach
   for (const level of levels) {
     if (level.kind !== 'storey') continue
     const here = takers.get(level.id) ?? []
-    const over = here.some((form) => lowAbove(form, level.height, headroom)) ? forms.filter((o) => o.base < level.height + headroom.height && o.top > level.height) : []
+    const over = here.some((form) => lowAbove(form, level.height, headroom))
+      ? forms.filter((o) => o.base < level.height + headroom.height && o.top > level.height)
+      : []
     floors.push(cache.floor(level, here, over, headroom, smallest))
     yield
   }
   const parts = studyParts(context)
   yield
   const walls = wallsByLevel(parts)
-  const measured = floors.map((floor): Floor => ({ ...floor, net: netOf(cache, floor, walls.get(floor.level.id) ?? []) }))
+  const measured = floors.map((floor): Floor => ({
+    ...floor,
+    net: netOf(cache, floor, walls.get(floor.level.id) ?? []),
+  }))
   const ground = studyGround(project, forms, numbers, cache, assets)
   yield
   const totals = totalsOf(context, cache, measured, forms, ground)
   yield
   const pictures = studyPictures(project, modelOf(project, forms, numbers, heights))
-  const study = { project, scheme, context, levels, forms, around, unbuilt, floors: measured, totals, parts, ground, pictures, wings: studyWings(scheme, forms, measured, cache) }
+  const study = {
+    project,
+    scheme,
+    context,
+    levels,
+    forms,
+    around,
+    unbuilt,
+    floors: measured,
+    totals,
+    parts,
+    ground,
+    pictures,
+    wings: studyWings(scheme, forms, measured, cache),
+  }
   const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
   const found = CHECKS.flatMap((check) => check.run(study))
-  return { ...study, findings: found.filter((f) => !mutes.has(f.key)), muted: found.flatMap((f) => { const mute = mutes.get(f.key); return mute ? [{ ...f, mute }] : [] }) }
+  return {
+    ...study,
+    findings: found.filter((f) => !mutes.has(f.key)),
+    muted: found.flatMap((f) => {
+      const mute = mutes.get(f.key)
+      return mute ? [{ ...f, mute }] : []
+    }),
+  }
 }
 
 /** The study of a scheme in one go. */
-export function studyScheme(project: Project, schemeId: string, cache = new StudyCache(), assets: Assets = NO_ASSETS): Study {
+export function studyScheme(
+  project: Project,
+  schemeId: string,
+  cache = new StudyCache(),
+  assets: Assets = NO_ASSETS,
+): Study {
   const steps = studySteps(project, schemeId, cache, assets)
   for (;;) {
     const step = steps.next()
@@ -70,7 +117,8 @@ export function studyScheme(project: Project, schemeId: string, cache = new Stud
 }
 
 /** The scheme that is meant when none is named: the first. */
-export const firstScheme = (project: Project): Scheme => inOrder(project.schemes)[0] ?? refuse('unknown-id', 'The project has no scheme.', 'Add a scheme.')
+export const firstScheme = (project: Project): Scheme =>
+  inOrder(project.schemes)[0] ?? refuse('unknown-id', 'The project has no scheme.', 'Add a scheme.')
 
 function takersOf(scheme: Scheme, forms: MassForm[], levels: LevelHeight[]): Map<string, MassForm[]> {
   const takers = new Map<string, MassForm[]>(levels.map((l) => [l.id, []]))
@@ -78,7 +126,12 @@ function takersOf(scheme: Scheme, forms: MassForm[], levels: LevelHeight[]): Map
     const takes = scheme.masses[form.id]?.takes
     const listed = new Set(takes?.levels)
     for (const level of levels) {
-      if (listed.has(level.id) === (takes?.kind === 'only') && level.height < form.top && level.height > form.base - 1e-4) takers.get(level.id)?.push(form)
+      if (
+        listed.has(level.id) === (takes?.kind === 'only') &&
+        level.height < form.top &&
+        level.height > form.base - 1e-4
+      )
+        takers.get(level.id)?.push(form)
     }
   }
   return takers
@@ -103,26 +156,57 @@ function netOf(cache: StudyCache, floor: Floor, walls: PartStudy[]): number | nu
   return floor.islands.reduce((sum, island) => {
     const extent = cache.memo.of(island, 'rect', [], () => rectOf(island.counted))
     const here = walls.filter((_, i) => rectsMeet(rects[i] as Rect, extent))
-    return sum + (here.length ? cache.memo.of(island, `net at ${floor.level.id}`, here, () => areaOf(subtractRegions(island.counted, uniteRegions(here.map((w) => w.plan))))) : island.area)
+    return (
+      sum +
+      (here.length
+        ? cache.memo.of(island, `net at ${floor.level.id}`, here, () =>
+            areaOf(subtractRegions(island.counted, uniteRegions(here.map((w) => w.plan)))),
+          )
+        : island.area)
+    )
   }, 0)
 }
 
-function totalsOf(context: FabricContext, cache: StudyCache, floors: Floor[], forms: MassForm[], ground: GroundStudy): Totals {
+function totalsOf(
+  context: FabricContext,
+  cache: StudyCache,
+  floors: Floor[],
+  forms: MassForm[],
+  ground: GroundStudy,
+): Totals {
   const { project, numbers } = context
   const area = floors.reduce((sum, f) => sum + f.area, 0)
-  const counted = floors.filter((f) => f.level.height > -1e-6).reduce((sum, f) =>
-    sum + Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0), 0)
+  const counted = floors
+    .filter((f) => f.level.height > -1e-6)
+    .reduce(
+      (sum, f) =>
+        sum +
+        Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0),
+      0,
+    )
   const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
   const footprint = footprintOf(cache, forms)
   return {
-    area, low: floors.reduce((sum, f) => sum + f.low, 0),
+    area,
+    low: floors.reduce((sum, f) => sum + f.low, 0),
     net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
-    volume: groupsThatMeet(forms, (f) => f.rect, (a, b) => a.base < b.top && b.base < a.top).reduce((sum, group) => sum + cache.groupVolume(group), 0),
-    footprint, ratio: siteArea ? counted / siteArea : null, site: siteArea, coverage: siteArea ? footprint / siteArea : null,
+    volume: groupsThatMeet(
+      forms,
+      (f) => f.rect,
+      (a, b) => a.base < b.top && b.base < a.top,
+    ).reduce((sum, group) => sum + cache.groupVolume(group), 0),
+    footprint,
+    ratio: siteArea ? counted / siteArea : null,
+    site: siteArea,
+    coverage: siteArea ? footprint / siteArea : null,
   }
 }
 
 /** The union of all plans of masses that rise above the datum, m2. */
 function footprintOf(cache: StudyCache, forms: MassForm[]): number {
-  return groupsThatMeet(forms.filter((f) => f.top > 1e-6), (f) => f.rect, () => true).reduce((sum, group) => sum + cache.groupFootprint(group), 0)
+  return groupsThatMeet(
+    forms.filter((f) => f.top > 1e-6),
+    (f) => f.rect,
+    () => true,
+  ).reduce((sum, group) => sum + cache.groupFootprint(group), 0)
 }

@@ -16,14 +16,25 @@ export interface Floor {
   islands: Island[]
   /** the islands that findings are made of: overlaps, slivers, low floor */
   noted: Island[]
-  area: number; low: number; perimeter: number
+  area: number
+  low: number
+  perimeter: number
   /** m2 by use id */
   uses: Record<string, number>
   /** to the inner face of the outer walls; null until walls stand on it */
   net: number | null
 }
 
-export interface Totals { area: number; low: number; net: number | null; volume: number; footprint: number; ratio: number | null; /** m2 of the site, and the part of it that is built on, 0 to 1; null where it is not known */ site: number | null; coverage: number | null }
+export interface Totals {
+  area: number
+  low: number
+  net: number | null
+  volume: number
+  footprint: number
+  ratio: number | null
+  /** m2 of the site, and the part of it that is built on, 0 to 1; null where it is not known */ site: number | null
+  coverage: number | null
+}
 
 /** Something the checks found: the place, the reason and a remedy. */
 export interface Finding {
@@ -65,8 +76,27 @@ export interface Study {
 }
 
 /** A check: looks at a study without findings and says what it found. A new one is a file in findings/ and a line in its list. */
-export interface Check { kind: string; run(study: Omit<Study, 'findings' | 'muted'>): Finding[] }
+export interface Check {
+  kind: string
+  run(study: Omit<Study, 'findings' | 'muted'>): Finding[]
+}
 
-export const finding = (kind: string, id: string, say: string, remedy: string, more: Partial<Finding> = {}): Finding =>
-  ({ key: `${kind}:${id}`, kind, say, remedy, level: null, masses: [], parts: [], area: null, region: [], fix: null, ...more })
-
+export const finding = (
+  kind: string,
+  id: string,
+  say: string,
+  remedy: string,
+  more: Partial<Finding> = {},
+): Finding => ({
+  key: `${kind}:${id}`,
+  kind,
+  say,
+  remedy,
+  level: null,
+  masses: [],
+  parts: [],
+  area: null,
+  region: [],
+  fix: null,
+  ...more,
+})

@@ -7,11 +7,33 @@ import { apply, massNamed, minter, projectWith, schemeOf, withMass } from './mak
 export function boatShed(options: { turned?: boolean; porchFirst?: boolean } = {}): Project {
   const order = (points: Vec2[]) => (options.turned ? [...points].reverse() : points)
   let project = projectWith([0, 2.85])
-  const block = order([[0, 0], [9.6, 0], [9.6, 16.4], [0, 16.4]])
-  const porch = order([[9.6, 5.6], [14.4, 5.6], [14.4, 10.8], [9.6, 10.8]])
-  const draw = [() => { project = withMass(project, { name: 'Block', height: 5.7, points: block }) }, () => { project = withMass(project, { name: 'Porch', height: 2.85, points: porch }) }]
+  const block = order([
+    [0, 0],
+    [9.6, 0],
+    [9.6, 16.4],
+    [0, 16.4],
+  ])
+  const porch = order([
+    [9.6, 5.6],
+    [14.4, 5.6],
+    [14.4, 10.8],
+    [9.6, 10.8],
+  ])
+  const draw = [
+    () => {
+      project = withMass(project, { name: 'Block', height: 5.7, points: block })
+    },
+    () => {
+      project = withMass(project, { name: 'Porch', height: 2.85, points: porch })
+    },
+  ]
   for (const step of options.porchFirst ? draw.reverse() : draw) step()
-  const pitch = (name: string, direction: number) => { project = apply(project, setPitch(schemeOf(project), massNamed(project, name), minter(`${name}pitch`), { angle: 35, direction })) }
+  const pitch = (name: string, direction: number) => {
+    project = apply(
+      project,
+      setPitch(schemeOf(project), massNamed(project, name), minter(`${name}pitch`), { angle: 35, direction }),
+    )
+  }
   pitch('Block', 90)
   pitch('Porch', 0)
   return project
@@ -20,5 +42,8 @@ export function boatShed(options: { turned?: boolean; porchFirst?: boolean } = {
 export function joinedShed(options: Parameters<typeof boatShed>[0] = {}): Project {
   const project = boatShed(options)
   const [a, b] = options?.porchFirst ? ['Porch', 'Block'] : ['Block', 'Porch']
-  return apply(project, joinMasses(project, schemeOf(project), minter('join'), massNamed(project, a).id, massNamed(project, b).id))
+  return apply(
+    project,
+    joinMasses(project, schemeOf(project), minter('join'), massNamed(project, a).id, massNamed(project, b).id),
+  )
 }

@@ -20,7 +20,12 @@ const DEPTH = 40
 const RADIANS = Math.PI / 180
 
 /** A value with its dimension; bare when it carries no unit yet, and so may still take the field's. */
-export interface Measure { value: number; length: number; angle: number; bare: boolean }
+export interface Measure {
+  value: number
+  length: number
+  angle: number
+  bare: boolean
+}
 
 /** Text to syntax tree. Errors: 'formula' with the place and what was expected. */
 export function parseFormula(text: string): Node {
@@ -30,36 +35,46 @@ export function parseFormula(text: string): Node {
   const peek = () => tokens[at]
   const take = (text?: string) => {
     const token = tokens[at]
-    if (!token || (text !== undefined && token.text !== text)) return refuse('formula', `"${text ?? 'a value'}" is missing ${token ? `before "${token.text}"` : 'at the end'}.`, 'Complete the formula, for example 2.80 + 0.30.')
+    if (!token || (text !== undefined && token.text !== text))
+      return refuse(
+        'formula',
+        `"${text ?? 'a value'}" is missing ${token ? `before "${token.text}"` : 'at the end'}.`,
+        'Complete the formula, for example 2.80 + 0.30.',
+      )
     at++
     return token
   }
   const sum = (): Node => {
     if (++depth > DEPTH) refuse('formula', 'The formula nests too deeply.', 'Split it over several dials.')
     let left = product()
-    while (peek()?.text === '+' || peek()?.text === '-') left = { node: 'binary', op: take().text as '+' | '-', left, right: product() }
+    while (peek()?.text === '+' || peek()?.text === '-')
+      left = { node: 'binary', op: take().text as '+' | '-', left, right: product() }
     depth--
     return left
   }
   const product = (): Node => {
     let left = unary()
-    while (peek()?.text === '*' || peek()?.text === '/') left = { node: 'binary', op: take().text as '*' | '/', left, right: unary() }
+    while (peek()?.text === '*' || peek()?.text === '/')
+      left = { node: 'binary', op: take().text as '*' | '/', left, right: unary() }
     return left
   }
   const unary = (): Node => {
     let minus = false
-    while (peek()?.text === '-' || peek()?.text === '+') { if (take().text === '-') minus = !minus }
+    while (peek()?.text === '-' || peek()?.text === '+') {
+      if (take().text === '-') minus = !minus
+    }
     const of = measured()
     return minus ? { node: 'negate', of } : of
   }
   const measured = (): Node => {
     const of = primary()
     const next = peek()
-    const takesUnit = of.node === 'number' || (of.node === 'binary' || of.node === 'negate')
+    const takesUnit = of.node === 'number' || of.node === 'binary' || of.node === 'negate'
     if (!takesUnit || next?.kind !== 'word' || !UNITS[next.text]) return of
     const unit = take().text
     const second = peek()
-    if (second?.kind === 'word' && UNITS[second.text]) refuse('formula', `"${second.text}" stands behind a value that has a unit already.`, 'Leave one unit out.')
+    if (second?.kind === 'word' && UNITS[second.text])
+      refuse('formula', `"${second.text}" stands behind a value that has a unit already.`, 'Leave one unit out.')
     return { node: 'unit', of, unit }
   }
   const primary = (): Node => {
@@ -72,53 +87,96 @@ export function parseFormula(text: string): Node {
         const name = token.text as keyof typeof FUNCTIONS
         take('(')
         const args = [sum()]
-        while (peek()?.text === ',' || peek()?.text === ';') { take(); args.push(sum()) }
+        while (peek()?.text === ',' || peek()?.text === ';') {
+          take()
+          args.push(sum())
+        }
         take(')')
-        if (args.length !== FUNCTIONS[name]) refuse('formula', `"${name}" takes ${FUNCTIONS[name] === 1 ? 'one value' : 'two values'}.`, `Write ${name}(a${FUNCTIONS[name] === 2 ? ', b' : ''}).`)
+        if (args.length !== FUNCTIONS[name])
+          refuse(
+            'formula',
+            `"${name}" takes ${FUNCTIONS[name] === 1 ? 'one value' : 'two values'}.`,
+            `Write ${name}(a${FUNCTIONS[name] === 2 ? ', b' : ''}).`,
+          )
         return { node: 'call', name, args }
       }
-      if (UNITS[token.text]) refuse('formula', `"${token.text}" is a unit and needs a number before it.`, `Write, for example, 300 ${token.text}.`)
+      if (UNITS[token.text])
+        refuse(
+          'formula',
+          `"${token.text}" is a unit and needs a number before it.`,
+          `Write, for example, 300 ${token.text}.`,
+        )
       return { node: 'name', name: token.text }
     }
-    if (token.text === '(') { const inner = sum(); take(')'); return inner }
-    return refuse('formula', `"${token.text}" cannot stand there.`, 'Write a number, a dial\'s name or a bracket.')
+    if (token.text === '(') {
+      const inner = sum()
+      take(')')
+      return inner
+    }
+    return refuse('formula', `"${token.text}" cannot stand there.`, "Write a number, a dial's name or a bracket.")
   }
   const tree = sum()
   const rest = peek()
-  if (rest) refuse('formula', `"${rest.text}" cannot stand after a complete value.`, rest.kind === 'word' ? 'Is it a unit? m, mm, cm, ft, in, m2, ft2 and deg are known.' : 'Put +, -, * or / between two values.')
+  if (rest)
+    refuse(
+      'formula',
+      `"${rest.text}" cannot stand after a complete value.`,
+      rest.kind === 'word'
+        ? 'Is it a unit? m, mm, cm, ft, in, m2, ft2 and deg are known.'
+        : 'Put +, -, * or / between two values.',
+    )
   return tree
 }
 
 /** The value of a tree. `lookUp` gives the measure of a reference; a plain number beside a length takes the plain unit. */
-export function evaluate(node: Node, plainUnit: string, lookUp: (ref: { id: string } | { name: string }) => Measure): Measure {
+export function evaluate(
+  node: Node,
+  plainUnit: string,
+  lookUp: (ref: { id: string } | { name: string }) => Measure,
+): Measure {
   const walk = (n: Node): Measure => {
     switch (n.node) {
-      case 'number': return { value: n.value, length: 0, angle: 0, bare: true }
-      case 'name': return lookUp({ name: n.name })
-      case 'ref': return lookUp({ id: n.id })
-      case 'negate': { const m = walk(n.of); return { ...m, value: -m.value } }
+      case 'number':
+        return { value: n.value, length: 0, angle: 0, bare: true }
+      case 'name':
+        return lookUp({ name: n.name })
+      case 'ref':
+        return lookUp({ id: n.id })
+      case 'negate': {
+        const m = walk(n.of)
+        return { ...m, value: -m.value }
+      }
       case 'unit': {
         const m = walk(n.of)
         const unit = UNITS[n.unit]
-        if (!unit || !m.bare) return refuse('formula', `"${n.unit}" stands behind a value that has a unit already.`, 'Leave the unit out.')
+        if (!unit || !m.bare)
+          return refuse('formula', `"${n.unit}" stands behind a value that has a unit already.`, 'Leave the unit out.')
         return { value: m.value * unit.factor, length: unit.length, angle: unit.angle, bare: false }
       }
-      case 'call': return call(n.name, n.args.map(walk), plainUnit)
-      case 'binary': return combine(n.op, walk(n.left), walk(n.right))
+      case 'call':
+        return call(n.name, n.args.map(walk), plainUnit)
+      case 'binary':
+        return combine(n.op, walk(n.left), walk(n.right))
     }
   }
   const combine = (op: string, a: Measure, b: Measure): Measure => {
-    if (op === '*') return { value: a.value * b.value, length: a.length + b.length, angle: a.angle + b.angle, bare: a.bare && b.bare }
+    if (op === '*')
+      return { value: a.value * b.value, length: a.length + b.length, angle: a.angle + b.angle, bare: a.bare && b.bare }
     if (op === '/') {
       if (b.value === 0) refuse('formula', 'The formula divides by zero.', 'Change the divisor.')
       return { value: a.value / b.value, length: a.length - b.length, angle: a.angle - b.angle, bare: a.bare && b.bare }
     }
-    if (a.bare !== b.bare) { if (a.bare) a = asUnit(a, b, plainUnit); else b = asUnit(b, a, plainUnit) }
-    if (a.length !== b.length || a.angle !== b.angle) refuse('formula', `The formula adds ${nameOf(a)} to ${nameOf(b)}.`, 'Add only like to like.')
+    if (a.bare !== b.bare) {
+      if (a.bare) a = asUnit(a, b, plainUnit)
+      else b = asUnit(b, a, plainUnit)
+    }
+    if (a.length !== b.length || a.angle !== b.angle)
+      refuse('formula', `The formula adds ${nameOf(a)} to ${nameOf(b)}.`, 'Add only like to like.')
     return { ...a, value: op === '+' ? a.value + b.value : a.value - b.value }
   }
   const result = walk(node)
-  if (!Number.isFinite(result.value)) refuse('formula', 'The formula gives no finite number.', 'Check its divisors and roots.')
+  if (!Number.isFinite(result.value))
+    refuse('formula', 'The formula gives no finite number.', 'Check its divisors and roots.')
   return { ...result, value: tidy(result.value) }
 }
 
@@ -126,25 +184,41 @@ export function evaluate(node: Node, plainUnit: string, lookUp: (ref: { id: stri
 export function asQuantity(m: Measure, quantity: Quantity, unit: Unit): number {
   const want = { length: quantity === 'length' ? 1 : quantity === 'area' ? 2 : 0, angle: quantity === 'angle' ? 1 : 0 }
   if (m.bare) return tidy(m.value * (UNITS[fieldUnit(quantity, unit)]?.factor ?? 1))
-  if (m.length !== want.length || m.angle !== want.angle) refuse('formula', `The formula gives ${nameOf(m)}, the field wants ${QUANTITY_NAMES[quantity]}.`, 'Change the units, or multiply by a plain number.')
+  if (m.length !== want.length || m.angle !== want.angle)
+    refuse(
+      'formula',
+      `The formula gives ${nameOf(m)}, the field wants ${QUANTITY_NAMES[quantity]}.`,
+      'Change the units, or multiply by a plain number.',
+    )
   return m.value
 }
 
 /** The tree as text again; `show` writes a reference, and bare sums beside lengths get the plain unit said. */
 export function printFormula(node: Node, show: (ref: { id: string } | { name: string }) => string): string {
   switch (node.node) {
-    case 'number': return String(node.value)
-    case 'name': return show({ name: node.name })
-    case 'ref': return show({ id: node.id })
-    case 'negate': return `-${wrap(node.of, show)}`
-    case 'unit': return `${wrap(node.of, show)} ${node.unit}`
-    case 'call': return `${node.name}(${node.args.map((a) => printFormula(a, show)).join(', ')})`
-    case 'binary': return `${wrapIf(node.left, node.op, false, show)} ${node.op} ${wrapIf(node.right, node.op, true, show)}`
+    case 'number':
+      return String(node.value)
+    case 'name':
+      return show({ name: node.name })
+    case 'ref':
+      return show({ id: node.id })
+    case 'negate':
+      return `-${wrap(node.of, show)}`
+    case 'unit':
+      return `${wrap(node.of, show)} ${node.unit}`
+    case 'call':
+      return `${node.name}(${node.args.map((a) => printFormula(a, show)).join(', ')})`
+    case 'binary':
+      return `${wrapIf(node.left, node.op, false, show)} ${node.op} ${wrapIf(node.right, node.op, true, show)}`
   }
 }
 
 /** Gives every plain number that is added to a length its unit, so that changing the project's unit changes no meaning. */
-export function sayUnits(node: Node, plainUnit: string, lookUp: (ref: { id: string } | { name: string }) => Measure): Node {
+export function sayUnits(
+  node: Node,
+  plainUnit: string,
+  lookUp: (ref: { id: string } | { name: string }) => Measure,
+): Node {
   const measure = (n: Node) => evaluate(n, plainUnit, lookUp)
   const isLength = (m: Measure) => !m.bare && m.length === 1 && m.angle === 0
   const walk = (n: Node): Node => {
@@ -152,51 +226,96 @@ export function sayUnits(node: Node, plainUnit: string, lookUp: (ref: { id: stri
       const [left, right] = [walk(n.left), walk(n.right)]
       if (n.op === '*' || n.op === '/') return { ...n, left, right }
       const [a, b] = [measure(left), measure(right)]
-      return { ...n, left: a.bare && isLength(b) ? { node: 'unit', of: left, unit: plainUnit } : left, right: b.bare && isLength(a) ? { node: 'unit', of: right, unit: plainUnit } : right }
+      return {
+        ...n,
+        left: a.bare && isLength(b) ? { node: 'unit', of: left, unit: plainUnit } : left,
+        right: b.bare && isLength(a) ? { node: 'unit', of: right, unit: plainUnit } : right,
+      }
     }
     if (n.node === 'negate') return { ...n, of: walk(n.of) }
     if (n.node === 'call') {
       const args = n.args.map(walk)
       // What is compared with a length is one.
-      return { ...n, args: args.some((a) => isLength(measure(a))) && FUNCTIONS[n.name] === 2 ? args.map((a): Node => (measure(a).bare ? { node: 'unit', of: a, unit: plainUnit } : a)) : args }
+      return {
+        ...n,
+        args:
+          args.some((a) => isLength(measure(a))) && FUNCTIONS[n.name] === 2
+            ? args.map((a): Node => (measure(a).bare ? { node: 'unit', of: a, unit: plainUnit } : a))
+            : args,
+      }
     }
     return n
   }
   return walk(node)
 }
 
-export const QUANTITY_NAMES: Record<Quantity, string> = { length: 'a length', angle: 'an angle', area: 'an area', number: 'a plain number' }
+export const QUANTITY_NAMES: Record<Quantity, string> = {
+  length: 'a length',
+  angle: 'an angle',
+  area: 'an area',
+  number: 'a plain number',
+}
 
 const nameOf = (m: Measure): string =>
-  m.angle === 1 && m.length === 0 ? 'an angle' : m.length === 1 ? 'a length' : m.length === 2 ? 'an area' : m.length === 0 ? 'a plain number' : 'a value of another kind'
+  m.angle === 1 && m.length === 0
+    ? 'an angle'
+    : m.length === 1
+      ? 'a length'
+      : m.length === 2
+        ? 'an area'
+        : m.length === 0
+          ? 'a plain number'
+          : 'a value of another kind'
 
-const asUnit = (bare: Measure, like: Measure, plainUnit: string): Measure =>
-  ({ value: bare.value * (like.length === 1 ? UNITS[plainUnit]?.factor ?? 1 : 1), length: like.length, angle: like.angle, bare: false })
+const asUnit = (bare: Measure, like: Measure, plainUnit: string): Measure => ({
+  value: bare.value * (like.length === 1 ? (UNITS[plainUnit]?.factor ?? 1) : 1),
+  length: like.length,
+  angle: like.angle,
+  bare: false,
+})
 
-const wrap = (n: Node, show: Parameters<typeof printFormula>[1]) => (n.node === 'binary' || n.node === 'negate' ? `(${printFormula(n, show)})` : printFormula(n, show))
+const wrap = (n: Node, show: Parameters<typeof printFormula>[1]) =>
+  n.node === 'binary' || n.node === 'negate' ? `(${printFormula(n, show)})` : printFormula(n, show)
 const wrapIf = (n: Node, op: string, right: boolean, show: Parameters<typeof printFormula>[1]) => {
-  const loose = n.node === 'binary' && ((op !== '+' && (n.op === '+' || n.op === '-' || right)) || (op === '-' && right && (n.op === '+' || n.op === '-')))
+  const loose =
+    n.node === 'binary' &&
+    ((op !== '+' && (n.op === '+' || n.op === '-' || right)) || (op === '-' && right && (n.op === '+' || n.op === '-')))
   return loose || n.node === 'negate' ? `(${printFormula(n, show)})` : printFormula(n, show)
 }
 
 function call(name: keyof typeof FUNCTIONS, args: Measure[], plainUnit: string): Measure {
   let [a, b] = args as [Measure, Measure]
   switch (name) {
-    case 'min': case 'max':
-      if (a.bare !== b.bare) { if (a.bare) a = asUnit(a, b, plainUnit); else b = asUnit(b, a, plainUnit) }
-      if (a.length !== b.length || a.angle !== b.angle) refuse('formula', `"${name}" compares ${nameOf(a)} with ${nameOf(b)}.`, 'Give both the same unit.')
+    case 'min':
+    case 'max':
+      if (a.bare !== b.bare) {
+        if (a.bare) a = asUnit(a, b, plainUnit)
+        else b = asUnit(b, a, plainUnit)
+      }
+      if (a.length !== b.length || a.angle !== b.angle)
+        refuse('formula', `"${name}" compares ${nameOf(a)} with ${nameOf(b)}.`, 'Give both the same unit.')
       return { ...a, value: Math[name](a.value, b.value) }
-    case 'sqrt': return { ...a, value: Math.sqrt(a.value), length: a.length / 2 }
-    case 'sin': case 'cos': case 'tan': return { value: Math[name](a.value * RADIANS), length: 0, angle: 0, bare: true }
+    case 'sqrt':
+      return { ...a, value: Math.sqrt(a.value), length: a.length / 2 }
+    case 'sin':
+    case 'cos':
+    case 'tan':
+      return { value: Math[name](a.value * RADIANS), length: 0, angle: 0, bare: true }
   }
 }
 
-interface Token { kind: 'number' | 'inches' | 'word' | 'ref' | 'sign'; text: string }
+interface Token {
+  kind: 'number' | 'inches' | 'word' | 'ref' | 'sign'
+  text: string
+}
 
 /** A number of inches with its fraction: 6, 6.5, 1/2, 6 1/2 or 6-1/2. */
 const INCHES = String.raw`(?:(\d+)(?:\s+|-)(\d+)\/(\d+)|(\d+)\/(\d+)|(\d+(?:\.\d+)?))`
 /** Feet and inches as they are written: 10' 6 1/2", 9'-4", 7', 6 1/2". A dash between the two belongs to them when nothing stands around it. */
-const FEET = new RegExp(String.raw`\s*(\d+(?:\.\d+)?)\s*['’′](?:(?:-|\s*)${INCHES}\s*["”″]?)?|\s*${INCHES}\s*["”″]`, 'uy')
+const FEET = new RegExp(
+  String.raw`\s*(\d+(?:\.\d+)?)\s*['’′](?:(?:-|\s*)${INCHES}\s*["”″]?)?|\s*${INCHES}\s*["”″]`,
+  'uy',
+)
 
 /** Feet and inches where they begin at a place in the text, in inches; null when there are none. */
 function inchesAt(text: string, at: number): { inches: number; end: number } | null {
@@ -204,28 +323,52 @@ function inchesAt(text: string, at: number): { inches: number; end: number } | n
   const found = FEET.exec(text)
   if (!found) return null
   const [feet, ...rest] = found.slice(1).map((part) => (part === undefined ? null : Number(part)))
-  const [whole, over, under, over2, under2, plain] = rest.slice(0, 6).some((x) => x !== null) ? rest.slice(0, 6) : rest.slice(6)
-  const fraction = (a: number | null | undefined, b: number | null | undefined) => (a === null || a === undefined || b === null || b === undefined ? 0 : b === 0 ? refuse('formula', 'A fraction of an inch divides by zero.', 'Write, for example, 6 1/2".') : a / b)
-  return { inches: (feet ?? 0) * 12 + (whole ?? 0) + fraction(over, under) + fraction(over2, under2) + (plain ?? 0), end: FEET.lastIndex }
+  const [whole, over, under, over2, under2, plain] = rest.slice(0, 6).some((x) => x !== null)
+    ? rest.slice(0, 6)
+    : rest.slice(6)
+  const fraction = (a: number | null | undefined, b: number | null | undefined) =>
+    a === null || a === undefined || b === null || b === undefined
+      ? 0
+      : b === 0
+        ? refuse('formula', 'A fraction of an inch divides by zero.', 'Write, for example, 6 1/2".')
+        : a / b
+  return {
+    inches: (feet ?? 0) * 12 + (whole ?? 0) + fraction(over, under) + fraction(over2, under2) + (plain ?? 0),
+    end: FEET.lastIndex,
+  }
 }
 
 function tokenize(text: string): Token[] {
   if (text.length > 400) refuse('formula', 'The formula is longer than 400 characters.', 'Split it over several dials.')
   const tokens: Token[] = []
-  const pattern = /\s*(?:(\d+(?:\.\d*)?(?:e[-+]?\d+)?|\.\d+)|\{([0-9a-zA-Z-]+)\}|(m²|m2|ft²|°|\p{L}[\p{L}\p{N}_]*)|([-+*/(),;×÷−]))/uy
+  const pattern =
+    /\s*(?:(\d+(?:\.\d*)?(?:e[-+]?\d+)?|\.\d+)|\{([0-9a-zA-Z-]+)\}|(m²|m2|ft²|°|\p{L}[\p{L}\p{N}_]*)|([-+*/(),;×÷−]))/uy
   // An equals sign in front says what any formula is.
   const clean = text.trim().replace(/^=\s*/, '')
   while (pattern.lastIndex < clean.length) {
     const from = pattern.lastIndex
     const measured = inchesAt(clean, from)
-    if (measured) { tokens.push({ kind: 'inches', text: String(measured.inches) }); pattern.lastIndex = measured.end; continue }
+    if (measured) {
+      tokens.push({ kind: 'inches', text: String(measured.inches) })
+      pattern.lastIndex = measured.end
+      continue
+    }
     const found = pattern.exec(clean)
-    if (!found) return refuse('formula', `"${clean.slice(from).trim().slice(0, 12)}" is not understood.`, 'Use numbers, + - * /, brackets, units and names of dials.')
+    if (!found)
+      return refuse(
+        'formula',
+        `"${clean.slice(from).trim().slice(0, 12)}" is not understood.`,
+        'Use numbers, + - * /, brackets, units and names of dials.',
+      )
     const [, number, ref, word, sign] = found
     if (number !== undefined) tokens.push({ kind: 'number', text: number })
     else if (ref !== undefined) tokens.push({ kind: 'ref', text: ref })
     else if (word !== undefined) tokens.push({ kind: 'word', text: word })
-    else tokens.push({ kind: 'sign', text: ({ '×': '*', '÷': '/', '−': '-' } as Record<string, string>)[sign ?? ''] ?? sign ?? '' })
+    else
+      tokens.push({
+        kind: 'sign',
+        text: ({ '×': '*', '÷': '/', '−': '-' } as Record<string, string>)[sign ?? ''] ?? sign ?? '',
+      })
   }
   if (tokens.length === 0) refuse('formula', 'Nothing is typed.', 'Type a number, for example 3.15.')
   return tokens

@@ -8,7 +8,7 @@ export class Memo {
   /** The value named `what` of `thing`; made anew only when an entry of `from` differs from last time. */
   of<T>(thing: object, what: string, from: readonly unknown[], make: () => T): T {
     let kept = this.things.get(thing)
-    if (!kept) this.things.set(thing, kept = new Map())
+    if (!kept) this.things.set(thing, (kept = new Map()))
     const known = kept.get(what)
     if (known && sameList(known.from, from)) return known.value as T
     const value = make()
@@ -17,4 +17,5 @@ export class Memo {
   }
 }
 
-export const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean => a === b || (a.length === b.length && a.every((x, i) => Object.is(x, b[i])))
+export const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a === b || (a.length === b.length && a.every((x, i) => Object.is(x, b[i])))

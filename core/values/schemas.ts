@@ -2,15 +2,25 @@ import * as v from 'valibot'
 import { isPlainText } from './text'
 
 export const IdSchema = v.pipe(
-  v.string(), v.regex(/^[0-9a-zA-Z][0-9a-zA-Z-]{0,63}$/, 'An id is made of letters, digits and dashes.'),
+  v.string(),
+  v.regex(/^[0-9a-zA-Z][0-9a-zA-Z-]{0,63}$/, 'An id is made of letters, digits and dashes.'),
   // Things are looked up by id in plain objects, which answer to these names by nature; the schema library drops them.
   v.check((id) => id !== 'prototype' && !(id in Object.prototype), 'That word cannot be an id.'),
 )
-export const NameSchema = v.pipe(v.string(), v.trim(), v.minLength(1, 'A name needs at least one character.'), v.maxLength(120, 'A name has at most 120 characters.'), v.check(isPlainText, 'A name is made of characters that can be shown.'))
+export const NameSchema = v.pipe(
+  v.string(),
+  v.trim(),
+  v.minLength(1, 'A name needs at least one character.'),
+  v.maxLength(120, 'A name has at most 120 characters.'),
+  v.check(isPlainText, 'A name is made of characters that can be shown.'),
+)
 export const FiniteSchema = v.pipe(v.number(), v.finite('A number must be finite.'))
 
 /** A number in SI units, or a formula that gives one: explicit units, references to dials as {id}. */
-export const NumSchema = v.union([FiniteSchema, v.strictObject({ formula: v.pipe(v.string(), v.minLength(1), v.maxLength(400)) })])
+export const NumSchema = v.union([
+  FiniteSchema,
+  v.strictObject({ formula: v.pipe(v.string(), v.minLength(1), v.maxLength(400)) }),
+])
 export type Num = v.InferOutput<typeof NumSchema>
 
 export const UnitSchema = v.picklist(['m', 'mm', 'ft'])
@@ -38,4 +48,7 @@ export interface Numbers {
 }
 
 /** The numbers of a mass that stands: its base and the heights of all levels, m above the datum, for what is tied to levels. */
-export interface StandingNumbers extends Numbers { base: number; heights: ReadonlyMap<string, number> }
+export interface StandingNumbers extends Numbers {
+  base: number
+  heights: ReadonlyMap<string, number>
+}

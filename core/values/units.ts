@@ -3,10 +3,17 @@ import type { Quantity, Unit } from './schemas'
 /** What one unit measures: its factor to metres (or degrees) and its dimension. Feet and inches are the international ones. */
 export const UNITS: Record<string, { factor: number; length: 0 | 1 | 2; angle: 0 | 1 }> = {
   __proto__: null as never,
-  m: { factor: 1, length: 1, angle: 0 }, mm: { factor: 0.001, length: 1, angle: 0 }, cm: { factor: 0.01, length: 1, angle: 0 },
-  ft: { factor: 0.3048, length: 1, angle: 0 }, in: { factor: 0.0254, length: 1, angle: 0 },
-  m2: { factor: 1, length: 2, angle: 0 }, 'm²': { factor: 1, length: 2, angle: 0 }, ft2: { factor: 0.3048 * 0.3048, length: 2, angle: 0 }, 'ft²': { factor: 0.3048 * 0.3048, length: 2, angle: 0 },
-  deg: { factor: 1, length: 0, angle: 1 }, '°': { factor: 1, length: 0, angle: 1 },
+  m: { factor: 1, length: 1, angle: 0 },
+  mm: { factor: 0.001, length: 1, angle: 0 },
+  cm: { factor: 0.01, length: 1, angle: 0 },
+  ft: { factor: 0.3048, length: 1, angle: 0 },
+  in: { factor: 0.0254, length: 1, angle: 0 },
+  m2: { factor: 1, length: 2, angle: 0 },
+  'm²': { factor: 1, length: 2, angle: 0 },
+  ft2: { factor: 0.3048 * 0.3048, length: 2, angle: 0 },
+  'ft²': { factor: 0.3048 * 0.3048, length: 2, angle: 0 },
+  deg: { factor: 1, length: 0, angle: 1 },
+  '°': { factor: 1, length: 0, angle: 1 },
 }
 
 /** A unit, or whatever says one together with how finely it is shown (a project does). */
@@ -18,18 +25,32 @@ export const usualPrecision = (unit: Unit): number => ({ m: 3, mm: 0, ft: 16 })[
 
 /** What a project may choose from, with how it reads. */
 export const PRECISIONS: Record<Unit, { value: number; label: string }[]> = {
-  m: [{ value: 0, label: '1 m' }, { value: 1, label: '0.1 m' }, { value: 2, label: '0.01 m' }, { value: 3, label: '0.001 m' }, { value: 4, label: '0.0001 m' }],
-  mm: [{ value: 0, label: '1 mm' }, { value: 1, label: '0.1 mm' }, { value: 2, label: '0.01 mm' }],
+  m: [
+    { value: 0, label: '1 m' },
+    { value: 1, label: '0.1 m' },
+    { value: 2, label: '0.01 m' },
+    { value: 3, label: '0.001 m' },
+    { value: 4, label: '0.0001 m' },
+  ],
+  mm: [
+    { value: 0, label: '1 mm' },
+    { value: 1, label: '0.1 mm' },
+    { value: 2, label: '0.01 mm' },
+  ],
   ft: [1, 2, 4, 8, 16, 32, 64].map((value) => ({ value, label: value === 1 ? '1 inch' : `1/${value} inch` })),
 }
 
 /** The unit that a plain number gets in a field of this quantity. */
 export function fieldUnit(quantity: Quantity, unit: Unit): string {
   switch (quantity) {
-    case 'length': return unit
-    case 'area': return 'm2'
-    case 'angle': return 'deg'
-    case 'number': return ''
+    case 'length':
+      return unit
+    case 'area':
+      return 'm2'
+    case 'angle':
+      return 'deg'
+    case 'number':
+      return ''
   }
 }
 
@@ -71,7 +92,10 @@ function feetAndInches(metres: number, parts: number): string {
   const [inches, over] = [Math.floor(rest / parts), rest % parts]
   const common = divisor(over, parts)
   const fraction = over ? `${over / common}/${parts / common}` : ''
-  const inch = inches || fraction || !feet ? `${[inches || !fraction ? String(inches) : '', fraction].filter(Boolean).join(' ')}"` : ''
+  const inch =
+    inches || fraction || !feet
+      ? `${[inches || !fraction ? String(inches) : '', fraction].filter(Boolean).join(' ')}"`
+      : ''
   return (metres < 0 && whole > 0 ? '-' : '') + [feet ? `${feet}'` : '', inch].filter(Boolean).join(' ')
 }
 

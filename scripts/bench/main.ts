@@ -27,72 +27,205 @@ const small = town(10, 10)
 studyScheme(small, firstScheme(small).id) // the first run pays for the compiler
 
 const study = studyScheme(project, id)
-const bare = best(3, () => bareKernel(study, study.floors.map((_, i) => i), study.forms.map((_, i) => i)))
-const cold = best(3, () => { studyScheme(project, id, new StudyCache()) })
+const bare = best(3, () =>
+  bareKernel(
+    study,
+    study.floors.map((_, i) => i),
+    study.forms.map((_, i) => i),
+  ),
+)
+const cold = best(3, () => {
+  studyScheme(project, id, new StudyCache())
+})
 row(`cold: ${MASSES} masses x ${LEVELS} levels`, cold, bare, cold)
 
 const cache = new StudyCache()
 studyScheme(project, id, cache)
 const middle = study.levels[Math.floor(LEVELS / 2)]?.id ?? ''
-const oneLevel = again((n) => moveLevel(project, firstScheme(project), middle, LEVELS / 2 * 3 + 0.1 * n, 'held'))
-row('  one level moved, those above held', oneLevel, best(3, () => bareKernel(study, [Math.floor(LEVELS / 2)], study.forms.map((_, i) => i))), cold)
+const oneLevel = again((n) => moveLevel(project, firstScheme(project), middle, (LEVELS / 2) * 3 + 0.1 * n, 'held'))
+row(
+  '  one level moved, those above held',
+  oneLevel,
+  best(3, () =>
+    bareKernel(
+      study,
+      [Math.floor(LEVELS / 2)],
+      study.forms.map((_, i) => i),
+    ),
+  ),
+  cold,
+)
 const tower = inOrder(firstScheme(project).masses)[77]?.id ?? ''
 const oneMass = again((n) => moveMasses(project, firstScheme(project), [tower], [0.1 * n, 0]))
-row('  one mass moved', oneMass, best(3, () => bareKernel(study, study.floors.map((_, i) => i), [77])), cold)
-row('  nothing changed', again(() => ({ edit: 'project.change', set: { name: 'Town' } })), null, cold)
+row(
+  '  one mass moved',
+  oneMass,
+  best(3, () =>
+    bareKernel(
+      study,
+      study.floors.map((_, i) => i),
+      [77],
+    ),
+  ),
+  cold,
+)
+row(
+  '  nothing changed',
+  again(() => ({ edit: 'project.change', set: { name: 'Town' } })),
+  null,
+  cold,
+)
 
 const houses = town(40, 12)
 const housesId = firstScheme(houses).id
 const shown = studyScheme(houses, housesId)
 let n = 0
-const offer = best(3, () => { propose(shown.context) })
-const parts = partsFrom(shown.context, () => `part-${++n}`, propose(shown.context).candidates, { ...usualChoices(houses), overhang: 0.5 })
+const offer = best(3, () => {
+  propose(shown.context)
+})
+const parts = partsFrom(shown.context, () => `part-${++n}`, propose(shown.context).candidates, {
+  ...usualChoices(houses),
+  overhang: 0.5,
+})
 const made = applyEdit(houses, addParts(shown.context, parts)).project
 const warm = new StudyCache()
 studyScheme(houses, housesId, warm)
 row('preview of a building: 40 masses x 12 levels', offer, null, null)
-row(`fabric of ${parts.length} parts, joined and bonded`, best(3, () => { studyScheme(made, housesId, warm) }), null, null)
+row(
+  `fabric of ${parts.length} parts, joined and bonded`,
+  best(3, () => {
+    studyScheme(made, housesId, warm)
+  }),
+  null,
+  null,
+)
 
 const turned = twistedTower(60)
 const turnedId = firstScheme(turned).id
 const turnedStudy = studyScheme(turned, turnedId)
-const turnedCold = best(3, () => { studyScheme(turned, turnedId, new StudyCache()) })
-row('cold: twisted tower of 60 storeys', turnedCold, best(3, () => bareKernel(turnedStudy, turnedStudy.floors.map((_, i) => i), [0])), null)
+const turnedCold = best(3, () => {
+  studyScheme(turned, turnedId, new StudyCache())
+})
+row(
+  'cold: twisted tower of 60 storeys',
+  turnedCold,
+  best(3, () =>
+    bareKernel(
+      turnedStudy,
+      turnedStudy.floors.map((_, i) => i),
+      [0],
+    ),
+  ),
+  null,
+)
 const turnedCache = new StudyCache()
 const tenth = turnedStudy.levels[10]?.id ?? ''
-row('  one level moved, those above held', again((k) => moveLevel(turned, firstScheme(turned), tenth, 35 + 0.1 * k, 'held'), turned, turnedCache), null, turnedCold)
-row('  twisted by another degree', again((k) => changeRecipe(firstScheme(turned), Object.values(firstScheme(turned).masses)[0] as Mass, (r) => r.map((m) => (m.move === 'twist' ? { ...m, angle: 120 + k } : m))), turned, turnedCache), null, turnedCold)
+row(
+  '  one level moved, those above held',
+  again((k) => moveLevel(turned, firstScheme(turned), tenth, 35 + 0.1 * k, 'held'), turned, turnedCache),
+  null,
+  turnedCold,
+)
+row(
+  '  twisted by another degree',
+  again(
+    (k) =>
+      changeRecipe(firstScheme(turned), Object.values(firstScheme(turned).masses)[0] as Mass, (r) =>
+        r.map((m) => (m.move === 'twist' ? { ...m, angle: 120 + k } : m)),
+      ),
+    turned,
+    turnedCache,
+  ),
+  null,
+  turnedCold,
+)
 
 const city = town(1000, 20)
 const cityId = firstScheme(city).id
 const cityStudy = studyScheme(city, cityId)
-const cityCold = best(2, () => { studyScheme(city, cityId, new StudyCache()) })
-row('cold: 1,000 masses x 20 levels', cityCold, best(2, () => bareKernel(cityStudy, cityStudy.floors.map((_, i) => i), cityStudy.forms.map((_, i) => i))), cityCold)
+const cityCold = best(2, () => {
+  studyScheme(city, cityId, new StudyCache())
+})
+row(
+  'cold: 1,000 masses x 20 levels',
+  cityCold,
+  best(2, () =>
+    bareKernel(
+      cityStudy,
+      cityStudy.floors.map((_, i) => i),
+      cityStudy.forms.map((_, i) => i),
+    ),
+  ),
+  cityCold,
+)
 const cityCache = new StudyCache()
 const house = inOrder(firstScheme(city).masses)[500]?.id ?? ''
-row('  one mass moved', again((k) => moveMasses(city, firstScheme(city), [house], [0.1 * k, 0]), city, cityCache), null, cityCold)
+row(
+  '  one mass moved',
+  again((k) => moveMasses(city, firstScheme(city), [house], [0.1 * k, 0]), city, cityCache),
+  null,
+  cityCold,
+)
 
 const quarter = town(200, 20)
 const quarterId = firstScheme(quarter).id
 const quarterStudy = studyScheme(quarter, quarterId)
-row('preview of a building: 200 masses x 20 storeys', best(2, () => { propose(quarterStudy.context) }), null, null)
-const quarterParts = partsFrom(quarterStudy.context, () => `q-${++n}`, propose(quarterStudy.context).candidates, usualChoices(quarter))
+row(
+  'preview of a building: 200 masses x 20 storeys',
+  best(2, () => {
+    propose(quarterStudy.context)
+  }),
+  null,
+  null,
+)
+const quarterParts = partsFrom(
+  quarterStudy.context,
+  () => `q-${++n}`,
+  propose(quarterStudy.context).candidates,
+  usualChoices(quarter),
+)
 const built = applyEdit(quarter, addParts(quarterStudy.context, quarterParts)).project
 const quarterCache = new StudyCache()
-row(`converting them: ${quarterParts.length} parts, joined and bonded`, best(1, () => { studyScheme(built, quarterId, quarterCache) }), null, null)
-row('  one mass moved, its parts drift', again((k) => moveMasses(built, firstScheme(built), [inOrder(firstScheme(built).masses)[77]?.id ?? ''], [0.1 * k, 0]), built, quarterCache), null, null)
+row(
+  `converting them: ${quarterParts.length} parts, joined and bonded`,
+  best(1, () => {
+    studyScheme(built, quarterId, quarterCache)
+  }),
+  null,
+  null,
+)
+row(
+  '  one mass moved, its parts drift',
+  again(
+    (k) => moveMasses(built, firstScheme(built), [inOrder(firstScheme(built).masses)[77]?.id ?? ''], [0.1 * k, 0]),
+    built,
+    quarterCache,
+  ),
+  null,
+  null,
+)
 
 await benchGround(row, best)
 
 process.stdout.write(`${table(['study', 'ms', 'bare kernel ms', 'times the kernel', 'share of cold'], rows)}\n`)
 
 function row(what: string, ms: number, kernelMs: number | null, whole: number | null): void {
-  rows.push([what, ms.toFixed(1), kernelMs?.toFixed(1) ?? '', kernelMs ? (ms / kernelMs).toFixed(2) : '', whole ? `${((100 * ms) / whole).toFixed(1)} %` : ''])
+  rows.push([
+    what,
+    ms.toFixed(1),
+    kernelMs?.toFixed(1) ?? '',
+    kernelMs ? (ms / kernelMs).toFixed(2) : '',
+    whole ? `${((100 * ms) / whole).toFixed(1)} %` : '',
+  ])
 }
 
 function best(times: number, work: () => void): number {
   let least = Infinity
-  for (let i = 0; i < times; i++) { const started = performance.now(); work(); least = Math.min(least, performance.now() - started) }
+  for (let i = 0; i < times; i++) {
+    const started = performance.now()
+    work()
+    least = Math.min(least, performance.now() - started)
+  }
   return least
 }
 
@@ -124,7 +257,14 @@ function bareKernel(of: Study, levels: number[], masses: number[]): void {
     const sections = floor.plates.flatMap((plate) => {
       const i = of.forms.findIndex((f) => f.id === plate.mass)
       const body = bodies[i]
-      return body ? [body.slice(floor.level.height + 1e-5)] : [new kernel.CrossSection(plate.region.map((l) => l.map((p): Vec2 => placePoint(p, { x: 0, y: 0, z: 0, turn: 0 }))), 'Positive')]
+      return body
+        ? [body.slice(floor.level.height + 1e-5)]
+        : [
+            new kernel.CrossSection(
+              plate.region.map((l) => l.map((p): Vec2 => placePoint(p, { x: 0, y: 0, z: 0, turn: 0 }))),
+              'Positive',
+            ),
+          ]
     })
     if (sections.length === 0) continue
     const union = kernel.CrossSection.union(sections)
@@ -136,5 +276,9 @@ function bareKernel(of: Study, levels: number[], masses: number[]): void {
 }
 
 function meshOf(solid: Solid): InstanceType<typeof kernel.Mesh> {
-  return new kernel.Mesh({ numProp: 3, vertProperties: Float32Array.from(solid.positions), triVerts: solid.triangles.slice() })
+  return new kernel.Mesh({
+    numProp: 3,
+    vertProperties: Float32Array.from(solid.positions),
+    triVerts: solid.triangles.slice(),
+  })
 }

@@ -13,20 +13,44 @@ export function town(masses: number, levels: number): Project {
   let project = blankProject(mint, 'Town', 'm', 100000)
   const scheme = () => firstScheme(project)
   const ground = Object.keys(scheme().levels)[0] as string
-  project = applyEdit(project, addStoreys(project, scheme(), mint, { on: ground, count: levels - 1, each: 3, pattern: 'Storey {n}', first: 1 }, 'carried')).project
+  project = applyEdit(
+    project,
+    addStoreys(
+      project,
+      scheme(),
+      mint,
+      { on: ground, count: levels - 1, each: 3, pattern: 'Storey {n}', first: 1 },
+      'carried',
+    ),
+  ).project
   const use = Object.keys(project.uses)[0] as string
   const side = Math.ceil(Math.sqrt(masses))
   const adds: SingleEdit[] = []
   for (let i = 0; i < masses; i++) {
     const [x, y] = [(i % side) * (i % 3 === 0 ? 34 : 36), Math.floor(i / side) * 36]
     const height = 3 * (levels - (i % 7))
-    const shape = i % 2
-      ? { kind: 'polygon' as const, points: [[0, 0], [24, 0], [24, 10], [11, 10], [11, 26], [0, 26]].map(([a = 0, b = 0]): Vec2 => [x + a, y + b]) }
-      : { kind: 'rectangle' as const, from: [x, y] as Vec2, to: [x + (i % 6 === 0 ? 38 : 28), y + 20] as Vec2 }
+    const shape =
+      i % 2
+        ? {
+            kind: 'polygon' as const,
+            points: [
+              [0, 0],
+              [24, 0],
+              [24, 10],
+              [11, 10],
+              [11, 26],
+              [0, 26],
+            ].map(([a = 0, b = 0]): Vec2 => [x + a, y + b]),
+          }
+        : { kind: 'rectangle' as const, from: [x, y] as Vec2, to: [x + (i % 6 === 0 ? 38 : 28), y + 20] as Vec2 }
     const mass = newMass(scheme(), mint, { name: `Mass ${i}`, use, level: ground, height, shape })
     const placed = { ...mass, order: i, place: { ...mass.place, turn: (i % 5) * 3 } }
     const pitched = i % 10 === 4 ? setPitch(scheme(), placed, mint, { angle: 30, direction: 0 }) : null
-    adds.push({ edit: 'mass.add', scheme: scheme().id, thing: pitched?.edit === 'mass.change' ? { ...placed, ...pitched.set } : placed })
+    adds.push({
+      edit: 'mass.add',
+      scheme: scheme().id,
+      thing: pitched?.edit === 'mass.change' ? { ...placed, ...pitched.set } : placed,
+    })
   }
   return applyEdit(project, batch(adds)).project
 }
@@ -36,7 +60,29 @@ export function twistedTower(levels: number): Project {
   let project = blankProject(mint, 'Tower', 'm', 4000)
   const scheme = () => firstScheme(project)
   const ground = Object.keys(scheme().levels)[0] as string
-  project = applyEdit(project, addStoreys(project, scheme(), mint, { on: ground, count: levels, each: 3.5, pattern: 'Storey {n}', first: 1 }, 'carried')).project
-  const mass = newMass(scheme(), mint, { name: 'Tower', use: Object.keys(project.uses)[0] as string, level: ground, height: 3.5 * levels, shape: { kind: 'rectangle', from: [0, 0], to: [36, 24] } })
-  return applyEdit(project, { edit: 'mass.add', scheme: scheme().id, thing: { ...mass, recipe: [...mass.recipe, { id: mint(), move: 'twist', on: true, angle: 120, from: 0, to: null }] } }).project
+  project = applyEdit(
+    project,
+    addStoreys(
+      project,
+      scheme(),
+      mint,
+      { on: ground, count: levels, each: 3.5, pattern: 'Storey {n}', first: 1 },
+      'carried',
+    ),
+  ).project
+  const mass = newMass(scheme(), mint, {
+    name: 'Tower',
+    use: Object.keys(project.uses)[0] as string,
+    level: ground,
+    height: 3.5 * levels,
+    shape: { kind: 'rectangle', from: [0, 0], to: [36, 24] },
+  })
+  return applyEdit(project, {
+    edit: 'mass.add',
+    scheme: scheme().id,
+    thing: {
+      ...mass,
+      recipe: [...mass.recipe, { id: mint(), move: 'twist', on: true, angle: 120, from: 0, to: null }],
+    },
+  }).project
 }

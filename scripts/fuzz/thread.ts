@@ -5,7 +5,9 @@ import { diceOf } from './dice'
 import { kindOf, kinds } from './kinds'
 
 /** What the thread says: that it begins an input, and what came of it. */
-export type Said = { begins: number; kind: string; mayBeEnded: boolean } | { done: number; kind: string; how: 'taken' | 'refused' | 'stopped'; fault: string | null }
+export type Said =
+  | { begins: number; kind: string; mayBeEnded: boolean }
+  | { done: number; kind: string; how: 'taken' | 'refused' | 'stopped'; fault: string | null }
 
 const { seed, from, to } = workerData as { seed: number; from: number; to: number }
 const say = (said: Said) => parentPort?.postMessage(said)
@@ -19,7 +21,19 @@ for (let number = from; number < to; number++) {
     await kind.one(dice)
     say({ done: number, kind: kind.name, how: 'taken', fault: null })
   } catch (e) {
-    if (e instanceof Refusal) say({ done: number, kind: kind.name, how: 'refused', fault: /\bundefined\b|\[object/.test(`${e.say} ${e.remedy}`) ? `the sentence "${e.message}"` : null })
-    else say({ done: number, kind: kind.name, how: 'stopped', fault: e instanceof Error ? e.stack ?? e.message : String(e) })
+    if (e instanceof Refusal)
+      say({
+        done: number,
+        kind: kind.name,
+        how: 'refused',
+        fault: /\bundefined\b|\[object/.test(`${e.say} ${e.remedy}`) ? `the sentence "${e.message}"` : null,
+      })
+    else
+      say({
+        done: number,
+        kind: kind.name,
+        how: 'stopped',
+        fault: e instanceof Error ? (e.stack ?? e.message) : String(e),
+      })
   }
 }

@@ -16,24 +16,44 @@ export function needDebian(what, files, packages) {
   if (files.every((f) => existsSync(f))) return
   const root = process.getuid?.() === 0
   const sudo = !root && spawnSync('sudo', ['-n', 'true']).status === 0
-  if (!existsSync('/usr/bin/apt-get') || (!root && !sudo)) fail(`${what} is missing and cannot be installed by this user. Install it once as root: apt-get install ${packages.join(' ')}`)
+  if (!existsSync('/usr/bin/apt-get') || (!root && !sudo))
+    fail(
+      `${what} is missing and cannot be installed by this user. Install it once as root: apt-get install ${packages.join(' ')}`,
+    )
   say(`Installing ${what} (Debian packages ${packages.join(', ')}) ...`)
-  const run = (...args) => spawnSync(root ? 'apt-get' : 'sudo', root ? args : ['-n', 'apt-get', ...args], { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, encoding: 'utf8' })
+  const run = (...args) =>
+    spawnSync(root ? 'apt-get' : 'sudo', root ? args : ['-n', 'apt-get', ...args], {
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+      encoding: 'utf8',
+    })
   run('update')
   const result = run('install', '-y', '--no-install-recommends', ...packages)
-  if (result.status !== 0) fail(`${what} could not be installed: ${(result.stderr || result.stdout || '').trim().split('\n').pop()}`)
+  if (result.status !== 0)
+    fail(`${what} could not be installed: ${(result.stderr || result.stdout || '').trim().split('\n').pop()}`)
 }
 
 /** Runs npm ci when the installed packages are not those of the lock file. */
 export function needNpm(root) {
-  const hash = createHash('sha256').update(readFileSync(join(root, 'package-lock.json'))).digest('hex')
+  const hash = createHash('sha256')
+    .update(readFileSync(join(root, 'package-lock.json')))
+    .digest('hex')
   const stamp = join(root, 'node_modules/.geotome-lock')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return
   say('Installing npm packages (about a minute) ...')
   try {
-    execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: root, stdio: ['ignore', 'ignore', 'pipe'], encoding: 'utf8' })
+    execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+      cwd: root,
+      stdio: ['ignore', 'ignore', 'pipe'],
+      encoding: 'utf8',
+    })
   } catch (e) {
-    fail(`The npm packages could not be installed: ${String(e.stderr || e.message).trim().split('\n').slice(-3).join(' ')}`)
+    fail(
+      `The npm packages could not be installed: ${String(e.stderr || e.message)
+        .trim()
+        .split('\n')
+        .slice(-3)
+        .join(' ')}`,
+    )
   }
   writeFileSync(stamp, hash)
 }
@@ -51,7 +71,9 @@ export function needBuild(root) {
 function newestIn(path) {
   const stat = statSync(path)
   if (!stat.isDirectory()) return stat.mtimeMs
-  return readdirSync(path, { withFileTypes: true }).filter((e) => e.name !== 'node_modules' && e.name !== 'dist').reduce((top, e) => Math.max(top, newestIn(join(path, e.name))), 0)
+  return readdirSync(path, { withFileTypes: true })
+    .filter((e) => e.name !== 'node_modules' && e.name !== 'dist')
+    .reduce((top, e) => Math.max(top, newestIn(join(path, e.name))), 0)
 }
 
 /** Checks that a folder can be written to. */
@@ -61,6 +83,8 @@ export function needFolder(path) {
     writeFileSync(join(path, '.writable'), 'x'.repeat(65536))
   } catch (e) {
     if (e.code === 'ENOSPC') fail(`The disk is full: ${path} cannot be written to. Free some space and start again.`)
-    fail(`The folder ${path} cannot be written to (${e.code}). Give this user the right to, or clone the project elsewhere.`)
+    fail(
+      `The folder ${path} cannot be written to (${e.code}). Give this user the right to, or clone the project elsewhere.`,
+    )
   }
 }

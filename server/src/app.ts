@@ -18,13 +18,24 @@ import { standInRoutes } from './stand-ins/routes'
 const root = resolve(import.meta.dirname ?? '.', '../..')
 export const VERSION = (JSON.parse(readFileSync(resolve(root, 'package.json'), 'utf8')) as { version: string }).version
 
-export interface Running { app: Express; close(): Promise<void> }
+export interface Running {
+  app: Express
+  close(): Promise<void>
+}
 
 /** How the application meets its surroundings: the client as middleware while developing; who may ask; where the private database keeps its data. */
-export interface Surroundings { client?: RequestHandler; open?: boolean; host?: string; folder?: string | null }
+export interface Surroundings {
+  client?: RequestHandler
+  open?: boolean
+  host?: string
+  folder?: string | null
+}
 
 /** The whole application on a database: API, events, jobs, and the client. */
-export async function openApp(databaseUrl: string, { client, open = false, host = '127.0.0.1', folder = null }: Surroundings = {}): Promise<Running> {
+export async function openApp(
+  databaseUrl: string,
+  { client, open = false, host = '127.0.0.1', folder = null }: Surroundings = {},
+): Promise<Running> {
   const source = await openDatabase(databaseUrl)
   const streams: EventStreams = new EventStreams(() => log)
   const log = new EditLog(source, (id) => streams.changed(id))
@@ -36,11 +47,26 @@ export async function openApp(databaseUrl: string, { client, open = false, host 
 
   const app = express()
   app.disable('x-powered-by')
-  app.use((_request, response, next) => { response.set({ 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin', 'cross-origin-resource-policy': 'same-origin', ...(client ? {} : { 'content-security-policy': PAGE_POLICY }) }); next() })
+  app.use((_request, response, next) => {
+    response.set({
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'same-origin',
+      'cross-origin-resource-policy': 'same-origin',
+      ...(client ? {} : { 'content-security-policy': PAGE_POLICY }),
+    })
+    next()
+  })
   app.use(onlyOurHosts(open, host), onlyOurPages)
-  app.use(compression({ filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response) }))
+  app.use(
+    compression({
+      filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response),
+    }),
+  )
   app.get('/api/health', async (_request, response) => {
-    const up = await source.query('SELECT 1').then(() => true, () => false)
+    const up = await source.query('SELECT 1').then(
+      () => true,
+      () => false,
+    )
     response.status(up ? 200 : 503).json({ server: 'up', database: up ? 'up' : 'down', version: VERSION })
   })
   app.use('/api', onlyOurTypes, roomOnDisk(folder))
@@ -64,12 +90,21 @@ export async function openApp(databaseUrl: string, { client, open = false, host 
 /** The built client; files with a hash in their names are kept by browsers for ever, the page itself never. */
 function builtClient(): RequestHandler {
   const dist = resolve(root, 'web/dist')
-  const files = express.static(dist, { index: false, setHeaders: (response, path) => {
-    response.set('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache')
-    if (/study-worker-[^/]*\.js$/.test(path)) response.set('content-security-policy', WORKER_POLICY)
-  } })
-  return (request, response, next) => files(request, response, (error: unknown) => {
-    if (error || request.method !== 'GET' || request.path.startsWith('/assets/')) { next(error); return }
-    response.set('cache-control', 'no-cache').sendFile(resolve(dist, 'index.html'), (failed) => { if (failed) next(failed) })
+  const files = express.static(dist, {
+    index: false,
+    setHeaders: (response, path) => {
+      response.set('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache')
+      if (/study-worker-[^/]*\.js$/.test(path)) response.set('content-security-policy', WORKER_POLICY)
+    },
   })
+  return (request, response, next) =>
+    files(request, response, (error: unknown) => {
+      if (error || request.method !== 'GET' || request.path.startsWith('/assets/')) {
+        next(error)
+        return
+      }
+      response.set('cache-control', 'no-cache').sendFile(resolve(dist, 'index.html'), (failed) => {
+        if (failed) next(failed)
+      })
+    })
 }

@@ -10,8 +10,9 @@ import type { EditLog } from './log/log'
 /** Puts the demo project, with its pictures and its survey, into an empty database. */
 export async function seedDemo(source: DataSource, log: EditLog, assets: AssetStore, folder: string): Promise<void> {
   await oneAtATime(source, 'demo', async () => {
-    if (await source.manager.count(ProjectRow) > 0) return
-    for (const name of await readdir(join(folder, 'assets')).catch(() => [])) await assets.put(new Uint8Array(await readFile(join(folder, 'assets', name))))
+    if ((await source.manager.count(ProjectRow)) > 0) return
+    for (const name of await readdir(join(folder, 'assets')).catch(() => []))
+      await assets.put(new Uint8Array(await readFile(join(folder, 'assets', name))))
     await log.create(readProjectFile(new Uint8Array(await readFile(join(folder, 'kiln-quay.geotome.json')))))
   })
 }

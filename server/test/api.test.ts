@@ -9,7 +9,19 @@ import { readProjectPackage } from '@geotome/core/project'
 import { Sheet } from '../../demo/raster'
 import { openApp, type Running } from '../src/app'
 
-interface Answer { status: number; type: string; body: { id: string; seq: number; detail: string; title: string; project: { name: string; schemes: Record<string, { id: string; levels: Record<string, { id: string }> }> }; history: { undo: string | null; redo: string | null }; database: string } }
+interface Answer {
+  status: number
+  type: string
+  body: {
+    id: string
+    seq: number
+    detail: string
+    title: string
+    project: { name: string; schemes: Record<string, { id: string; levels: Record<string, { id: string }> }> }
+    history: { undo: string | null; redo: string | null }
+    database: string
+  }
+}
 
 const folder = mkdtempSync(join(tmpdir(), 'gt-api-'))
 const servers: { running: Running; http: Server; url: string }[] = []
@@ -31,79 +43,150 @@ beforeAll(async () => {
     child.stdout.on('data', (line: Buffer) => done(JSON.parse(String(line)) as { pid: number; url: string }))
     child.once('error', failed)
   })
-  stopDatabase = async () => { process.kill(started.pid, 'SIGTERM'); await new Promise((done) => setTimeout(done, 500)) }
+  stopDatabase = async () => {
+    process.kill(started.pid, 'SIGTERM')
+    await new Promise((done) => setTimeout(done, 500))
+  }
   await Promise.all([serve(started.url), serve(started.url)])
 })
 
 afterAll(async () => {
-  for (const { running, http } of servers) { http.closeAllConnections(); http.close(); await running.close() }
+  for (const { running, http } of servers) {
+    http.closeAllConnections()
+    http.close()
+    await running.close()
+  }
   await stopDatabase()
   rmSync(folder, { recursive: true, force: true })
 })
 
 async function call(method: string, path: string, body?: unknown, server = 0): Promise<Answer> {
-  const response = await fetch(`${servers[server]?.url}${path}`, { method, ...(body === undefined ? {} : { body: typeof body === 'string' ? body : JSON.stringify(body), headers: { 'content-type': 'application/json' } }) })
+  const response = await fetch(`${servers[server]?.url}${path}`, {
+    method,
+    ...(body === undefined
+      ? {}
+      : {
+          body: typeof body === 'string' ? body : JSON.stringify(body),
+          headers: { 'content-type': 'application/json' },
+        }),
+  })
   const text = await response.text()
-  return { status: response.status, type: response.headers.get('content-type') ?? '', body: (text.startsWith('{') ? JSON.parse(text) : {}) as Answer['body'] }
+  return {
+    status: response.status,
+    type: response.headers.get('content-type') ?? '',
+    body: (text.startsWith('{') ? JSON.parse(text) : {}) as Answer['body'],
+  }
 }
 const make = async (name: string) => (await call('POST', '/api/projects', { name, unit: 'm', siteArea: 100 })).body.id
 let n = 0
-const edit = (id: string, author: string, change: unknown, server = 0, editId = `e${++n}`) => call('POST', `/api/projects/${id}/edits`, { id: editId, author, label: 'test', edit: change }, server)
+const edit = (id: string, author: string, change: unknown, server = 0, editId = `e${++n}`) =>
+  call('POST', `/api/projects/${id}/edits`, { id: editId, author, label: 'test', edit: change }, server)
 const named = (name: string) => ({ edit: 'project.change', set: { name } })
 
 describe('the API', () => {
   it('says that server and database are up, and lists the demo with the total it computed', async () => {
     expect((await call('GET', '/api/health')).body).toMatchObject({ server: 'up', database: 'up' })
     for (let tries = 0; ; tries++) {
-      const [demo] = await (await fetch(`${servers[0]?.url}/api/projects`)).json() as { name: string; totalArea: number | null }[]
+      const [demo] = (await (await fetch(`${servers[0]?.url}/api/projects`)).json()) as {
+        name: string
+        totalArea: number | null
+      }[]
       expect(demo?.name).toBe('Kiln Quay')
-      if (demo?.totalArea) { expect(demo.totalArea).toBeCloseTo(12548.29, 2); break }
+      if (demo?.totalArea) {
+        expect(demo.totalArea).toBeCloseTo(12548.29, 2)
+        break
+      }
       expect(tries).toBeLessThan(100)
       await new Promise((done) => setTimeout(done, 200))
     }
   })
   it('seeds the demo once, also when two servers start at one moment', async () => {
-    const list = await (await fetch(`${servers[1]?.url}/api/projects`)).json() as { name: string }[]
+    const list = (await (await fetch(`${servers[1]?.url}/api/projects`)).json()) as { name: string }[]
     expect(list.filter((p) => p.name === 'Kiln Quay')).toHaveLength(1)
   })
   it('keeps edits in order and gives them to whoever asks, whichever server took them', async () => {
     const id = await make('Log')
-    const answers = await Promise.all(Array.from({ length: 12 }, (_, i) => edit(id, `author${i % 3}`, named(`Name ${i}`), i % 2)))
+    const answers = await Promise.all(
+      Array.from({ length: 12 }, (_, i) => edit(id, `author${i % 3}`, named(`Name ${i}`), i % 2)),
+    )
     expect(answers.map((a) => a.body.seq).sort((a, b) => a - b)).toEqual(Array.from({ length: 12 }, (_, i) => i + 1))
-    const [one, two] = await Promise.all([call('GET', `/api/projects/${id}`, undefined, 0), call('GET', `/api/projects/${id}`, undefined, 1)])
+    const [one, two] = await Promise.all([
+      call('GET', `/api/projects/${id}`, undefined, 0),
+      call('GET', `/api/projects/${id}`, undefined, 1),
+    ])
     expect(one.body.project).toEqual(two.body.project)
-    const log = await (await fetch(`${servers[1]?.url}/api/projects/${id}/edits?since=10`)).json() as { seq: number }[]
+    const log = (await (await fetch(`${servers[1]?.url}/api/projects/${id}/edits?since=10`)).json()) as {
+      seq: number
+    }[]
     expect(log.map((e) => e.seq)).toEqual([11, 12])
   })
   it('stores an edit that is sent twice once', async () => {
     const id = await make('Twice')
-    const [first, second] = [await edit(id, 'a', named('Once'), 0, 'same'), await edit(id, 'a', named('Once'), 1, 'same')]
+    const [first, second] = [
+      await edit(id, 'a', named('Once'), 0, 'same'),
+      await edit(id, 'a', named('Once'), 1, 'same'),
+    ]
     expect([first.body.seq, second.body.seq]).toEqual([1, 1])
     // Also when others have come in between: the project goes on from where it is, not from there.
     await edit(id, 'b', named('Later'), 1)
     await edit(id, 'a', named('Once'), 1, 'same')
     expect((await edit(id, 'b', named('Last'), 1)).body.seq).toBe(3)
-    expect((await call('GET', `/api/projects/${id}`, undefined, 1)).body).toMatchObject({ seq: 3, project: { name: 'Last' } })
+    expect((await call('GET', `/api/projects/${id}`, undefined, 1)).body).toMatchObject({
+      seq: 3,
+      project: { name: 'Last' },
+    })
   })
-  it('undoes each author\'s own edits against the present, and refuses with the reason what no longer fits', async () => {
+  it("undoes each author's own edits against the present, and refuses with the reason what no longer fits", async () => {
     const id = await make('Undo')
     const opened = (await call('GET', `/api/projects/${id}`)).body
     const scheme = Object.keys(opened.project.schemes)[0] ?? ''
     const ground = Object.keys(opened.project.schemes[scheme]?.levels ?? {})[0]
-    await edit(id, 'ann', { edit: 'level.add', scheme, thing: { id: 'first', name: 'First', kind: 'storey', tie: { kind: 'stacked', on: ground, above: 3 }, floorBuildUp: 0, slab: 0 } })
+    await edit(id, 'ann', {
+      edit: 'level.add',
+      scheme,
+      thing: {
+        id: 'first',
+        name: 'First',
+        kind: 'storey',
+        tie: { kind: 'stacked', on: ground, above: 3 },
+        floorBuildUp: 0,
+        slab: 0,
+      },
+    })
     await edit(id, 'ben', named('Ben was here'), 1)
-    await edit(id, 'ben', { edit: 'level.add', scheme, thing: { id: 'second', name: 'Second', kind: 'storey', tie: { kind: 'stacked', on: 'first', above: 3 }, floorBuildUp: 0, slab: 0 } }, 1)
+    await edit(
+      id,
+      'ben',
+      {
+        edit: 'level.add',
+        scheme,
+        thing: {
+          id: 'second',
+          name: 'Second',
+          kind: 'storey',
+          tie: { kind: 'stacked', on: 'first', above: 3 },
+          floorBuildUp: 0,
+          slab: 0,
+        },
+      },
+      1,
+    )
     const refused = await call('POST', `/api/projects/${id}/undo`, { id: 'u1', author: 'ann' })
     expect(refused.status).toBe(409)
     expect(refused.body.detail).toMatch(/"test" cannot be taken back any more: .*not there.*Somebody has changed/)
-    expect((await call('POST', `/api/projects/${id}/undo`, { id: 'u2', author: 'ben' }, 1)).body.history).toEqual({ undo: 'test', redo: 'test' })
+    expect((await call('POST', `/api/projects/${id}/undo`, { id: 'u2', author: 'ben' }, 1)).body.history).toEqual({
+      undo: 'test',
+      redo: 'test',
+    })
     expect((await call('POST', `/api/projects/${id}/undo`, { id: 'u3', author: 'ann' })).status).toBe(201)
     const now = (await call('GET', `/api/projects/${id}?author=ann`)).body
     expect(now.project.name).toBe('Ben was here')
     expect(Object.keys(now.project.schemes[scheme]?.levels ?? {})).toEqual([ground])
     expect(now.history.redo).toBe('test')
     expect((await call('POST', `/api/projects/${id}/redo`, { id: 'r1', author: 'ann' })).status).toBe(201)
-    expect((await call('POST', `/api/projects/${id}/redo`, { id: 'r2', author: 'ann' })).body.detail).toMatch(/nothing to redo/)
+    expect((await call('POST', `/api/projects/${id}/redo`, { id: 'r2', author: 'ann' })).body.detail).toMatch(
+      /nothing to redo/,
+    )
   })
   it('sends every window the edits of all servers as they come', async () => {
     const id = await make('Events')
@@ -122,50 +205,103 @@ describe('the API', () => {
     await edit(id, 'a', named('As it was'))
     expect((await call('POST', `/api/projects/${id}/restore-points`, { id: 'p1', name: 'before' })).status).toBe(201)
     for (const name of ['Later', 'Last']) await edit(id, 'a', named(name), 1)
-    expect(await (await fetch(`${servers[1]?.url}/api/projects/${id}/restore-points`)).json()).toMatchObject([{ id: 'p1', name: 'before', seq: 1 }])
+    expect(await (await fetch(`${servers[1]?.url}/api/projects/${id}/restore-points`)).json()).toMatchObject([
+      { id: 'p1', name: 'before', seq: 1 },
+    ])
     const then = await call('GET', `/api/projects/${id}/at/1`, undefined, 1)
     expect(then.body).toMatchObject({ seq: 1, project: { name: 'As it was' } })
-    expect(await (await fetch(`${servers[0]?.url}/api/projects/${id}/export/json?at=1`)).text()).toContain('"name":"As it was"')
+    expect(await (await fetch(`${servers[0]?.url}/api/projects/${id}/export/json?at=1`)).text()).toContain(
+      '"name":"As it was"',
+    )
     expect((await edit(id, 'a', { edit: 'whole.set', project: then.body.project })).status).toBe(201)
-    expect((await call('GET', `/api/projects/${id}`, undefined, 1)).body).toMatchObject({ seq: 4, project: { name: 'As it was' } })
+    expect((await call('GET', `/api/projects/${id}`, undefined, 1)).body).toMatchObject({
+      seq: 4,
+      project: { name: 'As it was' },
+    })
     await call('POST', `/api/projects/${id}/undo`, { id: 'back', author: 'a' })
     expect((await call('GET', `/api/projects/${id}`)).body.project.name).toBe('Last')
-    expect((await call('GET', `/api/projects/${id}/at/99`)).body.detail).toMatch(/has had 5 edits; there is no moment 99/)
-    expect((await edit(id, 'a', { edit: 'whole.set', project: { ...then.body.project, id: 'another' } })).body.detail).toMatch(/another project/)
+    expect((await call('GET', `/api/projects/${id}/at/99`)).body.detail).toMatch(
+      /has had 5 edits; there is no moment 99/,
+    )
+    expect(
+      (await edit(id, 'a', { edit: 'whole.set', project: { ...then.body.project, id: 'another' } })).body.detail,
+    ).toMatch(/another project/)
     expect((await call('DELETE', `/api/projects/${id}/restore-points/p1`)).status).toBe(204)
   })
   it('keeps pictures once, by the hash of their content; a project file takes them along and brings them back', async () => {
     const png = new Sheet(1200, 900).specks(90000).png()
     expect(png.length).toBeGreaterThan(600_000)
-    const put = (bytes: Uint8Array, server = 0) => fetch(`${servers[server]?.url}/api/assets`, { method: 'POST', body: bytes as unknown as BodyInit, headers: { 'content-type': 'application/octet-stream' } })
-    const stored = await (await put(png)).json() as { hash: string; type: string }
+    const put = (bytes: Uint8Array, server = 0) =>
+      fetch(`${servers[server]?.url}/api/assets`, {
+        method: 'POST',
+        body: bytes as unknown as BodyInit,
+        headers: { 'content-type': 'application/octet-stream' },
+      })
+    const stored = (await (await put(png)).json()) as { hash: string; type: string }
     expect(stored.type).toBe('image/png')
     expect(await (await put(png, 1)).json()).toEqual(stored)
     const back = await fetch(`${servers[1]?.url}/api/assets/${stored.hash}`)
     expect(back.headers.get('cache-control')).toContain('immutable')
     expect(Buffer.compare(Buffer.from(await back.arrayBuffer()), Buffer.from(png))).toBe(0)
     const id = await make('With a picture')
-    await edit(id, 'a', { edit: 'picture.add', thing: { id: 'p', name: 'Sketch', order: 0, asset: stored.hash, type: 'image/png', width: 1200, height: 900, crop: null, turn: 0, opacity: 1, locked: false, pairs: [], pin: { px: [0, 0], to: { kind: 'point', x: 0, y: 0, z: 0 } }, stands: [] } })
-    const file = new Uint8Array(await (await fetch(`${servers[0]?.url}/api/projects/${id}/export/geotome`)).arrayBuffer())
+    await edit(id, 'a', {
+      edit: 'picture.add',
+      thing: {
+        id: 'p',
+        name: 'Sketch',
+        order: 0,
+        asset: stored.hash,
+        type: 'image/png',
+        width: 1200,
+        height: 900,
+        crop: null,
+        turn: 0,
+        opacity: 1,
+        locked: false,
+        pairs: [],
+        pin: { px: [0, 0], to: { kind: 'point', x: 0, y: 0, z: 0 } },
+        stands: [],
+      },
+    })
+    const file = new Uint8Array(
+      await (await fetch(`${servers[0]?.url}/api/projects/${id}/export/geotome`)).arrayBuffer(),
+    )
     const { assets } = readProjectPackage(file)
     expect(Object.keys(assets)).toEqual([stored.hash])
-    const again = await fetch(`${servers[1]?.url}/api/projects/import`, { method: 'POST', body: file as unknown as BodyInit, headers: { 'content-type': 'application/octet-stream' } })
+    const again = await fetch(`${servers[1]?.url}/api/projects/import`, {
+      method: 'POST',
+      body: file as unknown as BodyInit,
+      headers: { 'content-type': 'application/octet-stream' },
+    })
     expect(again.status).toBe(201)
-    for (const [bytes, sentence] of [[new TextEncoder().encode('<svg onload="x">'), /neither PNG, JPEG nor WebP/], [new Uint8Array(), /empty/], [new Uint8Array(66 * 1024 * 1024), /larger than is taken here/]] as const) {
+    for (const [bytes, sentence] of [
+      [new TextEncoder().encode('<svg onload="x">'), /neither PNG, JPEG nor WebP/],
+      [new Uint8Array(), /empty/],
+      [new Uint8Array(66 * 1024 * 1024), /larger than is taken here/],
+    ] as const) {
       const refused = await put(bytes)
       expect(refused.status).toBeGreaterThanOrEqual(413)
-      expect((await refused.json() as { detail: string }).detail).toMatch(sentence)
+      expect(((await refused.json()) as { detail: string }).detail).toMatch(sentence)
     }
     expect((await call('GET', `/api/assets/${'0'.repeat(64)}`)).body.detail).toMatch(/not stored here/)
   })
   it('has stand-ins for a scanner that sends points as it turns, and for a service that knows heights around a place', async () => {
     const scan = await fetch(`${servers[0]?.url}/api/stand-ins/scanner?x0=0&y0=0&x1=50&y1=30&count=200`)
-    const points = (await scan.text()).trim().split('\n').map((line) => JSON.parse(line) as number[])
+    const points = (await scan.text())
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line) as number[])
     expect(points).toHaveLength(200)
-    expect(points.every(([x = -1, y = -1, z]) => x >= 0 && x <= 50 && y >= 0 && y <= 30 && Math.abs(z ?? 99) < 3)).toBe(true)
-    const grid = await (await fetch(`${servers[0]?.url}/api/stand-ins/heights?latitude=53.5&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10`)).json() as { nx: number; ny: number; heights: number[] }
+    expect(points.every(([x = -1, y = -1, z]) => x >= 0 && x <= 50 && y >= 0 && y <= 30 && Math.abs(z ?? 99) < 3)).toBe(
+      true,
+    )
+    const grid = (await (
+      await fetch(`${servers[0]?.url}/api/stand-ins/heights?latitude=53.5&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10`)
+    ).json()) as { nx: number; ny: number; heights: number[] }
     expect([grid.nx, grid.ny, grid.heights.length]).toEqual([6, 4, 24])
-    expect((await call('GET', '/api/stand-ins/heights?latitude=153&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10')).status).toBe(422)
+    expect(
+      (await call('GET', '/api/stand-ins/heights?latitude=153&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10')).status,
+    ).toBe(422)
   })
   it('can remove a project and take that back', async () => {
     const id = await make('Gone')
@@ -198,22 +334,41 @@ describe('the API', () => {
   })
 
   describe('strangers', () => {
-    const at = (path: string, headers: Record<string, string>, method = 'GET', body?: string) => new Promise<{ status: number; type: string; text: string; headers: Record<string, unknown> }>((done, failed) => {
-      const { port } = new URL(servers[0]?.url ?? '')
-      const asked = request({ host: '127.0.0.1', port, path, method, headers }, (response) => { let text = ''; response.on('data', (d: Buffer) => { text += String(d) }); response.on('end', () => done({ status: response.statusCode ?? 0, type: response.headers['content-type'] ?? '', text, headers: response.headers })) })
-      asked.on('error', failed)
-      asked.end(body)
-    })
+    const at = (path: string, headers: Record<string, string>, method = 'GET', body?: string) =>
+      new Promise<{ status: number; type: string; text: string; headers: Record<string, unknown> }>((done, failed) => {
+        const { port } = new URL(servers[0]?.url ?? '')
+        const asked = request({ host: '127.0.0.1', port, path, method, headers }, (response) => {
+          let text = ''
+          response.on('data', (d: Buffer) => {
+            text += String(d)
+          })
+          response.on('end', () =>
+            done({
+              status: response.statusCode ?? 0,
+              type: response.headers['content-type'] ?? '',
+              text,
+              headers: response.headers,
+            }),
+          )
+        })
+        asked.on('error', failed)
+        asked.end(body)
+      })
     const json = { 'content-type': 'application/json' }
     it('a host name that is not ours is not answered: somebody has pointed it here', async () => {
       const answer = await at('/api/projects', { host: 'evil.example:4180' })
       expect([answer.status, answer.type]).toEqual([421, 'application/problem+json; charset=utf-8'])
       expect((await at('/api/projects', { host: 'localhost:4180' })).status).toBe(200)
     })
-    it('another site\'s page changes nothing and hears nothing', async () => {
+    it("another site's page changes nothing and hears nothing", async () => {
       const id = await make('Own')
       const body = JSON.stringify({ name: 'Theirs', unit: 'm', siteArea: null })
-      for (const headers of [{ origin: 'https://evil.example' }, { origin: 'null' }, { 'sec-fetch-site': 'cross-site' }, { 'sec-fetch-site': 'same-site' }] as Record<string, string>[]) {
+      for (const headers of [
+        { origin: 'https://evil.example' },
+        { origin: 'null' },
+        { 'sec-fetch-site': 'cross-site' },
+        { 'sec-fetch-site': 'same-site' },
+      ] as Record<string, string>[]) {
         expect((await at('/api/projects', { ...json, ...headers }, 'POST', body)).status).toBe(403)
         expect((await at(`/api/projects/${id}/events`, headers)).status).toBe(403)
       }
@@ -221,12 +376,28 @@ describe('the API', () => {
     })
     it('what a form or any page may send is not taken', async () => {
       for (const type of ['text/plain', 'application/x-www-form-urlencoded', '']) {
-        const answer = await at('/api/projects', type ? { 'content-type': type } : {}, 'POST', '{"name":"A","unit":"m","siteArea":null}')
+        const answer = await at(
+          '/api/projects',
+          type ? { 'content-type': type } : {},
+          'POST',
+          '{"name":"A","unit":"m","siteArea":null}',
+        )
         expect([answer.status, answer.type.split(';')[0]]).toEqual([415, 'application/problem+json'])
       }
       expect((await at('/api/assets', { 'content-type': 'text/plain' }, 'POST', 'x')).status).toBe(415)
     })
-    it.each(['/api/projects/%C3%A9', '/api/projects/%E0%A4%A', '/api/projects/a b', `/api/projects/${'x'.repeat(300)}`, '/api/projects/%00', '/api/assets/nothing', '/api/%ff', '/api/projects/abc/export/clay', '/api/projects/abc/at/1e99', '/api/stand-ins/none'])('%s is the client\'s mistake, and says so', async (path) => {
+    it.each([
+      '/api/projects/%C3%A9',
+      '/api/projects/%E0%A4%A',
+      '/api/projects/a b',
+      `/api/projects/${'x'.repeat(300)}`,
+      '/api/projects/%00',
+      '/api/assets/nothing',
+      '/api/%ff',
+      '/api/projects/abc/export/clay',
+      '/api/projects/abc/at/1e99',
+      '/api/stand-ins/none',
+    ])("%s is the client's mistake, and says so", async (path) => {
       const answer = await at(path.replace(' ', '%20'), {})
       expect(answer.status).toBeGreaterThanOrEqual(400)
       expect(answer.status).toBeLessThan(500)
@@ -237,9 +408,22 @@ describe('the API', () => {
     })
     it('health answers while a large file is read in: that happens away from the request loop', async () => {
       let done = false
-      const heavy = fetch(`${servers[0]?.url}/api/projects/import`, { method: 'POST', headers: { 'content-type': 'application/octet-stream' }, body: JSON.stringify({ format: 'geotome', version: 1, project: Array.from({ length: 250_000 }, (_, i) => ({ i, text: 'x'.repeat(60) })) }) }).finally(() => { done = true })
+      const heavy = fetch(`${servers[0]?.url}/api/projects/import`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/octet-stream' },
+        body: JSON.stringify({
+          format: 'geotome',
+          version: 1,
+          project: Array.from({ length: 250_000 }, (_, i) => ({ i, text: 'x'.repeat(60) })),
+        }),
+      }).finally(() => {
+        done = true
+      })
       let meanwhile = 0
-      while (!done) { expect((await at('/api/health', {})).status).toBe(200); meanwhile++ }
+      while (!done) {
+        expect((await at('/api/health', {})).status).toBe(200)
+        meanwhile++
+      }
       expect((await heavy).status).toBe(422)
       expect(meanwhile).toBeGreaterThan(5)
     })

@@ -12,20 +12,33 @@ import './styles.css'
 const Editor = lazy(() => import('./desks/Editor'))
 
 const root = document.getElementById('root')
-if (root) createRoot(root).render(
-  <StrictMode>
-    <Provider store={store}>
-      <BrowserRouter>
-        <Suspense fallback={<main className="grid h-full place-items-center text-ink2">Opening ...</main>}>
-          <Routes>
-            <Route path="/" element={<Projects />} />
-            <Route path="/p/:id/:desk?" element={<Editor />} />
-            <Route path="*" element={<Navigate to="/" replace />} />
-          </Routes>
-        </Suspense>
-      </BrowserRouter>
-      <ConfirmHost />
-      <Toaster position="bottom-center" offset={120} toastOptions={{ style: { fontFamily: 'inherit', fontSize: 13, background: 'var(--panel)', color: 'var(--ink)', border: '1px solid var(--line)' } }} />
-    </Provider>
-  </StrictMode>,
-)
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <Provider store={store}>
+        <BrowserRouter>
+          <Suspense fallback={<main className="grid h-full place-items-center text-ink2">Opening ...</main>}>
+            <Routes>
+              <Route path="/" element={<Projects />} />
+              <Route path="/p/:id/:desk?" element={<Editor />} />
+              <Route path="*" element={<Navigate to="/" replace />} />
+            </Routes>
+          </Suspense>
+        </BrowserRouter>
+        <ConfirmHost />
+        <Toaster
+          position="bottom-center"
+          offset={120}
+          toastOptions={{
+            style: {
+              fontFamily: 'inherit',
+              fontSize: 13,
+              background: 'var(--panel)',
+              color: 'var(--ink)',
+              border: '1px solid var(--line)',
+            },
+          }}
+        />
+      </Provider>
+    </StrictMode>,
+  )

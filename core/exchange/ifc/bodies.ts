@@ -3,41 +3,94 @@ import { liesOn, loopArea, piecesOf, type Arc, type Mesh, type Region, type Vec2
 import { enumeration, int, StepWriter, type Argument, type Reference } from './step'
 
 /** Where a product's own coordinates lie: their origin (m) and the direction of their x axis in plan. */
-export interface Frame { x: number; y: number; z: number; along: Vec2 }
+export interface Frame {
+  x: number
+  y: number
+  z: number
+  along: Vec2
+}
 export const frameAt = (x: number, y: number, z: number, along: Vec2 = [1, 0]): Frame => ({ x, y, z, along })
 
 /** Writes bodies and lines in a frame: prisms as extruded profiles, with arcs where they are arcs; everything else as closed triangle sets. */
 export class BodyWriter {
   private readonly up: Reference
   /** `unit`: m to the file's unit of length */
-  constructor(private readonly step: StepWriter, private readonly body: Reference, private readonly axis: Reference, private readonly foot: Reference, readonly unit: number) {
+  constructor(
+    private readonly step: StepWriter,
+    private readonly body: Reference,
+    private readonly axis: Reference,
+    private readonly foot: Reference,
+    readonly unit: number,
+  ) {
     this.up = step.add('IFCDIRECTION', [0, 0, 1])
   }
 
   /** A placement within another frame (null: the world). */
   placement(over: Reference | null, within: Frame | null, frame: Frame): Reference {
-    const [x, y, along] = within ? [...inFrame(within, [frame.x, frame.y]), turnedInto(within, frame.along)] : [frame.x, frame.y, frame.along]
+    const [x, y, along] = within
+      ? [...inFrame(within, [frame.x, frame.y]), turnedInto(within, frame.along)]
+      : [frame.x, frame.y, frame.along]
     return this.step.add('IFCLOCALPLACEMENT', over, this.axes(x, y, frame.z - (within?.z ?? 0), along))
   }
 
   axes(x: number, y: number, z: number, along: Vec2 = [1, 0]): Reference {
-    return this.step.add('IFCAXIS2PLACEMENT3D', this.point([x, y, z]), this.up, this.step.add('IFCDIRECTION', [along[0], along[1], 0]))
+    return this.step.add(
+      'IFCAXIS2PLACEMENT3D',
+      this.point([x, y, z]),
+      this.up,
+      this.step.add('IFCDIRECTION', [along[0], along[1], 0]),
+    )
   }
 
   /** A product's shape: its body, and its axis in plan where it has one. Gives the shape and its items, which colours and layers hang on. */
-  shape(body: PartBody, frame: Frame, arcs: Arc[] = [], axis: Vec2[] | null = null): { shape: Reference; items: Reference[]; representation: Reference } {
+  shape(
+    body: PartBody,
+    frame: Frame,
+    arcs: Arc[] = [],
+    axis: Vec2[] | null = null,
+  ): { shape: Reference; items: Reference[]; representation: Reference } {
     const items = body.kind === 'prism' ? this.prism(body, frame, arcs) : [this.mesh(body.mesh, frame)]
-    const representation = this.step.add('IFCSHAPEREPRESENTATION', this.body, 'Body', body.kind === 'prism' ? 'SweptSolid' : 'Tessellation', items)
-    const lines = axis ? [this.step.add('IFCSHAPEREPRESENTATION', this.axis, 'Axis', 'Curve2D', [this.curve(axis.map((p) => inFrame(frame, p)), arcs.map((a) => arcIn(frame, a)), false)])] : []
-    return { items, representation, shape: this.step.add('IFCPRODUCTDEFINITIONSHAPE', null, null, [...lines, representation]) }
+    const representation = this.step.add(
+      'IFCSHAPEREPRESENTATION',
+      this.body,
+      'Body',
+      body.kind === 'prism' ? 'SweptSolid' : 'Tessellation',
+      items,
+    )
+    const lines = axis
+      ? [
+          this.step.add('IFCSHAPEREPRESENTATION', this.axis, 'Axis', 'Curve2D', [
+            this.curve(
+              axis.map((p) => inFrame(frame, p)),
+              arcs.map((a) => arcIn(frame, a)),
+              false,
+            ),
+          ]),
+        ]
+      : []
+    return {
+      items,
+      representation,
+      shape: this.step.add('IFCPRODUCTDEFINITIONSHAPE', null, null, [...lines, representation]),
+    }
   }
 
-  meshShape(mesh: Mesh, frame: Frame): ReturnType<BodyWriter['shape']> { return this.shape({ kind: 'mesh', mesh }, frame) }
+  meshShape(mesh: Mesh, frame: Frame): ReturnType<BodyWriter['shape']> {
+    return this.shape({ kind: 'mesh', mesh }, frame)
+  }
 
   /** A closed line in plan, such as a boundary. */
   footprint(loop: Vec2[], frame: Frame): Reference {
-    const curve = this.curve(loop.map((p) => inFrame(frame, p)), [], true)
-    return this.step.add('IFCPRODUCTDEFINITIONSHAPE', null, null, [this.step.add('IFCSHAPEREPRESENTATION', this.foot, 'FootPrint', 'GeometricCurveSet', [this.step.add('IFCGEOMETRICCURVESET', [curve])])])
+    const curve = this.curve(
+      loop.map((p) => inFrame(frame, p)),
+      [],
+      true,
+    )
+    return this.step.add('IFCPRODUCTDEFINITIONSHAPE', null, null, [
+      this.step.add('IFCSHAPEREPRESENTATION', this.foot, 'FootPrint', 'GeometricCurveSet', [
+        this.step.add('IFCGEOMETRICCURVESET', [curve]),
+      ]),
+    ])
   }
 
   private prism(body: Extract<PartBody, { kind: 'prism' }>, frame: Frame, arcs: Arc[]): Reference[] {
@@ -51,7 +104,13 @@ export class BodyWriter {
       const profile = holes.length
         ? this.step.add('IFCARBITRARYPROFILEDEFWITHVOIDS', enumeration('AREA'), null, curve(outer), holes.map(curve))
         : this.step.add('IFCARBITRARYCLOSEDPROFILEDEF', enumeration('AREA'), null, curve(outer))
-      return this.step.add('IFCEXTRUDEDAREASOLID', profile, this.axes(0, 0, body.z0 - frame.z), this.up, (body.z1 - body.z0) * this.unit)
+      return this.step.add(
+        'IFCEXTRUDEDAREASOLID',
+        profile,
+        this.axes(0, 0, body.z0 - frame.z),
+        this.up,
+        (body.z1 - body.z0) * this.unit,
+      )
     })
   }
 
@@ -63,7 +122,10 @@ export class BodyWriter {
       return this.step.add('IFCPOLYLINE', closed ? [...refs, refs[0] as Reference] : refs)
     }
     const list: number[][] = []
-    const at = (p: Vec2) => { list.push([p[0] * this.unit, p[1] * this.unit]); return list.length }
+    const at = (p: Vec2) => {
+      list.push([p[0] * this.unit, p[1] * this.unit])
+      return list.length
+    }
     const segments: Argument[] = []
     let from = at(points[runs[0]?.from ?? 0] as Vec2)
     const first = from
@@ -71,10 +133,17 @@ export class BodyWriter {
       const last = closed && k === runs.length - 1
       const middle = run.arc ? at(midway(run.arc, points[run.from] as Vec2, points[run.to] as Vec2)) : 0
       const to = last ? first : at(points[run.to] as Vec2)
-      segments.push(this.step.typed(run.arc ? 'IFCARCINDEX' : 'IFCLINEINDEX', (run.arc ? [from, middle, to] : [from, to]).map(int)))
+      segments.push(
+        this.step.typed(run.arc ? 'IFCARCINDEX' : 'IFCLINEINDEX', (run.arc ? [from, middle, to] : [from, to]).map(int)),
+      )
       from = to
     })
-    return this.step.add('IFCINDEXEDPOLYCURVE', this.step.add('IFCCARTESIANPOINTLIST2D', list), segments, enumeration('F'))
+    return this.step.add(
+      'IFCINDEXEDPOLYCURVE',
+      this.step.add('IFCCARTESIANPOINTLIST2D', list),
+      segments,
+      enumeration('F'),
+    )
   }
 
   private mesh(mesh: Mesh, frame: Frame): Reference {
@@ -84,11 +153,24 @@ export class BodyWriter {
       points.push([x * this.unit, y * this.unit, ((mesh.positions[i + 2] ?? 0) - frame.z) * this.unit])
     }
     const faces: ReturnType<typeof int>[][] = []
-    for (let t = 0; t < mesh.triangles.length; t += 3) faces.push([0, 1, 2].map((k) => int((mesh.triangles[t + k] ?? 0) + 1)))
-    return this.step.add('IFCTRIANGULATEDFACESET', this.step.add('IFCCARTESIANPOINTLIST3D', points), null, enumeration('T'), faces, null)
+    for (let t = 0; t < mesh.triangles.length; t += 3)
+      faces.push([0, 1, 2].map((k) => int((mesh.triangles[t + k] ?? 0) + 1)))
+    return this.step.add(
+      'IFCTRIANGULATEDFACESET',
+      this.step.add('IFCCARTESIANPOINTLIST3D', points),
+      null,
+      enumeration('T'),
+      faces,
+      null,
+    )
   }
 
-  private point(p: readonly number[]): Reference { return this.step.add('IFCCARTESIANPOINT', p.map((c) => c * this.unit)) }
+  private point(p: readonly number[]): Reference {
+    return this.step.add(
+      'IFCCARTESIANPOINT',
+      p.map((c) => c * this.unit),
+    )
+  }
 }
 
 /** A point in plan in a frame's own coordinates. */
@@ -103,16 +185,28 @@ function arcIn(frame: Frame, arc: Arc): Arc {
   return { ...arc, x, y, from: arc.from - Math.atan2(frame.along[1], frame.along[0]) }
 }
 
-interface Run { from: number; to: number; arc: Arc | null }
+interface Run {
+  from: number
+  to: number
+  arc: Arc | null
+}
 
 /** A line as straight pieces and arcs, from point to point; null where it has none of the arcs. An arc is half a turn at most, so that the point between tells its way. */
 function runsOf(points: Vec2[], arcs: Arc[], closed: boolean): Run[] | null {
   const n = points.length
   const count = closed ? n : n - 1
-  const on = Array.from({ length: count }, (_, i) => arcs.find((a) => liesOn(a, points[i] as Vec2, points[(i + 1) % n] as Vec2)) ?? null)
+  const on = Array.from(
+    { length: count },
+    (_, i) => arcs.find((a) => liesOn(a, points[i] as Vec2, points[(i + 1) % n] as Vec2)) ?? null,
+  )
   if (on.every((a) => a === null)) return null
   // Begin where one piece ends and the next begins, so that none goes over the end of the list.
-  const start = closed ? Math.max(0, on.findIndex((a, i) => a !== on[(i + count - 1) % count])) : 0
+  const start = closed
+    ? Math.max(
+        0,
+        on.findIndex((a, i) => a !== on[(i + count - 1) % count]),
+      )
+    : 0
   const runs: { first: number; edges: number; arc: Arc | null }[] = []
   for (let k = 0; k < count; k++) {
     const arc = on[(start + k) % count] ?? null
@@ -120,7 +214,11 @@ function runsOf(points: Vec2[], arcs: Arc[], closed: boolean): Run[] | null {
     if (last?.arc && last.arc === arc && (last.edges + 1) * (Math.abs(arc.sweep) / arc.n) < Math.PI * 0.99) last.edges++
     else runs.push({ first: k, edges: 1, arc })
   }
-  return runs.map(({ first, edges, arc }) => ({ from: (start + first) % n, to: (start + first + edges) % n, arc: edges > 1 ? arc : null }))
+  return runs.map(({ first, edges, arc }) => ({
+    from: (start + first) % n,
+    to: (start + first + edges) % n,
+    arc: edges > 1 ? arc : null,
+  }))
 }
 
 /** The point of an arc half-way between two points of its. */

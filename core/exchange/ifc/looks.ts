@@ -10,22 +10,37 @@ export class Looks {
   constructor(private readonly step: StepWriter) {}
 
   /** Colours the items of a body, and puts its representation on a layer. */
-  dress(material: Material | null, layer: string, { items, representation }: { items: Reference[]; representation: Reference }): void {
+  dress(
+    material: Material | null,
+    layer: string,
+    { items, representation }: { items: Reference[]; representation: Reference },
+  ): void {
     const list = this.layers.get(layer)
     if (list) list.push(representation)
     else this.layers.set(layer, [representation])
     if (!material) return
     let style = this.styles.get(material.id)
     if (!style) {
-      const [r, g, b] = [1, 3, 5].map((i) => parseInt(material.colour.slice(i, i + 2), 16) / 255) as [number, number, number]
+      const [r, g, b] = [1, 3, 5].map((i) => parseInt(material.colour.slice(i, i + 2), 16) / 255) as [
+        number,
+        number,
+        number,
+      ]
       const colour = this.step.add('IFCCOLOURRGB', material.name, r, g, b)
-      this.styles.set(material.id, style = this.step.add('IFCSURFACESTYLE', material.name, enumeration('BOTH'), [this.step.add('IFCSURFACESTYLESHADING', colour, 1 - material.opacity)]))
+      this.styles.set(
+        material.id,
+        (style = this.step.add('IFCSURFACESTYLE', material.name, enumeration('BOTH'), [
+          this.step.add('IFCSURFACESTYLESHADING', colour, 1 - material.opacity),
+        ])),
+      )
     }
     for (const item of items) this.step.add('IFCSTYLEDITEM', item, [style], null)
   }
 
   /** Writes the layers down, once everything is on them. */
-  close(): void { for (const [name, on] of this.layers) this.step.add('IFCPRESENTATIONLAYERASSIGNMENT', name, null, on, null) }
+  close(): void {
+    for (const [name, on] of this.layers) this.step.add('IFCPRESENTATIONLAYERASSIGNMENT', name, null, on, null)
+  }
 }
 
 /** What a part is drawn in: what all of its kind are, or else the material of its outermost layer, where the project has one of that name. */
@@ -37,4 +52,5 @@ export function materialOf({ project }: Pick<Study, 'project'>, part: PartStudy)
 }
 
 /** What a mass is drawn in. */
-export const massMaterial = (project: Project, id: string | null | undefined): Material | null => (id ? project.materials[id] ?? null : null)
+export const massMaterial = (project: Project, id: string | null | undefined): Material | null =>
+  id ? (project.materials[id] ?? null) : null

@@ -3,8 +3,12 @@
  * escaped, `enumeration` for .NAME., references for #n, null for $, `derived` for * and arrays for lists.
  */
 export type Argument = number | string | null | Reference | Special | readonly Argument[]
-export interface Reference { ref: number }
-interface Special { text: string }
+export interface Reference {
+  ref: number
+}
+interface Special {
+  text: string
+}
 
 export const int = (value: number): Special => ({ text: String(Math.round(value)) })
 export const enumeration = (name: string): Special => ({ text: `.${name}.` })
@@ -20,12 +24,25 @@ export class StepWriter {
   }
 
   /** A value that says its own type, where the schema lets it choose. */
-  typed(type: string, value: Argument): Special { return { text: `${type}(${write(value)})` } }
+  typed(type: string, value: Argument): Special {
+    return { text: `${type}(${write(value)})` }
+  }
 
   /** The whole file; `stamp` is an ISO 8601 time. */
   file(schema: string, name: string, stamp: string, author = ''): string {
-    return ['ISO-10303-21;', 'HEADER;', "FILE_DESCRIPTION(('ViewDefinition [ReferenceView_V1.2]'),'2;1');",
-      `FILE_NAME(${write(name)},${write(stamp)},(${write(author)}),(''),'Geotome','Geotome','');`, `FILE_SCHEMA((${write(schema)}));`, 'ENDSEC;', 'DATA;', ...this.lines, 'ENDSEC;', 'END-ISO-10303-21;', ''].join('\n')
+    return [
+      'ISO-10303-21;',
+      'HEADER;',
+      "FILE_DESCRIPTION(('ViewDefinition [ReferenceView_V1.2]'),'2;1');",
+      `FILE_NAME(${write(name)},${write(stamp)},(${write(author)}),(''),'Geotome','Geotome','');`,
+      `FILE_SCHEMA((${write(schema)}));`,
+      'ENDSEC;',
+      'DATA;',
+      ...this.lines,
+      'ENDSEC;',
+      'END-ISO-10303-21;',
+      '',
+    ].join('\n')
   }
 }
 
@@ -39,14 +56,18 @@ function write(value: Argument): string {
 }
 
 /** A text as an IfcLabel, which has at most 255 characters; null where there is none. */
-export const label = (text: string | null | undefined): string | null => (text ? [...text].slice(0, 255).join('') : null)
+export const label = (text: string | null | undefined): string | null =>
+  text ? [...text].slice(0, 255).join('') : null
 
 /** A real always has a point; exponents are written after it. */
 function real(value: number): string {
   if (!Number.isFinite(value)) throw new Error('A number in the export is not finite.')
   const rounded = Math.round(value * 1e9) / 1e9 + 0
   const text = String(rounded)
-  if (text.includes('e')) { const [mantissa = '', exponent = ''] = text.split('e'); return `${mantissa.includes('.') ? mantissa : `${mantissa}.`}E${exponent}` }
+  if (text.includes('e')) {
+    const [mantissa = '', exponent = ''] = text.split('e')
+    return `${mantissa.includes('.') ? mantissa : `${mantissa}.`}E${exponent}`
+  }
   return text.includes('.') ? text : `${text}.`
 }
 

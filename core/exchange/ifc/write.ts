@@ -25,19 +25,87 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
   const relate = (type: string, of: string, ...args: Argument[]) => step.add(type, guid(of), null, null, null, ...args)
 
   const world = step.add('IFCAXIS2PLACEMENT3D', step.add('IFCCARTESIANPOINT', [0, 0, 0]), null, null)
-  const context = step.add('IFCGEOMETRICREPRESENTATIONCONTEXT', null, 'Model', int(3), 1e-6, world, trueNorth(step, project))
-  const within = (name: string, view: string) => step.add('IFCGEOMETRICREPRESENTATIONSUBCONTEXT', name, 'Model', derived, derived, derived, derived, context, null, enumeration(view), null)
-  const bodies = new BodyWriter(step, within('Body', 'MODEL_VIEW'), within('Axis', 'GRAPH_VIEW'), within('FootPrint', 'PLAN_VIEW'), unit)
+  const context = step.add(
+    'IFCGEOMETRICREPRESENTATIONCONTEXT',
+    null,
+    'Model',
+    int(3),
+    1e-6,
+    world,
+    trueNorth(step, project),
+  )
+  const within = (name: string, view: string) =>
+    step.add(
+      'IFCGEOMETRICREPRESENTATIONSUBCONTEXT',
+      name,
+      'Model',
+      derived,
+      derived,
+      derived,
+      derived,
+      context,
+      null,
+      enumeration(view),
+      null,
+    )
+  const bodies = new BodyWriter(
+    step,
+    within('Body', 'MODEL_VIEW'),
+    within('Axis', 'GRAPH_VIEW'),
+    within('FootPrint', 'PLAN_VIEW'),
+    unit,
+  )
   const looks = new Looks(step)
   mapConversion(step, study, context, unit)
 
   const origin = originOf(study)
-  const root = step.add('IFCPROJECT', ifcGuid(project.id), null, label(project.name), label(scheme.name), null, label(facts.number ? `${facts.number} ${project.name}` : project.name), label(facts.stage || scheme.name), [context], unitsOf(step, feet))
+  const root = step.add(
+    'IFCPROJECT',
+    ifcGuid(project.id),
+    null,
+    label(project.name),
+    label(scheme.name),
+    null,
+    label(facts.number ? `${facts.number} ${project.name}` : project.name),
+    label(facts.stage || scheme.name),
+    [context],
+    unitsOf(step, feet),
+  )
   const sitePlace = bodies.placement(null, null, origin)
   const ring = study.ground.site?.ring
-  const site = step.add('IFCSITE', guid('site'), null, 'Site', null, null, sitePlace, ring ? bodies.footprint(ring, origin) : null, null, enumeration('ELEMENT'), compoundAngle(location.latitude), compoundAngle(location.longitude), null, null, address(step, project))
+  const site = step.add(
+    'IFCSITE',
+    guid('site'),
+    null,
+    'Site',
+    null,
+    null,
+    sitePlace,
+    ring ? bodies.footprint(ring, origin) : null,
+    null,
+    enumeration('ELEMENT'),
+    compoundAngle(location.latitude),
+    compoundAngle(location.longitude),
+    null,
+    null,
+    address(step, project),
+  )
   const buildingPlace = bodies.placement(sitePlace, origin, origin)
-  const building = step.add('IFCBUILDING', guid('building'), null, label(project.name), label(`Scheme: ${scheme.name}`), null, buildingPlace, null, label(scheme.name), enumeration('ELEMENT'), null, null, null)
+  const building = step.add(
+    'IFCBUILDING',
+    guid('building'),
+    null,
+    label(project.name),
+    label(`Scheme: ${scheme.name}`),
+    null,
+    buildingPlace,
+    null,
+    label(scheme.name),
+    enumeration('ELEMENT'),
+    null,
+    null,
+    null,
+  )
   relate('IFCRELAGGREGATES', 'site-of-project', root, [site])
   relate('IFCRELAGGREGATES', 'building-of-site', site, [building])
   const said = factProperties(step, project, scheme.name, guid('facts'))
@@ -45,51 +113,138 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
   const around = aroundSite(step, bodies, looks, study, bodies.placement(sitePlace, origin, origin), origin, guid)
   if (around.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', 'on-site', around, site)
 
-  const storeys = new Map(study.floors.map((floor) => {
-    const frame: Frame = { ...origin, z: floor.level.height }
-    const place = bodies.placement(buildingPlace, origin, frame)
-    const entity = step.add('IFCBUILDINGSTOREY', ifcGuid(floor.level.id), null, label(floor.level.name), null, null, place, null, null, enumeration('ELEMENT'), floor.level.height * unit)
-    return [floor.level.id, { entity, place, frame, height: floor.level.height, holds: [] as Reference[] }]
-  }))
-  if (storeys.size) relate('IFCRELAGGREGATES', 'storeys', building, [...storeys.values()].map((s) => s.entity))
+  const storeys = new Map(
+    study.floors.map((floor) => {
+      const frame: Frame = { ...origin, z: floor.level.height }
+      const place = bodies.placement(buildingPlace, origin, frame)
+      const entity = step.add(
+        'IFCBUILDINGSTOREY',
+        ifcGuid(floor.level.id),
+        null,
+        label(floor.level.name),
+        null,
+        null,
+        place,
+        null,
+        null,
+        enumeration('ELEMENT'),
+        floor.level.height * unit,
+      )
+      return [floor.level.id, { entity, place, frame, height: floor.level.height, holds: [] as Reference[] }]
+    }),
+  )
+  if (storeys.size)
+    relate(
+      'IFCRELAGGREGATES',
+      'storeys',
+      building,
+      [...storeys.values()].map((s) => s.entity),
+    )
   writeSpaces(step, bodies, looks, study, storeys, guid, relate)
 
   const layers = layerSets(study, step, unit)
   const uses = new Map<string, { of: Reference; parts: Reference[] }>()
   const types = new Map<string, { type: Reference; parts: Reference[] }>()
   const commons = new Map<string, { values: Reference[]; word: string; parts: Reference[] }>()
-  const roofs = new Map<string, { storey: (typeof storeys extends Map<string, infer S> ? S : never) | undefined; name: string; gabled: boolean; slopes: Reference[] }>()
+  const roofs = new Map<
+    string,
+    {
+      storey: (typeof storeys extends Map<string, infer S> ? S : never) | undefined
+      name: string
+      gabled: boolean
+      slopes: Reference[]
+    }
+  >()
   const walls: { entity: Reference; line: Vec2[]; id: string }[] = []
   const loose: Reference[] = []
   for (const part of study.parts) {
     if (!part.body) continue
-    const storey = storeys.get(part.part.base?.level ?? '') ?? nearestStorey([...storeys.values()], bodyHeights(part.body).z0)
+    const storey =
+      storeys.get(part.part.base?.level ?? '') ?? nearestStorey([...storeys.values()], bodyHeights(part.body).z0)
     const [over, inside] = storey ? [storey.place, storey.frame] : [buildingPlace, origin]
     const frame = frameOf(part, inside)
     const axis = axisOf(part)
-    const arcs: Arc[] = axis?.arcs ?? (part.part.host.face === 'plate' ? study.floors.find((f) => f.level.id === part.part.base?.level)?.plates.find((p) => p.mass === part.part.host.mass)?.arcs ?? [] : [])
+    const arcs: Arc[] =
+      axis?.arcs ??
+      (part.part.host.face === 'plate'
+        ? (study.floors
+            .find((f) => f.level.id === part.part.base?.level)
+            ?.plates.find((p) => p.mass === part.part.host.mass)?.arcs ?? [])
+        : [])
     const shape = bodies.shape(part.body, frame, arcs, axis?.line ?? null)
     const kind = kindOf(part)
-    const entity = step.add(kind.entity, ifcGuid(part.id), null, label(part.part.name), null, part.role, bodies.placement(over, inside, frame), shape.shape, null, enumeration(kind.predefined))
+    const entity = step.add(
+      kind.entity,
+      ifcGuid(part.id),
+      null,
+      label(part.part.name),
+      null,
+      part.role,
+      bodies.placement(over, inside, frame),
+      shape.shape,
+      null,
+      enumeration(kind.predefined),
+    )
     looks.dress(materialOf(study, part), kind.predefined === 'ROOF' ? 'roofs' : `${kind.word.toLowerCase()}s`, shape)
     if (axis && axis.line.length > 1) walls.push({ entity, line: axis.line, id: part.id })
     if (isRoof(part)) {
-      const roof = roofs.get(roofOf(part)) ?? { storey, name: part.part.name, gabled: part.role === 'pitched roof', slopes: [] }
+      const roof = roofs.get(roofOf(part)) ?? {
+        storey,
+        name: part.part.name,
+        gabled: part.role === 'pitched roof',
+        slopes: [],
+      }
       roof.slopes.push(entity)
       roofs.set(roofOf(part), roof)
     } else if (storey) storey.holds.push(entity)
     else loose.push(entity)
-    relate('IFCRELDEFINESBYPROPERTIES', `quantities/${part.id}`, [entity], step.add('IFCELEMENTQUANTITY', ifcGuid(`${part.id}/quantities`), null, `Qto_${kind.word}BaseQuantities`, null, null, quantities(step, part, unit)))
-    const common = commons.get(`${kind.word} ${part.role === 'floor slab' || part.role === 'ground slab'} ${part.role === 'parapet'}`) ?? { values: commonProperties(step, part), word: kind.word, parts: [] }
+    relate(
+      'IFCRELDEFINESBYPROPERTIES',
+      `quantities/${part.id}`,
+      [entity],
+      step.add(
+        'IFCELEMENTQUANTITY',
+        ifcGuid(`${part.id}/quantities`),
+        null,
+        `Qto_${kind.word}BaseQuantities`,
+        null,
+        null,
+        quantities(step, part, unit),
+      ),
+    )
+    const common = commons.get(
+      `${kind.word} ${part.role === 'floor slab' || part.role === 'ground slab'} ${part.role === 'parapet'}`,
+    ) ?? { values: commonProperties(step, part), word: kind.word, parts: [] }
     common.parts.push(entity)
-    commons.set(`${kind.word} ${part.role === 'floor slab' || part.role === 'ground slab'} ${part.role === 'parapet'}`, common)
+    commons.set(
+      `${kind.word} ${part.role === 'floor slab' || part.role === 'ground slab'} ${part.role === 'parapet'}`,
+      common,
+    )
     const set = layers.get(part.part.buildUp)
     const key = `${part.part.buildUp}/${kind.predefined}`
-    const type = types.get(key) ?? { type: step.add(kind.type, guid(`type/${key}`), null, label(project.buildUps[part.part.buildUp]?.name ?? 'type'), null, null, null, null, null, null, enumeration(kind.predefined)), parts: [] }
+    const type = types.get(key) ?? {
+      type: step.add(
+        kind.type,
+        guid(`type/${key}`),
+        null,
+        label(project.buildUps[part.part.buildUp]?.name ?? 'type'),
+        null,
+        null,
+        null,
+        null,
+        null,
+        null,
+        enumeration(kind.predefined),
+      ),
+      parts: [],
+    }
     type.parts.push(entity)
     types.set(key, type)
     if (!set) continue
-    const laid = uses.get(`${key}/${part.part.side}`) ?? { of: layerUsage(step, set.set, part, set.thickness), parts: [] }
+    const laid = uses.get(`${key}/${part.part.side}`) ?? {
+      of: layerUsage(step, set.set, part, set.thickness),
+      parts: [],
+    }
     laid.parts.push(entity)
     uses.set(`${key}/${part.part.side}`, laid)
   }
@@ -99,9 +254,26 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
     const set = layers.get(key.split('/')[0] ?? '')
     if (set) relate('IFCRELASSOCIATESMATERIAL', `layers-of-type/${key}`, [type], set.set)
   }
-  for (const [key, { values, word, parts }] of commons) relate('IFCRELDEFINESBYPROPERTIES', `common/${key}`, parts, step.add('IFCPROPERTYSET', guid(`common-set/${key}`), null, `Pset_${word}Common`, null, values))
+  for (const [key, { values, word, parts }] of commons)
+    relate(
+      'IFCRELDEFINESBYPROPERTIES',
+      `common/${key}`,
+      parts,
+      step.add('IFCPROPERTYSET', guid(`common-set/${key}`), null, `Pset_${word}Common`, null, values),
+    )
   for (const [key, { storey, name, gabled, slopes }] of roofs) {
-    const roof = step.add('IFCROOF', guid(`roof/${key}`), null, label(name.replace(/ \d+$/, '')), null, null, storey ? bodies.placement(storey.place, storey.frame, storey.frame) : buildingPlace, null, null, enumeration(gabled ? (slopes.length > 1 ? 'GABLE_ROOF' : 'SHED_ROOF') : 'FLAT_ROOF'))
+    const roof = step.add(
+      'IFCROOF',
+      guid(`roof/${key}`),
+      null,
+      label(name.replace(/ \d+$/, '')),
+      null,
+      null,
+      storey ? bodies.placement(storey.place, storey.frame, storey.frame) : buildingPlace,
+      null,
+      null,
+      enumeration(gabled ? (slopes.length > 1 ? 'GABLE_ROOF' : 'SHED_ROOF') : 'FLAT_ROOF'),
+    )
     relate('IFCRELAGGREGATES', `slopes/${key}`, roof, slopes)
     if (storey) storey.holds.push(roof)
     else loose.push(roof)
@@ -113,34 +285,85 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
     const mass = scheme.masses[form.id]
     const shape = bodies.meshShape(placeSolid(form.body.solid, form.at), origin)
     looks.dress(massMaterial(project, mass?.material), mass?.context ? 'context' : 'forms', shape)
-    loose.push(step.add('IFCBUILDINGELEMENTPROXY', ifcGuid(form.id), null, label(form.name), null, mass?.context ? 'context' : 'mass', bodies.placement(buildingPlace, origin, origin), shape.shape, null, enumeration('USERDEFINED')))
+    loose.push(
+      step.add(
+        'IFCBUILDINGELEMENTPROXY',
+        ifcGuid(form.id),
+        null,
+        label(form.name),
+        null,
+        mass?.context ? 'context' : 'mass',
+        bodies.placement(buildingPlace, origin, origin),
+        shape.shape,
+        null,
+        enumeration('USERDEFINED'),
+      ),
+    )
   }
-  for (const [id, storey] of storeys) if (storey.holds.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', `in/${id}`, storey.holds, storey.entity)
+  for (const [id, storey] of storeys)
+    if (storey.holds.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', `in/${id}`, storey.holds, storey.entity)
   if (loose.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', 'in-building', loose, building)
   looks.close()
   return step.file('IFC4', `${project.name}.ifc`, stamp.slice(0, 19), facts.author)
 }
 
 /** Walls whose axes meet at their ends are joined there, as their bodies are. */
-function connect(walls: { entity: Reference; line: Vec2[]; id: string }[], relate: (type: string, of: string, ...args: Argument[]) => Reference): void {
+function connect(
+  walls: { entity: Reference; line: Vec2[]; id: string }[],
+  relate: (type: string, of: string, ...args: Argument[]) => Reference,
+): void {
   const key = ([x, y]: Vec2, dx = 0, dy = 0) => `${Math.round(x * 200) + dx} ${Math.round(y * 200) + dy}`
   const starts = new Map<string, (typeof walls)[number][]>()
-  for (const wall of walls) { const k = key(wall.line[0] as Vec2); const list = starts.get(k); if (list) list.push(wall); else starts.set(k, [wall]) }
+  for (const wall of walls) {
+    const k = key(wall.line[0] as Vec2)
+    const list = starts.get(k)
+    if (list) list.push(wall)
+    else starts.set(k, [wall])
+  }
   for (const wall of walls) {
     const end = wall.line.at(-1) as Vec2
-    const next = [0, 1, -1].flatMap((dx) => [0, 1, -1].flatMap((dy) => starts.get(key(end, dx, dy)) ?? [])).find((o) => o !== wall)
-    if (next) relate('IFCRELCONNECTSPATHELEMENTS', `joint/${wall.id}/${next.id}`, null, wall.entity, next.entity, [], [], enumeration('ATSTART'), enumeration('ATEND'))
+    const next = [0, 1, -1]
+      .flatMap((dx) => [0, 1, -1].flatMap((dy) => starts.get(key(end, dx, dy)) ?? []))
+      .find((o) => o !== wall)
+    if (next)
+      relate(
+        'IFCRELCONNECTSPATHELEMENTS',
+        `joint/${wall.id}/${next.id}`,
+        null,
+        wall.entity,
+        next.entity,
+        [],
+        [],
+        enumeration('ATSTART'),
+        enumeration('ATEND'),
+      )
   }
 }
 
 /** Metres, or feet by their definition in metres; angles in radians. */
 function unitsOf(step: StepWriter, feet: boolean): Reference {
   const si = (type: string, name: string) => step.add('IFCSIUNIT', derived, enumeration(type), null, enumeration(name))
-  const [metre, square, cubic] = [si('LENGTHUNIT', 'METRE'), si('AREAUNIT', 'SQUARE_METRE'), si('VOLUMEUNIT', 'CUBIC_METRE')]
+  const [metre, square, cubic] = [
+    si('LENGTHUNIT', 'METRE'),
+    si('AREAUNIT', 'SQUARE_METRE'),
+    si('VOLUMEUNIT', 'CUBIC_METRE'),
+  ]
   const radian = si('PLANEANGLEUNIT', 'RADIAN')
   if (!feet) return step.add('IFCUNITASSIGNMENT', [metre, square, cubic, radian])
-  const by = (type: string, name: string, power: number, of: Reference, measure: string) => step.add('IFCCONVERSIONBASEDUNIT', step.add('IFCDIMENSIONALEXPONENTS', ...[power, 0, 0, 0, 0, 0, 0].map(int)), enumeration(type), name, step.add('IFCMEASUREWITHUNIT', step.typed(measure, 0.3048 ** power), of))
-  return step.add('IFCUNITASSIGNMENT', [by('LENGTHUNIT', 'FOOT', 1, metre, 'IFCLENGTHMEASURE'), by('AREAUNIT', 'SQUARE FOOT', 2, square, 'IFCAREAMEASURE'), by('VOLUMEUNIT', 'CUBIC FOOT', 3, cubic, 'IFCVOLUMEMEASURE'), radian])
+  const by = (type: string, name: string, power: number, of: Reference, measure: string) =>
+    step.add(
+      'IFCCONVERSIONBASEDUNIT',
+      step.add('IFCDIMENSIONALEXPONENTS', ...[power, 0, 0, 0, 0, 0, 0].map(int)),
+      enumeration(type),
+      name,
+      step.add('IFCMEASUREWITHUNIT', step.typed(measure, 0.3048 ** power), of),
+    )
+  return step.add('IFCUNITASSIGNMENT', [
+    by('LENGTHUNIT', 'FOOT', 1, metre, 'IFCLENGTHMEASURE'),
+    by('AREAUNIT', 'SQUARE FOOT', 2, square, 'IFCAREAMEASURE'),
+    by('VOLUMEUNIT', 'CUBIC FOOT', 3, cubic, 'IFCVOLUMEMEASURE'),
+    radian,
+  ])
 }
 
 const nearestStorey = <S extends { height: number }>(storeys: S[], z: number): S | undefined =>
@@ -149,5 +372,7 @@ const nearestStorey = <S extends { height: number }>(storeys: S[], z: number): S
 /** Whole metres near the building, where its coordinates are large: the site is placed there, the rest stays small. */
 function originOf(study: Study): Frame {
   const first = study.forms[0]
-  return first && Math.abs(first.at.x) + Math.abs(first.at.y) > 4096 ? frameAt(Math.round(first.at.x), Math.round(first.at.y), 0) : frameAt(0, 0, 0)
+  return first && Math.abs(first.at.x) + Math.abs(first.at.y) > 4096
+    ? frameAt(Math.round(first.at.x), Math.round(first.at.y), 0)
+    : frameAt(0, 0, 0)
 }

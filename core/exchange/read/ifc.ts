@@ -3,13 +3,18 @@ import type { Reader, ReadMesh } from './kind'
 
 /** IFC4 (and IFC2x3): every product with a shape, openings cut, spaces left out. */
 export const ifc: Reader = {
-  id: 'ifc', label: 'IFC', extensions: ['ifc'],
+  id: 'ifc',
+  label: 'IFC',
+  extensions: ['ifc'],
   read: async (bytes, wasm) => {
     const text = (part: Uint8Array) => new TextDecoder('latin1').decode(part)
     const head = text(bytes.slice(0, 4000))
-    if (!head.trimStart().startsWith('ISO-10303-21')) refuse('file', 'The file is no IFC file in STEP form.', 'Choose a .ifc file; zipped or XML ones are not read.')
-    if (!/END-ISO-10303-21\s*;\s*$/.test(text(bytes.slice(-400)))) refuse('file', 'The IFC file ends before its end: a part of it is missing.', 'Export or copy it once more.')
-    if (!/FILE_SCHEMA\s*\(/i.test(head) || !/#\d+\s*=/.test(text(bytes.slice(0, 200_000)))) refuse('file', 'There is no body in the IFC file.', 'Export the forms as surfaces or solids.')
+    if (!head.trimStart().startsWith('ISO-10303-21'))
+      refuse('file', 'The file is no IFC file in STEP form.', 'Choose a .ifc file; zipped or XML ones are not read.')
+    if (!/END-ISO-10303-21\s*;\s*$/.test(text(bytes.slice(-400))))
+      refuse('file', 'The IFC file ends before its end: a part of it is missing.', 'Export or copy it once more.')
+    if (!/FILE_SCHEMA\s*\(/i.test(head) || !/#\d+\s*=/.test(text(bytes.slice(0, 200_000))))
+      refuse('file', 'There is no body in the IFC file.', 'Export the forms as surfaces or solids.')
     const { IfcAPI } = await import('web-ifc')
     const api = new IfcAPI()
     if (wasm) api.SetWasmPath(wasm.replace(/[^/]*$/, ''), true)
@@ -31,7 +36,9 @@ export const ifc: Reader = {
           const from = out.corners.length / 3
           for (let i = 0; i < vertices.length; i += 6) {
             const p = [vertices[i] ?? 0, vertices[i + 1] ?? 0, vertices[i + 2] ?? 0] as const
-            const [x, y, z] = [0, 1, 2].map((k) => (m[k] ?? 0) * p[0] + (m[4 + k] ?? 0) * p[1] + (m[8 + k] ?? 0) * p[2] + (m[12 + k] ?? 0)) as [number, number, number]
+            const [x, y, z] = [0, 1, 2].map(
+              (k) => (m[k] ?? 0) * p[0] + (m[4 + k] ?? 0) * p[1] + (m[8 + k] ?? 0) * p[2] + (m[12 + k] ?? 0),
+            ) as [number, number, number]
             out.corners.push(x, -z, y)
           }
           for (const index of indices) out.triangles.push(from + index)
@@ -40,7 +47,9 @@ export const ifc: Reader = {
       })
       return { meshes, remarks: [], asks: [] }
     } catch (e) {
-      return e instanceof Refusal ? refuse('file', e.say, e.remedy) : refuse('file', 'The IFC file is damaged.', 'Export it once more as IFC4.')
+      return e instanceof Refusal
+        ? refuse('file', e.say, e.remedy)
+        : refuse('file', 'The IFC file is damaged.', 'Export it once more as IFC4.')
     } finally {
       api.CloseModel(model)
     }

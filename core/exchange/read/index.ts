@@ -13,25 +13,63 @@ import { oriented } from './oriented'
 export const READERS: Reader[] = [ifc, obj, glb]
 
 /** A body from a file: its data for a recipe, in a frame of its own, and where that frame lies, m. `fault` says what is wrong with it, `done` what was mended. */
-export interface ReadBody { name: string; body: Pick<BodyMove, 'file' | 'corners' | 'faces'>; place: Vec2; above: number; fault: BodyFault['fault'] | null; done: string[] }
+export interface ReadBody {
+  name: string
+  body: Pick<BodyMove, 'file' | 'corners' | 'faces'>
+  place: Vec2
+  above: number
+  fault: BodyFault['fault'] | null
+  done: string[]
+}
 
 /** All that was read: the bodies, remarks on the file, and what it left open. */
-export interface BodiesRead { bodies: ReadBody[]; remarks: string[]; asks: Ask[] }
+export interface BodiesRead {
+  bodies: ReadBody[]
+  remarks: string[]
+  asks: Ask[]
+}
 
 /**
  * The bodies of a file, by its extension; `together` as one. Corners that lie together are one, flat neighbours are one face, named
  * f1, f2 ... from the lowest up; all look outwards. Errors: 'file' with what is wrong and what to do.
  */
-export async function readBodies(fileName: string, bytes: Uint8Array, together: boolean, wasm: string | null = null, answers: Answers = {}): Promise<BodiesRead> {
+export async function readBodies(
+  fileName: string,
+  bytes: Uint8Array,
+  together: boolean,
+  wasm: string | null = null,
+  answers: Answers = {},
+): Promise<BodiesRead> {
   const extension = fileName.split('.').at(-1)?.toLowerCase() ?? ''
-  const reader = READERS.find((r) => r.extensions.includes(extension)) ?? refuse('file', `"${fileName}" is no file that bodies are read from.`, `Choose one of ${READERS.flatMap((r) => r.extensions.map((e) => `.${e}`)).join(', ')}.`)
+  const reader =
+    READERS.find((r) => r.extensions.includes(extension)) ??
+    refuse(
+      'file',
+      `"${fileName}" is no file that bodies are read from.`,
+      `Choose one of ${READERS.flatMap((r) => r.extensions.map((e) => `.${e}`)).join(', ')}.`,
+    )
   if (bytes.length === 0) refuse('file', 'The file is empty.', 'Export it once more.')
-  if (bytes.length > READ_LIMITS.bodyBytes) refuse('file', `The file has ${Math.round(bytes.length / 1e6)} MB; up to 100 MB are read.`, 'Export only what is needed.')
+  if (bytes.length > READ_LIMITS.bodyBytes)
+    refuse(
+      'file',
+      `The file has ${Math.round(bytes.length / 1e6)} MB; up to 100 MB are read.`,
+      'Export only what is needed.',
+    )
   const { meshes, remarks, asks } = await reader.read(bytes, wasm, answers)
   const count = meshes.reduce((n, m) => n + m.triangles.length / 3, 0)
   if (count === 0) refuse('file', `There is no body in "${fileName}".`, 'Export the forms as surfaces or solids.')
-  if (count > READ_LIMITS.triangles) refuse('file', `"${fileName}" has ${count} triangles; up to ${READ_LIMITS.triangles} are read.`, 'Export it coarser, or only what is needed.')
-  if (meshes.some((m) => m.corners.some((c) => !(Math.abs(c) < READ_LIMITS.far)))) refuse('file', `"${fileName}" has points that lie beyond anything on the ground.`, 'Check its unit, and export it once more.')
+  if (count > READ_LIMITS.triangles)
+    refuse(
+      'file',
+      `"${fileName}" has ${count} triangles; up to ${READ_LIMITS.triangles} are read.`,
+      'Export it coarser, or only what is needed.',
+    )
+  if (meshes.some((m) => m.corners.some((c) => !(Math.abs(c) < READ_LIMITS.far))))
+    refuse(
+      'file',
+      `"${fileName}" has points that lie beyond anything on the ground.`,
+      'Check its unit, and export it once more.',
+    )
   const all = together || meshes.length > 60 ? [merged(fileName, meshes)] : meshes
   if (!together && meshes.length > 60) remarks.push(`${meshes.length} bodies were taken as one.`)
   const bodies = all.map((mesh) => bodyOf(fileName, mesh)).filter((b) => b.body.faces.length > 0)
@@ -53,11 +91,22 @@ function bodyOf(file: string, mesh: ReadMesh): ReadBody {
   const { corners, triangles: read } = welded(mesh)
   const { triangles, done } = oriented(corners, read)
   let [x0, y0, z0] = [Infinity, Infinity, Infinity]
-  for (let i = 0; i < corners.length; i += 3) { x0 = Math.min(x0, corners[i] ?? 0); y0 = Math.min(y0, corners[i + 1] ?? 0); z0 = Math.min(z0, corners[i + 2] ?? 0) }
+  for (let i = 0; i < corners.length; i += 3) {
+    x0 = Math.min(x0, corners[i] ?? 0)
+    y0 = Math.min(y0, corners[i + 1] ?? 0)
+    z0 = Math.min(z0, corners[i + 2] ?? 0)
+  }
   const own = corners.map((c, i) => Math.round((c - ([x0, y0, z0][i % 3] ?? 0)) * 1e9) / 1e9 + 0)
   const faces = byPlane(own, triangles)
   const fault = bodyFault({ positions: Float64Array.from(own), triangles: Uint32Array.from(faces.flat()) })
-  return { name: nameOf(mesh.name), place: [x0, y0], above: z0, fault: fault?.fault ?? null, done, body: { file: nameOf(file), corners: own, faces: faces.map((t, i) => ({ name: `f${i + 1}`, triangles: t })) } }
+  return {
+    name: nameOf(mesh.name),
+    place: [x0, y0],
+    above: z0,
+    fault: fault?.fault ?? null,
+    done,
+    body: { file: nameOf(file), corners: own, faces: faces.map((t, i) => ({ name: `f${i + 1}`, triangles: t })) },
+  }
 }
 
 /** A name without what no name may hold. */
@@ -71,7 +120,10 @@ function welded({ corners, triangles }: ReadMesh): { corners: number[]; triangle
     const p = corners.slice(v * 3, v * 3 + 3)
     const key = p.map((c) => Math.round(c * 1e5)).join()
     let n = number.get(key)
-    if (n === undefined) { number.set(key, n = out.length / 3); out.push(...p) }
+    if (n === undefined) {
+      number.set(key, (n = out.length / 3))
+      out.push(...p)
+    }
     return n
   })
   const kept: number[] = []
@@ -86,9 +138,12 @@ function welded({ corners, triangles }: ReadMesh): { corners: number[]; triangle
 function byPlane(p: number[], triangles: number[]): number[][] {
   const count = triangles.length / 3
   const corner = (i: number) => cornerAt(p, triangles[i] ?? 0)
-  const planes = Array.from({ length: count }, (_, t) => planeThrough(corner(t * 3), corner(t * 3 + 1), corner(t * 3 + 2)))
+  const planes = Array.from({ length: count }, (_, t) =>
+    planeThrough(corner(t * 3), corner(t * 3 + 1), corner(t * 3 + 2)),
+  )
   const across = new Map<string, number>()
-  for (let i = 0; i < triangles.length; i++) across.set(`${triangles[i]}/${triangles[i % 3 === 2 ? i - 2 : i + 1]}`, Math.floor(i / 3))
+  for (let i = 0; i < triangles.length; i++)
+    across.set(`${triangles[i]}/${triangles[i % 3 === 2 ? i - 2 : i + 1]}`, Math.floor(i / 3))
   const seen = new Uint8Array(count)
   const faces: { triangles: number[]; low: number }[] = []
   for (let seed = 0; seed < count; seed++) {
@@ -96,12 +151,16 @@ function byPlane(p: number[], triangles: number[]): number[][] {
     seen[seed] = 1
     const members = [seed]
     const { n, d } = planes[seed] as Plane
-    for (const t of members) for (let e = 0; e < 3; e++) {
-      const other = across.get(`${triangles[t * 3 + ((e + 1) % 3)]}/${triangles[t * 3 + e]}`)
-      if (other === undefined || seen[other]) continue
-      const inPlane = [0, 1, 2].every((k) => Math.abs(dotOf(n, corner(other * 3 + k)) - d) < 2e-5)
-      if (inPlane && dotOf(n, (planes[other] as Plane).n) > 0.9) { seen[other] = 1; members.push(other) }
-    }
+    for (const t of members)
+      for (let e = 0; e < 3; e++) {
+        const other = across.get(`${triangles[t * 3 + ((e + 1) % 3)]}/${triangles[t * 3 + e]}`)
+        if (other === undefined || seen[other]) continue
+        const inPlane = [0, 1, 2].every((k) => Math.abs(dotOf(n, corner(other * 3 + k)) - d) < 2e-5)
+        if (inPlane && dotOf(n, (planes[other] as Plane).n) > 0.9) {
+          seen[other] = 1
+          members.push(other)
+        }
+      }
     const own = members.flatMap((t) => [triangles[t * 3] ?? 0, triangles[t * 3 + 1] ?? 0, triangles[t * 3 + 2] ?? 0])
     faces.push({ triangles: own, low: Math.min(...own.map((v) => p[v * 3 + 2] ?? 0)) })
   }

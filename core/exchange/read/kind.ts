@@ -1,10 +1,23 @@
 import type { Answers, Ask } from '../survey/kind'
 
 /** A body as a file has it: metres, z up; three corner numbers per triangle. */
-export interface ReadMesh { name: string; corners: number[]; triangles: number[] }
+export interface ReadMesh {
+  name: string
+  corners: number[]
+  triangles: number[]
+}
 
 /** What a file gives: its bodies, what was left out, and what it does not say. */
-export interface ReadFile { meshes: ReadMesh[]; remarks: string[]; asks: Ask[] }
+export interface ReadFile {
+  meshes: ReadMesh[]
+  remarks: string[]
+  asks: Ask[]
+}
 
 /** An open format that bodies are read from. `wasm` says where a reader's binary is where its package cannot find it itself. Errors: 'file'. */
-export interface Reader { id: string; label: string; extensions: string[]; read(bytes: Uint8Array, wasm: string | null, answers: Answers): Promise<ReadFile> }
+export interface Reader {
+  id: string
+  label: string
+  extensions: string[]
+  read(bytes: Uint8Array, wasm: string | null, answers: Answers): Promise<ReadFile>
+}

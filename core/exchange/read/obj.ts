@@ -6,11 +6,16 @@ import type { Reader, ReadFile, ReadMesh } from './kind'
 
 /** OBJ: v, f, o and g; an object, or a group where there are none, is a body. Which way is up, and its unit, are asked where its comments do not say them. */
 export const obj: Reader = {
-  id: 'obj', label: 'OBJ', extensions: ['obj'],
+  id: 'obj',
+  label: 'OBJ',
+  extensions: ['obj'],
   read: (bytes, _wasm, answers) => Promise.resolve(placed(readObj(new TextDecoder().decode(bytes)), answers)),
 }
 
-interface RawObj { meshes: ReadMesh[]; comments: string }
+interface RawObj {
+  meshes: ReadMesh[]
+  comments: string
+}
 
 function readObj(text: string): RawObj {
   const vertices: number[] = []
@@ -37,19 +42,28 @@ function readObj(text: string): RawObj {
       })
       if (corners.length < 3) bad('is a face of fewer than three corners')
       let into = meshes.get(name)
-      if (!into) meshes.set(name, into = { name, corners: [], triangles: [], number: new Map() })
+      if (!into) meshes.set(name, (into = { name, corners: [], triangles: [], number: new Map() }))
       const { number } = into
       const own = corners.map((v) => {
         let n = number.get(v)
-        if (n === undefined) { number.set(v, n = (into?.corners.length ?? 0) / 3); into?.corners.push(...vertices.slice(v * 3, v * 3 + 3)) }
+        if (n === undefined) {
+          number.set(v, (n = (into?.corners.length ?? 0) / 3))
+          into?.corners.push(...vertices.slice(v * 3, v * 3 + 3))
+        }
         return n
       })
-      for (const t of cut(corners.map((v) => [vertices[v * 3] ?? 0, vertices[v * 3 + 1] ?? 0, vertices[v * 3 + 2] ?? 0]))) into.triangles.push(own[t] ?? 0)
+      for (const t of cut(
+        corners.map((v) => [vertices[v * 3] ?? 0, vertices[v * 3 + 1] ?? 0, vertices[v * 3 + 2] ?? 0]),
+      ))
+        into.triangles.push(own[t] ?? 0)
       triangles += corners.length - 2
       if (triangles > READ_LIMITS.triangles * 2) tooMany('faces', 'The OBJ file')
     }
   })
-  return { meshes: [...meshes.values()].map(({ name: n, corners, triangles: t }) => ({ name: n, corners, triangles: t })), comments: comments.join('\n') }
+  return {
+    meshes: [...meshes.values()].map(({ name: n, corners, triangles: t }) => ({ name: n, corners, triangles: t })),
+    comments: comments.join('\n'),
+  }
 }
 
 /** The triangles of a polygon in space, also of a concave one: in the plane that it lies nearest to (Newell's normal). */
@@ -69,9 +83,10 @@ function cut(points: [number, number, number][]): number[] {
   const fan = points.slice(2).flatMap((_, i) => [0, i + 1, i + 2])
   if (found.length !== fan.length) return fan
   // The triangles run as the polygon does.
-  const area = (t: number[]) => t.reduce((sum, a, k) => (k % 3 ? sum : sum + twice(points, a, t[k + 1] ?? 0, t[k + 2] ?? 0, u ?? 0, w ?? 1)), 0)
+  const area = (t: number[]) =>
+    t.reduce((sum, a, k) => (k % 3 ? sum : sum + twice(points, a, t[k + 1] ?? 0, t[k + 2] ?? 0, u ?? 0, w ?? 1)), 0)
   const along = area(fan) * area(found) >= 0
-  return along ? found : found.map((a, k) => (k % 3 === 0 ? a : found[k % 3 === 1 ? k + 1 : k - 1] ?? a))
+  return along ? found : found.map((a, k) => (k % 3 === 0 ? a : (found[k % 3 === 1 ? k + 1 : k - 1] ?? a)))
 }
 
 const twice = (p: [number, number, number][], a: number, b: number, c: number, u: number, w: number) => {
@@ -82,27 +97,79 @@ const twice = (p: [number, number, number][], a: number, b: number, c: number, u
 /** In metres with z up: by what the comments say, by the answers, or by a guess that is shown. */
 function placed({ meshes, comments }: RawObj, answers: Answers): ReadFile {
   const asks: Ask[] = []
-  const saidUp = /\bz[\s-]*(is\s*)?up\b|\bz axis up\b/i.test(comments) ? 'z' : /\by[\s-]*(is\s*)?up\b/i.test(comments) ? 'y' : null
-  const saidUnit = /\b(milli)metres?\b|\bmillimeters?\b/i.test(comments) ? 'mm' : /\bmet(re|er)s?\b/i.test(comments) ? 'm' : /\bfeet\b/i.test(comments) ? 'ft' : /\binch(es)?\b/i.test(comments) ? 'in' : null
+  const saidUp = /\bz[\s-]*(is\s*)?up\b|\bz axis up\b/i.test(comments)
+    ? 'z'
+    : /\by[\s-]*(is\s*)?up\b/i.test(comments)
+      ? 'y'
+      : null
+  const saidUnit = /\b(milli)metres?\b|\bmillimeters?\b/i.test(comments)
+    ? 'mm'
+    : /\bmet(re|er)s?\b/i.test(comments)
+      ? 'm'
+      : /\bfeet\b/i.test(comments)
+        ? 'ft'
+        : /\binch(es)?\b/i.test(comments)
+          ? 'in'
+          : null
   const up = saidUp ?? (answers.up === 'y' || answers.up === 'z' ? answers.up : guessUp(meshes))
-  if (!saidUp) asks.push({ what: 'up', say: 'The file does not say which way is up', options: [{ value: 'z', label: 'z is up' }, { value: 'y', label: 'y is up' }], taken: up })
+  if (!saidUp)
+    asks.push({
+      what: 'up',
+      say: 'The file does not say which way is up',
+      options: [
+        { value: 'z', label: 'z is up' },
+        { value: 'y', label: 'y is up' },
+      ],
+      taken: up,
+    })
   let size = 0
   for (const m of meshes) for (const c of m.corners) size = Math.max(size, Math.abs(c))
-  const extent = meshes.reduce((most, m) => { let [low, high] = [Infinity, -Infinity]; for (let i = 0; i < m.corners.length; i++) { const c = m.corners[i] ?? 0; low = Math.min(low, c); high = Math.max(high, c) } return Math.max(most, high - low) }, 0)
-  const factor = saidUnit ? METRES[saidUnit] ?? 1 : unitAsked({ asks }, answers, extent > 1500 && size > 1500 ? 'mm' : 'm')
+  const extent = meshes.reduce((most, m) => {
+    let [low, high] = [Infinity, -Infinity]
+    for (let i = 0; i < m.corners.length; i++) {
+      const c = m.corners[i] ?? 0
+      low = Math.min(low, c)
+      high = Math.max(high, c)
+    }
+    return Math.max(most, high - low)
+  }, 0)
+  const factor = saidUnit
+    ? (METRES[saidUnit] ?? 1)
+    : unitAsked({ asks }, answers, extent > 1500 && size > 1500 ? 'mm' : 'm')
   if (up === 'z' && factor === 1) return { meshes, remarks: [], asks }
-  return { remarks: [], asks, meshes: meshes.map((m) => ({ ...m, corners: up === 'z' ? m.corners.map((c) => c * factor) : m.corners.map((_, i) => { const k = i - (i % 3); return (i % 3 === 0 ? m.corners[k] ?? 0 : i % 3 === 1 ? -(m.corners[k + 2] ?? 0) : m.corners[k + 1] ?? 0) * factor }) })) }
+  return {
+    remarks: [],
+    asks,
+    meshes: meshes.map((m) => ({
+      ...m,
+      corners:
+        up === 'z'
+          ? m.corners.map((c) => c * factor)
+          : m.corners.map((_, i) => {
+              const k = i - (i % 3)
+              return (
+                (i % 3 === 0 ? (m.corners[k] ?? 0) : i % 3 === 1 ? -(m.corners[k + 2] ?? 0) : (m.corners[k + 1] ?? 0)) *
+                factor
+              )
+            }),
+    })),
+  }
 }
 
 /** The axis that more level faces lie across: floors and roofs are level. z where that tells nothing. */
 function guessUp(meshes: ReadMesh[]): 'y' | 'z' {
   const lying = [0, 0, 0]
-  for (const { corners, triangles } of meshes) for (let t = 0; t < triangles.length; t += 3) {
-    const p = (k: number, c: number) => corners[(triangles[t + k] ?? 0) * 3 + c] ?? 0
-    const [u, w] = [[0, 1, 2].map((c) => p(1, c) - p(0, c)), [0, 1, 2].map((c) => p(2, c) - p(0, c))]
-    const n = [0, 1, 2].map((c) => (u[(c + 1) % 3] ?? 0) * (w[(c + 2) % 3] ?? 0) - (u[(c + 2) % 3] ?? 0) * (w[(c + 1) % 3] ?? 0))
-    const area = Math.hypot(...n)
-    n.forEach((x, c) => { if (Math.abs(x) > 0.98 * area) lying[c] = (lying[c] ?? 0) + area })
-  }
+  for (const { corners, triangles } of meshes)
+    for (let t = 0; t < triangles.length; t += 3) {
+      const p = (k: number, c: number) => corners[(triangles[t + k] ?? 0) * 3 + c] ?? 0
+      const [u, w] = [[0, 1, 2].map((c) => p(1, c) - p(0, c)), [0, 1, 2].map((c) => p(2, c) - p(0, c))]
+      const n = [0, 1, 2].map(
+        (c) => (u[(c + 1) % 3] ?? 0) * (w[(c + 2) % 3] ?? 0) - (u[(c + 2) % 3] ?? 0) * (w[(c + 1) % 3] ?? 0),
+      )
+      const area = Math.hypot(...n)
+      n.forEach((x, c) => {
+        if (Math.abs(x) > 0.98 * area) lying[c] = (lying[c] ?? 0) + area
+      })
+    }
   return (lying[1] ?? 0) > 1.2 * Math.max(lying[2] ?? 0, lying[0] ?? 0) ? 'y' : 'z'
 }

@@ -2,10 +2,19 @@ import { refuse } from '../../project'
 import { READ_LIMITS, tooMany } from '../limits'
 
 /** A thing of a drawing: its type and its groups (code and value), in order; a polyline of the older kind has its vertices. */
-export interface Entity { type: string; groups: [number, string][]; vertices: Entity[] }
+export interface Entity {
+  type: string
+  groups: [number, string][]
+  vertices: Entity[]
+}
 
 /** What a drawing holds: its header's variables, its layers that are off or frozen, its blocks with their base points, its things. */
-export interface Drawing { header: Map<string, string>; hidden: Set<string>; blocks: Map<string, { base: [number, number, number]; entities: Entity[] }>; entities: Entity[] }
+export interface Drawing {
+  header: Map<string, string>
+  hidden: Set<string>
+  blocks: Map<string, { base: [number, number, number]; entities: Entity[] }>
+  entities: Entity[]
+}
 
 /** Reads the groups of a DXF text (pairs of lines). Errors: 'file'. */
 export function readDrawing(text: string, name: string): Drawing {
@@ -21,14 +30,23 @@ export function readDrawing(text: string, name: string): Drawing {
     const { type } = current
     if (section === 'TABLES') {
       const colour = Number(valueOf(current, 62) ?? 7)
-      if (type === 'LAYER' && (colour < 0 || (Number(valueOf(current, 70) ?? 0) & 1) === 1)) drawing.hidden.add(valueOf(current, 2) ?? '')
-    } else if (type === 'BLOCK') block = { name: valueOf(current, 2) ?? '', base: [numberOf(current, 10), numberOf(current, 20), numberOf(current, 30)], entities: [] }
-    else if (type === 'ENDBLK') { if (block) drawing.blocks.set(block.name, block); block = null }
-    else if (type === 'VERTEX' && polyline) polyline.vertices.push(current)
+      if (type === 'LAYER' && (colour < 0 || (Number(valueOf(current, 70) ?? 0) & 1) === 1))
+        drawing.hidden.add(valueOf(current, 2) ?? '')
+    } else if (type === 'BLOCK')
+      block = {
+        name: valueOf(current, 2) ?? '',
+        base: [numberOf(current, 10), numberOf(current, 20), numberOf(current, 30)],
+        entities: [],
+      }
+    else if (type === 'ENDBLK') {
+      if (block) drawing.blocks.set(block.name, block)
+      block = null
+    } else if (type === 'VERTEX' && polyline) polyline.vertices.push(current)
     else if (type === 'SEQEND') polyline = null
     else {
       if (type === 'POLYLINE') polyline = current
-      const into: Entity[] | null = section === 'ENTITIES' ? drawing.entities : section === 'BLOCKS' ? block?.entities ?? null : null
+      const into: Entity[] | null =
+        section === 'ENTITIES' ? drawing.entities : section === 'BLOCKS' ? (block?.entities ?? null) : null
       into?.push(current)
       if (into && into.length > READ_LIMITS.placed) tooMany('things', name)
     }
@@ -37,15 +55,27 @@ export function readDrawing(text: string, name: string): Drawing {
   for (let i = 0; i + 1 < lines.length; i += 2) {
     const code = Number.parseInt(lines[i] ?? '', 10)
     const value = (lines[i + 1] ?? '').trim()
-    if (Number.isNaN(code)) { if (lines.slice(i).every((l) => l.trim() === '')) break; refuse('file', `"${name}" is a damaged DXF: line ${i + 1} is no group code.`, 'Export it once more.') }
+    if (Number.isNaN(code)) {
+      if (lines.slice(i).every((l) => l.trim() === '')) break
+      refuse('file', `"${name}" is a damaged DXF: line ${i + 1} is no group code.`, 'Export it once more.')
+    }
     if (code === 999) continue
     if (code === 0) {
       close()
-      if (value === 'ENDSEC' || value === 'EOF') { section = ''; continue }
+      if (value === 'ENDSEC' || value === 'EOF') {
+        section = ''
+        continue
+      }
       current = { type: value, groups: [], vertices: [] }
-    } else if (current?.type === 'SECTION' && code === 2) { section = value; current = null } else if (section === 'HEADER') {
+    } else if (current?.type === 'SECTION' && code === 2) {
+      section = value
+      current = null
+    } else if (section === 'HEADER') {
       if (code === 9) variable = value
-      else if (variable) { drawing.header.set(variable, value); variable = '' }
+      else if (variable) {
+        drawing.header.set(variable, value)
+        variable = ''
+      }
     } else current?.groups.push([code, value])
   }
   close()

@@ -7,17 +7,31 @@ const SAY = { open: 'is not closed', 'inside out': 'looks inwards', crossing: 'p
 /** A body that is open, inside out, or passes through itself: its areas and volume cannot be trusted. Drawn ones are looked at for their edges only. */
 export const faultyBody: Check = {
   kind: 'open or self-crossing body',
-  run: ({ scheme, context, forms }) => forms.flatMap((form) => {
-    const mass = scheme.masses[form.id]
-    const read = mass?.recipe.some(fromFile) ?? false
-    const fault = context.memo.of(form.body, 'fault', [], () => bodyFault(form.body.solid, read ? undefined : 'edges'))
-    if (!fault || !mass) return []
-    const [x, y, z] = fault.at.map((c) => c.toFixed(2))
-    return [finding('open or self-crossing body', form.id, `The body of ${form.name} ${SAY[fault.fault]} near ${x}, ${y}, ${z}`,
-      `Its areas and volume cannot be trusted, and it is counted by itself. ${read ? 'Mend it where it was drawn and import it again' : 'Change its outline or the last of its moves'}, or keep it as context.`, {
-        masses: [form.id], fix: { label: 'Keep it as context', edit: () => ({ edit: 'mass.change', scheme: scheme.id, id: form.id, set: { context: true } }) },
-      })]
-  }),
+  run: ({ scheme, context, forms }) =>
+    forms.flatMap((form) => {
+      const mass = scheme.masses[form.id]
+      const read = mass?.recipe.some(fromFile) ?? false
+      const fault = context.memo.of(form.body, 'fault', [], () =>
+        bodyFault(form.body.solid, read ? undefined : 'edges'),
+      )
+      if (!fault || !mass) return []
+      const [x, y, z] = fault.at.map((c) => c.toFixed(2))
+      return [
+        finding(
+          'open or self-crossing body',
+          form.id,
+          `The body of ${form.name} ${SAY[fault.fault]} near ${x}, ${y}, ${z}`,
+          `Its areas and volume cannot be trusted, and it is counted by itself. ${read ? 'Mend it where it was drawn and import it again' : 'Change its outline or the last of its moves'}, or keep it as context.`,
+          {
+            masses: [form.id],
+            fix: {
+              label: 'Keep it as context',
+              edit: () => ({ edit: 'mass.change', scheme: scheme.id, id: form.id, set: { context: true } }),
+            },
+          },
+        ),
+      ]
+    }),
 }
 
 const fromFile = (move: Move): boolean => move.move === 'body' || (move.move === 'join' && move.recipe.some(fromFile))

@@ -15,4 +15,19 @@ import { storeyTooLow } from './storey-too-low'
 import { wallGap } from './wall-gap'
 
 /** All checks, in the order in which their findings are listed; a new one is a file and a line here. */
-export const CHECKS: Check[] = [leftOutMove, driftedPart, faultyBody, duplicateBody, overlap, overEnvelope, overPermitted, wallGap, lowHeadroom, storeyTooLow, peakAboveLevel, sliver, levelCutsNothing, picturesDisagree]
+export const CHECKS: Check[] = [
+  leftOutMove,
+  driftedPart,
+  faultyBody,
+  duplicateBody,
+  overlap,
+  overEnvelope,
+  overPermitted,
+  wallGap,
+  lowHeadroom,
+  storeyTooLow,
+  peakAboveLevel,
+  sliver,
+  levelCutsNothing,
+  picturesDisagree,
+]

@@ -6,13 +6,39 @@ import { finding, type Check } from '../types'
 export const leftOutMove: Check = {
   kind: 'cannot be built',
   run: ({ scheme, forms, around, unbuilt }) => [
-    ...unbuilt.map(({ mass, say, remedy }) => finding('cannot be built', mass.id, `${mass.name} cannot be built, and is counted nowhere: ${say}`, remedy || 'Change its recipe, or undo the last change.', { masses: [mass.id] })),
-    ...[...forms, ...around].flatMap((form) => form.body.leftOut.map(({ id, say, remedy }) => {
-      const mass = scheme.masses[form.id]
-      const own = mass?.recipe.some((m) => m.id === id)
-      return finding('cannot be built', `${form.id}:${id}`, `A move of ${form.name} is left out: ${say}`, remedy || 'Change it in the recipe, or switch it off.', {
-        masses: [form.id], fix: mass && own ? { label: 'Switch the move off', edit: () => changeRecipe(scheme, mass, (recipe) => recipe.map((m): Move => (m.id === id ? { ...m, on: false } : m))) } : null,
-      })
-    })),
+    ...unbuilt.map(({ mass, say, remedy }) =>
+      finding(
+        'cannot be built',
+        mass.id,
+        `${mass.name} cannot be built, and is counted nowhere: ${say}`,
+        remedy || 'Change its recipe, or undo the last change.',
+        { masses: [mass.id] },
+      ),
+    ),
+    ...[...forms, ...around].flatMap((form) =>
+      form.body.leftOut.map(({ id, say, remedy }) => {
+        const mass = scheme.masses[form.id]
+        const own = mass?.recipe.some((m) => m.id === id)
+        return finding(
+          'cannot be built',
+          `${form.id}:${id}`,
+          `A move of ${form.name} is left out: ${say}`,
+          remedy || 'Change it in the recipe, or switch it off.',
+          {
+            masses: [form.id],
+            fix:
+              mass && own
+                ? {
+                    label: 'Switch the move off',
+                    edit: () =>
+                      changeRecipe(scheme, mass, (recipe) =>
+                        recipe.map((m): Move => (m.id === id ? { ...m, on: false } : m)),
+                      ),
+                  }
+                : null,
+          },
+        )
+      }),
+    ),
   ],
 }

@@ -6,16 +6,24 @@ export const lowHeadroom: Check = {
   kind: 'low headroom',
   run: ({ project, context, floors }) => {
     const headroom = context.numbers.length(project.headroom)
-    return floors.flatMap((floor) => floor.noted.flatMap((island) => {
-      if (!island.shares.some((s) => s.low.length)) return []
-      const region = subtractRegions(subtractRegions(island.region, island.counted), island.slivers.flat())
-      const area = areaOf(region)
-      if (area < 0.01) return []
-      const masses = island.shares.filter((s) => s.low.length).map((s) => s.plate.mass)
-      const names = masses.map((m) => context.scheme.masses[m]?.name ?? '').join(', ')
-      return [finding('low headroom', `${floor.level.id}:${masses[0] ?? ''}`, `${area.toFixed(2)} m² of ${names} at ${floor.level.name} is lower than ${headroom.toFixed(2)} m`, 'It is not counted. Raise the form, move the level, or let the mass not take this level.', {
-        level: floor.level.id, masses, area, region,
-      })]
-    }))
+    return floors.flatMap((floor) =>
+      floor.noted.flatMap((island) => {
+        if (!island.shares.some((s) => s.low.length)) return []
+        const region = subtractRegions(subtractRegions(island.region, island.counted), island.slivers.flat())
+        const area = areaOf(region)
+        if (area < 0.01) return []
+        const masses = island.shares.filter((s) => s.low.length).map((s) => s.plate.mass)
+        const names = masses.map((m) => context.scheme.masses[m]?.name ?? '').join(', ')
+        return [
+          finding(
+            'low headroom',
+            `${floor.level.id}:${masses[0] ?? ''}`,
+            `${area.toFixed(2)} m² of ${names} at ${floor.level.name} is lower than ${headroom.toFixed(2)} m`,
+            'It is not counted. Raise the form, move the level, or let the mass not take this level.',
+            { level: floor.level.id, masses, area, region },
+          ),
+        ]
+      }),
+    )
   },
 }

@@ -10,5 +10,17 @@ export function lowered(scheme: Scheme, context: FabricContext, form: MassForm, 
   const raise = mass?.recipe.find((m) => m.move === 'raise')
   const height = tidy(form.body.eaves - over)
   if (!mass || !raise || height <= 0.1) return null
-  return { label: `Lower it by ${over.toFixed(2)} m`, edit: () => changeRecipe(scheme, mass, (r) => withMove(r, raise, raise.upTo ? { upTo: { ...raise.upTo, above: tidy(context.numbers.length(raise.upTo.above) - over) } } : { height })) }
+  return {
+    label: `Lower it by ${over.toFixed(2)} m`,
+    edit: () =>
+      changeRecipe(scheme, mass, (r) =>
+        withMove(
+          r,
+          raise,
+          raise.upTo
+            ? { upTo: { ...raise.upTo, above: tidy(context.numbers.length(raise.upTo.above) - over) } }
+            : { height },
+        ),
+      ),
+  }
 }

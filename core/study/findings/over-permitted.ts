@@ -9,12 +9,19 @@ export const overPermitted: Check = {
   run: ({ scheme, context, ground, levels, forms }) => {
     const mark = permittedHeight(ground.envelope, levels)?.mark
     if (!mark) return []
-    return forms.filter((f) => f.top > mark.height + 1e-5).flatMap((form) => {
-      const over = tidy(form.top - mark.height)
-      return [finding('over the permitted mark', form.id, `${form.name} rises ${over.toFixed(2)} m over ${mark.name}`, `Its top is at ${form.top.toFixed(2)} m, the mark at ${mark.height.toFixed(2)} m. Lower the mass, or ask for more height.`, {
-        level: mark.id, masses: [form.id],
-        fix: lowered(scheme, context, form, over),
-      })]
-    })
+    return forms
+      .filter((f) => f.top > mark.height + 1e-5)
+      .flatMap((form) => {
+        const over = tidy(form.top - mark.height)
+        return [
+          finding(
+            'over the permitted mark',
+            form.id,
+            `${form.name} rises ${over.toFixed(2)} m over ${mark.name}`,
+            `Its top is at ${form.top.toFixed(2)} m, the mark at ${mark.height.toFixed(2)} m. Lower the mass, or ask for more height.`,
+            { level: mark.id, masses: [form.id], fix: lowered(scheme, context, form, over) },
+          ),
+        ]
+      })
   },
 }

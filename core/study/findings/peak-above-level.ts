@@ -4,15 +4,44 @@ import { finding, type Check } from '../types'
 /** A mass whose top lies just above a storey that it takes: that storey cuts a roof space or a thin slice, hardly a floor. */
 export const peakAboveLevel: Check = {
   kind: 'roof peak just above a level',
-  run: ({ scheme, floors, forms }) => floors.flatMap((floor) => floor.plates.flatMap((plate) => {
-    const form = forms.find((f) => f.id === plate.mass)
-    const mass = scheme.masses[plate.mass]
-    const over = form ? form.top - floor.level.height : 0
-    if (!form || !mass || over <= 1e-4 || over >= LIMITS.leastUpright || floor.level.height <= form.base + 1e-4) return []
-    const { kind, levels } = mass.takes
-    return [finding('roof peak just above a level', `${floor.level.id}:${mass.id}`, `The top of ${mass.name} lies only ${over.toFixed(2)} m above ${floor.level.name}`, 'The level cuts a thin slice there that is hardly a floor. Let the mass not take it, or move one of the two.', {
-      level: floor.level.id, masses: [mass.id], area: plate.area, region: plate.region,
-      fix: { label: `Let ${mass.name} not take it`, edit: () => ({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set: { takes: { kind, levels: kind === 'only' ? levels.filter((l) => l !== floor.level.id) : [...levels, floor.level.id] } } }) },
-    })]
-  })),
+  run: ({ scheme, floors, forms }) =>
+    floors.flatMap((floor) =>
+      floor.plates.flatMap((plate) => {
+        const form = forms.find((f) => f.id === plate.mass)
+        const mass = scheme.masses[plate.mass]
+        const over = form ? form.top - floor.level.height : 0
+        if (!form || !mass || over <= 1e-4 || over >= LIMITS.leastUpright || floor.level.height <= form.base + 1e-4)
+          return []
+        const { kind, levels } = mass.takes
+        return [
+          finding(
+            'roof peak just above a level',
+            `${floor.level.id}:${mass.id}`,
+            `The top of ${mass.name} lies only ${over.toFixed(2)} m above ${floor.level.name}`,
+            'The level cuts a thin slice there that is hardly a floor. Let the mass not take it, or move one of the two.',
+            {
+              level: floor.level.id,
+              masses: [mass.id],
+              area: plate.area,
+              region: plate.region,
+              fix: {
+                label: `Let ${mass.name} not take it`,
+                edit: () => ({
+                  edit: 'mass.change',
+                  scheme: scheme.id,
+                  id: mass.id,
+                  set: {
+                    takes: {
+                      kind,
+                      levels:
+                        kind === 'only' ? levels.filter((l) => l !== floor.level.id) : [...levels, floor.level.id],
+                    },
+                  },
+                }),
+              },
+            },
+          ),
+        ]
+      }),
+    ),
 }

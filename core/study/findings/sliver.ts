@@ -6,10 +6,20 @@ export const sliver: Check = {
   kind: 'sliver',
   run: ({ project, context, floors }) => {
     const smallest = context.numbers.value(project.smallestArea, 'area')
-    return floors.flatMap((floor) => floor.noted.flatMap((island) => island.slivers.map((piece, i) => {
-      const masses = island.shares.map((s) => s.plate.mass)
-      const area = areaOf(piece)
-      return finding('sliver', `${floor.level.id}:${masses[0] ?? ''}:${i}`, `A piece of floor at ${floor.level.name} has only ${area.toFixed(2)} m²`, `Pieces under ${smallest.toFixed(2)} m² are not counted. Widen the form there, or set another smallest area.`, { level: floor.level.id, masses, area, region: piece })
-    })))
+    return floors.flatMap((floor) =>
+      floor.noted.flatMap((island) =>
+        island.slivers.map((piece, i) => {
+          const masses = island.shares.map((s) => s.plate.mass)
+          const area = areaOf(piece)
+          return finding(
+            'sliver',
+            `${floor.level.id}:${masses[0] ?? ''}:${i}`,
+            `A piece of floor at ${floor.level.name} has only ${area.toFixed(2)} m²`,
+            `Pieces under ${smallest.toFixed(2)} m² are not counted. Widen the form there, or set another smallest area.`,
+            { level: floor.level.id, masses, area, region: piece },
+          )
+        }),
+      ),
+    )
   },
 }

@@ -10,23 +10,43 @@ export const storeyTooLow: Check = {
     const slabs = new Map<string, number>()
     for (const p of Object.values(scheme.parts)) {
       const buildUp = p.kind === 'slab' && p.base ? project.buildUps[p.buildUp] : undefined
-      if (buildUp && p.base) slabs.set(p.base.level, Math.max(slabs.get(p.base.level) ?? 0, context.memo.of(buildUp, 'thick', [context.numbers], () => buildUpThickness(buildUp, context.numbers))))
+      if (buildUp && p.base)
+        slabs.set(
+          p.base.level,
+          Math.max(
+            slabs.get(p.base.level) ?? 0,
+            context.memo.of(buildUp, 'thick', [context.numbers], () => buildUpThickness(buildUp, context.numbers)),
+          ),
+        )
     }
     return floors.flatMap((floor, i) => {
-    const above = floors[i + 1]
-    if (!above || floor.plates.length === 0 || above.plates.length === 0) return []
-    // Only a mass that has both floors stands between them.
-    const over = new Set(above.plates.map((q) => q.mass))
-    const both = floor.plates.filter((p) => over.has(p.mass)).map((p) => p.mass)
-    if (both.length === 0) return []
-    const slab = Math.max(slabs.get(above.level.id) ?? 0, above.level.slab)
-    const clear = tidy(above.level.height - floor.level.height - above.level.floorBuildUp - slab)
-    const headroom = context.numbers.length(project.headroom)
-    if (clear >= headroom - 1e-6) return []
-    const by = tidy(headroom - clear)
-    return [finding('storey too low', floor.level.id, `${floor.level.name} is only ${clear.toFixed(2)} m high in the clear`, `Less than the headroom of ${headroom.toFixed(2)} m${slab > 0 ? `, under a slab of ${slab.toFixed(2)} m` : ''}. Raise the level above, or let the masses not take one of the two.`, {
-      level: floor.level.id, masses: both, fix: { label: `Raise ${above.level.name} by ${by.toFixed(2)} m`, edit: () => moveLevel(project, scheme, above.level.id, tidy(above.level.height + by), 'carried') },
-    })]
+      const above = floors[i + 1]
+      if (!above || floor.plates.length === 0 || above.plates.length === 0) return []
+      // Only a mass that has both floors stands between them.
+      const over = new Set(above.plates.map((q) => q.mass))
+      const both = floor.plates.filter((p) => over.has(p.mass)).map((p) => p.mass)
+      if (both.length === 0) return []
+      const slab = Math.max(slabs.get(above.level.id) ?? 0, above.level.slab)
+      const clear = tidy(above.level.height - floor.level.height - above.level.floorBuildUp - slab)
+      const headroom = context.numbers.length(project.headroom)
+      if (clear >= headroom - 1e-6) return []
+      const by = tidy(headroom - clear)
+      return [
+        finding(
+          'storey too low',
+          floor.level.id,
+          `${floor.level.name} is only ${clear.toFixed(2)} m high in the clear`,
+          `Less than the headroom of ${headroom.toFixed(2)} m${slab > 0 ? `, under a slab of ${slab.toFixed(2)} m` : ''}. Raise the level above, or let the masses not take one of the two.`,
+          {
+            level: floor.level.id,
+            masses: both,
+            fix: {
+              label: `Raise ${above.level.name} by ${by.toFixed(2)} m`,
+              edit: () => moveLevel(project, scheme, above.level.id, tidy(above.level.height + by), 'carried'),
+            },
+          },
+        ),
+      ]
     })
   },
 }

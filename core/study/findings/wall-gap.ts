@@ -1,4 +1,13 @@
-import { addParts, partsFrom, propose, studyParts, usualChoices, type Candidate, type FabricContext, type PartStudy } from '../../fabric'
+import {
+  addParts,
+  partsFrom,
+  propose,
+  studyParts,
+  usualChoices,
+  type Candidate,
+  type FabricContext,
+  type PartStudy,
+} from '../../fabric'
 import { nextOrder, type Part } from '../../project'
 import { areaOf, intersectRegions, rectsMeet, uniteRegions } from '../../solid'
 import { finding, type Check } from '../types'
@@ -19,18 +28,44 @@ export const wallGap: Check = {
       if (!own) return []
       const storeys = new Set(own.map((w) => w.part.base?.level))
       const near = forms.filter((o) => rectsMeet(o.rect, form.rect, 0.1))
-      const missing = context.memo.of(form, 'gaps', [...own, null, ...levels.map((l) => `${l.height} ${l.kind}`), scheme.masses[form.id]?.takes, ...near], (): Candidate[] => {
-        const offered = propose(context, [form.id]).candidates.filter((c) => c.part.kind === 'wall' && storeys.has(c.part.base?.level))
-        return offered.length ? uncovered(context, offered, own) : []
-      })
+      const missing = context.memo.of(
+        form,
+        'gaps',
+        [...own, null, ...levels.map((l) => `${l.height} ${l.kind}`), scheme.masses[form.id]?.takes, ...near],
+        (): Candidate[] => {
+          const offered = propose(context, [form.id]).candidates.filter(
+            (c) => c.part.kind === 'wall' && storeys.has(c.part.base?.level),
+          )
+          return offered.length ? uncovered(context, offered, own) : []
+        },
+      )
       return missing.map((c) => {
         const level = c.part.base?.level ?? null
         const name = levels.find((l) => l.id === level)?.name ?? ''
         const like = own.find((w) => w.part.base?.level === level)?.part
-        return finding('wall gap', `${form.id}:${c.part.host.face}:${level}:${c.part.host.piece}`, `${form.name} at ${name} has no wall on its face "${(c.part.host.face.split('/').slice(1).join(' ').split('~')[0] ?? '')}"`, `The other faces of that storey have one: ${c.area.toFixed(2)} m² are open.`, {
-          level, masses: [form.id], area: c.area,
-          fix: { label: 'Make the wall', edit: (mint) => addParts(context, partsFrom(context, mint, [c], { ...usualChoices(project), wall: like?.buildUp ?? usualChoices(project).wall, wallSide: like?.side ?? 'inside' }).map((p) => ({ ...p, order: nextOrder(scheme.parts) }))) },
-        })
+        return finding(
+          'wall gap',
+          `${form.id}:${c.part.host.face}:${level}:${c.part.host.piece}`,
+          `${form.name} at ${name} has no wall on its face "${c.part.host.face.split('/').slice(1).join(' ').split('~')[0] ?? ''}"`,
+          `The other faces of that storey have one: ${c.area.toFixed(2)} m² are open.`,
+          {
+            level,
+            masses: [form.id],
+            area: c.area,
+            fix: {
+              label: 'Make the wall',
+              edit: (mint) =>
+                addParts(
+                  context,
+                  partsFrom(context, mint, [c], {
+                    ...usualChoices(project),
+                    wall: like?.buildUp ?? usualChoices(project).wall,
+                    wallSide: like?.side ?? 'inside',
+                  }).map((p) => ({ ...p, order: nextOrder(scheme.parts) })),
+                ),
+            },
+          },
+        )
       })
     })
   },
@@ -39,7 +74,10 @@ export const wallGap: Check = {
 /** Those walls that are offered along which, in plan and height, no wall stands for the most part. */
 function uncovered(context: FabricContext, offered: Candidate[], own: PartStudy[]): Candidate[] {
   let n = 0
-  const trial = studyParts(context, partsFrom(context, () => `gap-${++n}`, offered, usualChoices(context.project)))
+  const trial = studyParts(
+    context,
+    partsFrom(context, () => `gap-${++n}`, offered, usualChoices(context.project)),
+  )
   const stands = own.map((w) => ({ w, ...heightsOf(context, w.part) }))
   return offered.filter((_, i) => {
     const wall = trial[i]
@@ -52,7 +90,10 @@ function uncovered(context: FabricContext, offered: Candidate[], own: PartStudy[
 }
 
 /** m: between which heights a wall stands, by its ties. */
-function heightsOf({ heights, numbers }: FabricContext, part: Pick<Part, 'base' | 'top'>): { from: number; to: number } {
+function heightsOf(
+  { heights, numbers }: FabricContext,
+  part: Pick<Part, 'base' | 'top'>,
+): { from: number; to: number } {
   const at = (tie: Part['base']) => (tie ? (heights.get(tie.level) ?? 0) + numbers.length(tie.above) : null)
   return { from: at(part.base) ?? -Infinity, to: at(part.top) ?? Infinity }
 }

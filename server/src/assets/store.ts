@@ -7,7 +7,11 @@ import { AssetPieceRow, AssetRow } from '../db/entities'
 export const MOST_ASSET_BYTES = 60 * 1024 * 1024
 const PIECE = 512 * 1024
 
-export interface Asset { hash: string; type: string; bytes: Buffer }
+export interface Asset {
+  hash: string
+  type: string
+  bytes: Buffer
+}
 
 /** Stores pictures and surveys once, by the hash of their content. */
 export class AssetStore {
@@ -16,12 +20,28 @@ export class AssetStore {
   /** Errors: 'file' for what is no picture or survey, 'size'. */
   async put(bytes: Uint8Array): Promise<{ hash: string; type: string; bytes: number }> {
     if (bytes.length === 0) refuse('file', 'The picture is empty.', 'Choose another file.')
-    if (bytes.length > MOST_ASSET_BYTES) refuse('size', `The picture has ${Math.round(bytes.length / 1e6)} MB; up to 60 MB are kept.`, 'Save it smaller, or crop it first.')
-    const type = typeOf(bytes) ?? refuse('file', 'What was sent is no picture: it is neither PNG, JPEG nor WebP.', 'Save it as PNG or JPEG, and choose it again.')
+    if (bytes.length > MOST_ASSET_BYTES)
+      refuse(
+        'size',
+        `The picture has ${Math.round(bytes.length / 1e6)} MB; up to 60 MB are kept.`,
+        'Save it smaller, or crop it first.',
+      )
+    const type =
+      typeOf(bytes) ??
+      refuse(
+        'file',
+        'What was sent is no picture: it is neither PNG, JPEG nor WebP.',
+        'Save it as PNG or JPEG, and choose it again.',
+      )
     const hash = createHash('sha256').update(bytes).digest('hex')
     await this.source.transaction(async (manager) => {
       if (await manager.existsBy(AssetRow, { hash })) return
-      for (let n = 0; n * PIECE < bytes.length; n++) await manager.upsert(AssetPieceRow, { hash, n, data: Buffer.from(bytes.subarray(n * PIECE, (n + 1) * PIECE)) }, ['hash', 'n'])
+      for (let n = 0; n * PIECE < bytes.length; n++)
+        await manager.upsert(
+          AssetPieceRow,
+          { hash, n, data: Buffer.from(bytes.subarray(n * PIECE, (n + 1) * PIECE)) },
+          ['hash', 'n'],
+        )
       await manager.upsert(AssetRow, { hash, type, bytes: bytes.length, at: new Date() }, ['hash'])
     })
     return { hash, type, bytes: bytes.length }
@@ -45,7 +65,12 @@ export class AssetStore {
   async putAll(assets: AssetBytes): Promise<void> {
     for (const [hash, bytes] of Object.entries(assets)) {
       const stored = await this.put(bytes)
-      if (stored.hash !== hash) refuse('file', 'A picture in the project file is damaged: its content does not fit its name.', 'Export the project once more.')
+      if (stored.hash !== hash)
+        refuse(
+          'file',
+          'A picture in the project file is damaged: its content does not fit its name.',
+          'Export the project once more.',
+        )
     }
   }
 }

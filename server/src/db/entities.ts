@@ -116,4 +116,16 @@ export class PartRow {
   @Column({ type: 'varchar', length: 64 }) massId!: string
 }
 
-export const ENTITIES = [ProjectRow, EditRow, CheckpointRow, RestorePointRow, AssetRow, AssetPieceRow, JobRow, SchemeRow, LevelRow, MassRow, PartRow]
+export const ENTITIES = [
+  ProjectRow,
+  EditRow,
+  CheckpointRow,
+  RestorePointRow,
+  AssetRow,
+  AssetPieceRow,
+  JobRow,
+  SchemeRow,
+  LevelRow,
+  MassRow,
+  PartRow,
+]

@@ -13,12 +13,27 @@ const LONGEST_QUERY = 30
 
 /** Connects to the database of a mysql:// address and brings its tables up to date. */
 export async function openDatabase(url: string): Promise<DataSource> {
-  const source = new DataSource({ type: 'mariadb', url, entities: ENTITIES, migrations: MIGRATIONS, synchronize: false, timezone: 'Z', charset: 'utf8mb4', extra: { connectionLimit: 8, maxIdle: 8 } })
+  const source = new DataSource({
+    type: 'mariadb',
+    url,
+    entities: ENTITIES,
+    migrations: MIGRATIONS,
+    synchronize: false,
+    timezone: 'Z',
+    charset: 'utf8mb4',
+    extra: { connectionLimit: 8, maxIdle: 8 },
+  })
   await source.initialize()
   // A query that takes longer is ended, and said; mysql2's pool hands every new connection over here.
-  const { pool } = source.driver as unknown as { pool: { on(event: 'connection', take: (c: { query(sql: string): void }) => void): void } }
-  pool.on('connection', (connection) => connection.query(`SET SESSION max_statement_time = ${LONGEST_QUERY}, innodb_lock_wait_timeout = ${LONGEST_QUERY}`))
-  await oneAtATime(source, 'migrations', async () => { await source.runMigrations() })
+  const { pool } = source.driver as unknown as {
+    pool: { on(event: 'connection', take: (c: { query(sql: string): void }) => void): void }
+  }
+  pool.on('connection', (connection) =>
+    connection.query(`SET SESSION max_statement_time = ${LONGEST_QUERY}, innodb_lock_wait_timeout = ${LONGEST_QUERY}`),
+  )
+  await oneAtATime(source, 'migrations', async () => {
+    await source.runMigrations()
+  })
   return source
 }
 

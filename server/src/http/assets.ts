@@ -11,8 +11,13 @@ export function assetRoutes(store: AssetStore): Router {
     response.status(201).json(await store.put(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : [])))
   })
   routes.get('/:hash', async (request, response) => {
-    const asset = await store.get(checked(v.pipe(AssetSchema), request.params.hash)) ?? refuse('unknown-id', 'That picture is not stored here.', 'Add it once more.')
-    response.set({ 'cache-control': 'private, max-age=31536000, immutable', 'content-security-policy': "default-src 'none'" }).type(asset.type).send(asset.bytes)
+    const asset =
+      (await store.get(checked(v.pipe(AssetSchema), request.params.hash))) ??
+      refuse('unknown-id', 'That picture is not stored here.', 'Add it once more.')
+    response
+      .set({ 'cache-control': 'private, max-age=31536000, immutable', 'content-security-policy': "default-src 'none'" })
+      .type(asset.type)
+      .send(asset.bytes)
   })
   return routes
 }

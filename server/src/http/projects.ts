@@ -14,21 +14,47 @@ import { checked } from './problems'
 import { restorePointRoutes } from './restore-points'
 
 const Id = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes'))
-const NewProject = v.strictObject({ name: NameSchema, unit: UnitSchema, siteArea: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0.01, 'the site area is above zero'))) })
+const NewProject = v.strictObject({
+  name: NameSchema,
+  unit: UnitSchema,
+  siteArea: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0.01, 'the site area is above zero'))),
+})
 const NewEdit = v.strictObject({ id: Id, author: Id, label: v.pipe(v.string(), v.maxLength(200)), edit: v.unknown() })
 const Step = v.strictObject({ id: Id, author: Id })
 const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
 
 /** /api/projects: the list, new and imported projects, their edits, events and exports. */
-export function projectRoutes(source: DataSource, log: EditLog, streams: EventStreams, pool: StudyPool, assets: AssetStore): Router {
+export function projectRoutes(
+  source: DataSource,
+  log: EditLog,
+  streams: EventStreams,
+  pool: StudyPool,
+  assets: AssetStore,
+): Router {
   const routes = Router()
   const json = express.json({ limit: '64mb' })
   // An id that none could be names no project; the database need not be asked.
-  routes.param('id', (_request, _response, next, id: string) => { next(v.is(Id, id) ? undefined : new Refusal('unknown-id', 'There is no project at this address.', 'Go back to the list of projects.')) })
+  routes.param('id', (_request, _response, next, id: string) => {
+    next(
+      v.is(Id, id)
+        ? undefined
+        : new Refusal('unknown-id', 'There is no project at this address.', 'Go back to the list of projects.'),
+    )
+  })
 
   routes.get('/', async (_request, response) => {
     const rows = await source.manager.find(ProjectRow, { where: { removedAt: IsNull() }, order: { changedAt: 'DESC' } })
-    response.json(rows.map((r) => ({ id: r.id, name: r.name, unit: r.unit, seq: r.seq, totalArea: r.totalArea, totalSeq: r.totalSeq, changedAt: r.changedAt.toISOString() })))
+    response.json(
+      rows.map((r) => ({
+        id: r.id,
+        name: r.name,
+        unit: r.unit,
+        seq: r.seq,
+        totalArea: r.totalArea,
+        totalSeq: r.totalSeq,
+        changedAt: r.changedAt.toISOString(),
+      })),
+    )
   })
 
   routes.post('/', json, async (request, response) => {
@@ -40,7 +66,9 @@ export function projectRoutes(source: DataSource, log: EditLog, streams: EventSt
 
   routes.post('/import', express.raw({ type: () => true, limit: '150mb' }), async (request, response) => {
     // Unpacked and checked away from the request loop; an imported project gets an id of its own, so that importing twice overwrites nothing.
-    const { project: read, assets: along } = await pool.read(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
+    const { project: read, assets: along } = await pool.read(
+      new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []),
+    )
     const project: Project = { ...read, id: randomUUID() }
     await assets.putAll(along)
     await log.create(project)
@@ -99,8 +127,15 @@ export function projectRoutes(source: DataSource, log: EditLog, streams: EventSt
     // The present, or the project as it was at a moment of its log.
     const at = checked(v.optional(Seq), request.query.at)
     const project = at === undefined ? (await log.head(request.params.id)).project : await log.at(request.params.id, at)
-    const content = await pool.export(project, checked(v.optional(v.nullable(Id), null), request.query.scheme), format.id, format.id === 'geotome' ? await assets.of(project) : {})
-    response.type(format.type).attachment(`${project.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'project'}.${format.extension}`)
+    const content = await pool.export(
+      project,
+      checked(v.optional(v.nullable(Id), null), request.query.scheme),
+      format.id,
+      format.id === 'geotome' ? await assets.of(project) : {},
+    )
+    response
+      .type(format.type)
+      .attachment(`${project.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'project'}.${format.extension}`)
     response.send(typeof content === 'string' ? content : Buffer.from(content))
   })
   return routes

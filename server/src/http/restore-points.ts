@@ -6,14 +6,20 @@ import { RestorePointRow } from '../db/entities'
 import type { EditLog } from '../log/log'
 import { checked } from './problems'
 
-const NewPoint = v.strictObject({ id: v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes')), name: NameSchema })
+const NewPoint = v.strictObject({
+  id: v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes')),
+  name: NameSchema,
+})
 const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
 
 /** Named moments of a project's log: the list, a new one for the present, and the project as it was at one. */
 export function restorePointRoutes(routes: Router, source: DataSource, log: EditLog): void {
   routes.get('/:id/restore-points', async (request, response) => {
     await log.head(request.params.id)
-    const rows = await source.manager.find(RestorePointRow, { where: { projectId: request.params.id }, order: { seq: 'DESC', at: 'DESC' } })
+    const rows = await source.manager.find(RestorePointRow, {
+      where: { projectId: request.params.id },
+      order: { seq: 'DESC', at: 'DESC' },
+    })
     response.json(rows.map((r) => ({ id: r.id, name: r.name, seq: r.seq, at: r.at.toISOString() })))
   })
 

@@ -11,23 +11,43 @@ export const isLoopback = (host: string): boolean => LOCAL.has(host) || /^127\.\
 export function onlyOurHosts(open: boolean, own: string): RequestHandler {
   return (request, _response, next) => {
     const host = (request.headers.host ?? '').replace(/:\d+$/, '').toLowerCase()
-    if (open || isLoopback(host) || host === own) { next(); return }
-    next(new Denied(421, `This server does not answer as "${host.slice(0, 80)}".`, 'Use the address that was printed when it started.'))
+    if (open || isLoopback(host) || host === own) {
+      next()
+      return
+    }
+    next(
+      new Denied(
+        421,
+        `This server does not answer as "${host.slice(0, 80)}".`,
+        'Use the address that was printed when it started.',
+      ),
+    )
   }
 }
 
 /** What changes something, or streams, must come from our own page, not from another site in the same browser. */
 export const onlyOurPages: RequestHandler = (request, _response, next) => {
-  const safe = (request.method === 'GET' || request.method === 'HEAD' || request.method === 'OPTIONS') && !request.path.endsWith('/events')
+  const safe =
+    (request.method === 'GET' || request.method === 'HEAD' || request.method === 'OPTIONS') &&
+    !request.path.endsWith('/events')
   const site = request.headers['sec-fetch-site']
   const { origin, host } = request.headers
-  const foreign = (origin !== undefined && originHost(origin) !== host) || (typeof site === 'string' && site !== 'same-origin' && site !== 'none')
-  if (safe || !foreign) { next(); return }
-  next(new Denied(403, 'Another site\'s page asked for this.', 'Do it in Geotome\'s own page.'))
+  const foreign =
+    (origin !== undefined && originHost(origin) !== host) ||
+    (typeof site === 'string' && site !== 'same-origin' && site !== 'none')
+  if (safe || !foreign) {
+    next()
+    return
+  }
+  next(new Denied(403, "Another site's page asked for this.", "Do it in Geotome's own page."))
 }
 
 function originHost(origin: string): string | null {
-  try { return new URL(origin).host } catch { return null }
+  try {
+    return new URL(origin).host
+  } catch {
+    return null
+  }
 }
 
 /** Bodies come as what they are: a form or plain text, which any page may send, is none of ours. */
@@ -35,18 +55,39 @@ export const onlyOurTypes: RequestHandler = (request, _response, next) => {
   const type = (request.headers['content-type'] ?? '').split(';')[0]?.trim().toLowerCase() ?? ''
   const body = Number(request.headers['content-length'] ?? 0) > 0 || request.headers['transfer-encoding'] !== undefined
   const raw = request.method === 'POST' && /\/(import|assets)\/?$/.test(request.path)
-  const fits = raw ? /^(application\/(octet-stream|zip|json|x-zip-compressed)|image\/(png|jpeg|webp))$/.test(type) : type === 'application/json'
-  if (!body || fits) { next(); return }
-  next(new Denied(415, `What was sent has the type "${type.slice(0, 60) || 'none'}".`, raw ? 'Send the file as application/octet-stream.' : 'Send JSON with the type application/json.'))
+  const fits = raw
+    ? /^(application\/(octet-stream|zip|json|x-zip-compressed)|image\/(png|jpeg|webp))$/.test(type)
+    : type === 'application/json'
+  if (!body || fits) {
+    next()
+    return
+  }
+  next(
+    new Denied(
+      415,
+      `What was sent has the type "${type.slice(0, 60) || 'none'}".`,
+      raw ? 'Send the file as application/octet-stream.' : 'Send JSON with the type application/json.',
+    ),
+  )
 }
 
 /** The one worker that evaluates text: the picture library binds its functions so. A worker goes by the policy of its own script; nothing of a page or a project is ever evaluated there. */
-export const WORKER_POLICY = "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self' blob: data:; img-src blob: data:; worker-src 'self' blob:"
+export const WORKER_POLICY =
+  "default-src 'none'; script-src 'self' 'unsafe-eval' 'wasm-unsafe-eval'; connect-src 'self' blob: data:; img-src blob: data:; worker-src 'self' blob:"
 
 /** What the page may load and do, and that no other page may hold it in a frame. */
 export const PAGE_POLICY = [
-  "default-src 'self'", "script-src 'self' 'wasm-unsafe-eval'", "style-src 'self' 'unsafe-inline'", "img-src 'self' blob: data:", "font-src 'self' data:", "connect-src 'self' blob: data:",
-  "worker-src 'self' blob:", "object-src 'none'", "base-uri 'none'", "form-action 'self'", "frame-ancestors 'none'",
+  "default-src 'self'",
+  "script-src 'self' 'wasm-unsafe-eval'",
+  "style-src 'self' 'unsafe-inline'",
+  "img-src 'self' blob: data:",
+  "font-src 'self' data:",
+  "connect-src 'self' blob: data:",
+  "worker-src 'self' blob:",
+  "object-src 'none'",
+  "base-uri 'none'",
+  "form-action 'self'",
+  "frame-ancestors 'none'",
 ].join('; ')
 
 /** bytes that must be free for something to be stored: below it the database would stop in the middle */
@@ -56,9 +97,30 @@ const LEAST_FREE = 64 * 1024 * 1024
 export function roomOnDisk(folder: string | null): RequestHandler {
   let known: { at: number; free: number } | null = null
   return (request, _response, next) => {
-    if (!folder || request.method === 'GET' || request.method === 'HEAD') { next(); return }
-    const decide = (free: number) => next(free < LEAST_FREE ? new Denied(507, 'The disk of the database is nearly full; nothing was stored.', 'Free some space and try again. What is stored can be read meanwhile.') : undefined)
-    if (known && Date.now() - known.at < 1000) { decide(known.free); return }
-    statfs(folder).then((s) => { known = { at: Date.now(), free: s.bavail * s.bsize }; decide(known.free) }, () => next())
+    if (!folder || request.method === 'GET' || request.method === 'HEAD') {
+      next()
+      return
+    }
+    const decide = (free: number) =>
+      next(
+        free < LEAST_FREE
+          ? new Denied(
+              507,
+              'The disk of the database is nearly full; nothing was stored.',
+              'Free some space and try again. What is stored can be read meanwhile.',
+            )
+          : undefined,
+      )
+    if (known && Date.now() - known.at < 1000) {
+      decide(known.free)
+      return
+    }
+    statfs(folder).then(
+      (s) => {
+        known = { at: Date.now(), free: s.bavail * s.bsize }
+        decide(known.free)
+      },
+      () => next(),
+    )
   }
 }

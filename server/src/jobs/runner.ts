@@ -9,9 +9,21 @@ export class JobRunner {
   private timer: NodeJS.Timeout | null = null
   private stopped = false
   private running: Promise<void> = Promise.resolve()
-  constructor(private readonly source: DataSource, private readonly log: EditLog, private readonly pool: StudyPool) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly log: EditLog,
+    private readonly pool: StudyPool,
+  ) {}
 
-  start(): void { this.timer = setTimeout(() => { this.running = this.drain().catch((e: unknown) => console.error('A job failed:', e)).finally(() => { if (!this.stopped) this.start() }) }, 400) }
+  start(): void {
+    this.timer = setTimeout(() => {
+      this.running = this.drain()
+        .catch((e: unknown) => console.error('A job failed:', e))
+        .finally(() => {
+          if (!this.stopped) this.start()
+        })
+    }, 400)
+  }
 
   async stop(): Promise<void> {
     this.stopped = true
@@ -19,7 +31,9 @@ export class JobRunner {
     await this.running
   }
 
-  private async drain(): Promise<void> { while (!this.stopped && await this.one()); }
+  private async drain(): Promise<void> {
+    while (!this.stopped && (await this.one()));
+  }
 
   /**
    * Claims the next job by putting it off: should this process die, another takes it up when the lease is over. An edit that
@@ -28,7 +42,14 @@ export class JobRunner {
   private async one(): Promise<boolean> {
     const lease = new Date(Date.now() + LEASE)
     const job = await this.source.transaction(async (manager) => {
-      const next = await manager.createQueryBuilder(JobRow, 'j').setLock('pessimistic_write').setOnLocked('skip_locked').where('j.runAfter <= :now', { now: new Date() }).orderBy('j.id').limit(1).getOne()
+      const next = await manager
+        .createQueryBuilder(JobRow, 'j')
+        .setLock('pessimistic_write')
+        .setOnLocked('skip_locked')
+        .where('j.runAfter <= :now', { now: new Date() })
+        .orderBy('j.id')
+        .limit(1)
+        .getOne()
       if (next) await manager.update(JobRow, { id: next.id }, { runAfter: lease })
       return next
     })

@@ -1,10 +1,20 @@
 import { Worker } from 'node:worker_threads'
 import { Refusal, type AssetBytes, type Project, type RefusalCode } from '@geotome/core/project'
 
-export type Ask = { task: 'total'; project: Project } | { task: 'export'; project: Project; scheme: string | null; format: string; stamp: string; assets: AssetBytes } | { task: 'read'; bytes: Uint8Array }
+export type Ask =
+  | { task: 'total'; project: Project }
+  | { task: 'export'; project: Project; scheme: string | null; format: string; stamp: string; assets: AssetBytes }
+  | { task: 'read'; bytes: Uint8Array }
 export type Result = number | string | Uint8Array | { project: Project; assets: AssetBytes }
-export interface StudyQuestion { id: number; ask: Ask }
-export interface StudyAnswer { id: number; result?: Result; failure?: { message: string; code: RefusalCode | null } }
+export interface StudyQuestion {
+  id: number
+  ask: Ask
+}
+export interface StudyAnswer {
+  id: number
+  result?: Result
+  failure?: { message: string; code: RefusalCode | null }
+}
 
 /** One worker thread that runs studies in turn; started when first asked, started anew when it dies. */
 export class StudyPool {
@@ -12,15 +22,28 @@ export class StudyPool {
   private next = 1
   private readonly waiting = new Map<number, { resolve: (r: Result) => void; reject: (e: Error) => void }>()
 
-  total(project: Project): Promise<number> { return this.ask({ task: 'total', project }) as Promise<number> }
-  export(project: Project, scheme: string | null, format: string, assets: AssetBytes = {}): Promise<string | Uint8Array> {
-    return this.ask({ task: 'export', project, scheme, format, stamp: new Date().toISOString(), assets }) as Promise<string | Uint8Array>
+  total(project: Project): Promise<number> {
+    return this.ask({ task: 'total', project }) as Promise<number>
+  }
+  export(
+    project: Project,
+    scheme: string | null,
+    format: string,
+    assets: AssetBytes = {},
+  ): Promise<string | Uint8Array> {
+    return this.ask({ task: 'export', project, scheme, format, stamp: new Date().toISOString(), assets }) as Promise<
+      string | Uint8Array
+    >
   }
 
   /** A project file, unpacked and checked. Errors: 'file'. */
-  read(bytes: Uint8Array): Promise<{ project: Project; assets: AssetBytes }> { return this.ask({ task: 'read', bytes }) as Promise<{ project: Project; assets: AssetBytes }> }
+  read(bytes: Uint8Array): Promise<{ project: Project; assets: AssetBytes }> {
+    return this.ask({ task: 'read', bytes }) as Promise<{ project: Project; assets: AssetBytes }>
+  }
 
-  async close(): Promise<void> { await this.worker?.terminate() }
+  async close(): Promise<void> {
+    await this.worker?.terminate()
+  }
 
   private ask(ask: Ask): Promise<Result> {
     const id = this.next++
@@ -32,11 +55,14 @@ export class StudyPool {
 
   private thread(): Worker {
     if (this.worker) return this.worker
-    const worker = new Worker(new URL('./study-thread.mjs', import.meta.url), { resourceLimits: { maxOldGenerationSizeMb: 2000 } })
+    const worker = new Worker(new URL('./study-thread.mjs', import.meta.url), {
+      resourceLimits: { maxOldGenerationSizeMb: 2000 },
+    })
     worker.on('message', (a: StudyAnswer) => {
       const wait = this.waiting.get(a.id)
       this.waiting.delete(a.id)
-      if (a.failure) wait?.reject(a.failure.code ? new Refusal(a.failure.code, a.failure.message, '') : new Error(a.failure.message))
+      if (a.failure)
+        wait?.reject(a.failure.code ? new Refusal(a.failure.code, a.failure.message, '') : new Error(a.failure.message))
       else wait?.resolve(a.result ?? '')
     })
     const died = (e: Error) => {

@@ -7,9 +7,14 @@ import type { StudyAnswer, StudyQuestion } from './study-pool'
 
 /** Runs studies away from the request loop. */
 parentPort?.on('message', ({ id, ask }: StudyQuestion) => {
-  answer(id, ask).then((a) => parentPort?.postMessage(a)).catch((e: unknown) => parentPort?.postMessage({
-    id, failure: { message: e instanceof Error ? e.message : String(e), code: e instanceof Refusal ? e.code : null },
-  } satisfies StudyAnswer))
+  answer(id, ask)
+    .then((a) => parentPort?.postMessage(a))
+    .catch((e: unknown) =>
+      parentPort?.postMessage({
+        id,
+        failure: { message: e instanceof Error ? e.message : String(e), code: e instanceof Refusal ? e.code : null },
+      } satisfies StudyAnswer),
+    )
 })
 
 async function answer(id: number, ask: StudyQuestion['ask']): Promise<StudyAnswer> {

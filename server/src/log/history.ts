@@ -11,9 +11,22 @@ export function historyOf(steps: Step[]): { undo: Step[]; redo: Step[] } {
   let redo: Step[] = []
   for (const step of steps) {
     switch (step.kind) {
-      case 'edit': undo.push(step); redo = []; break
-      case 'undo': { const at = undo.findLastIndex((s) => s.seq === step.ofSeq); if (at >= 0) undo.splice(at, 1); redo.push(step); break }
-      case 'redo': { const at = redo.findLastIndex((s) => s.seq === step.ofSeq); if (at >= 0) redo.splice(at, 1); undo.push(step); break }
+      case 'edit':
+        undo.push(step)
+        redo = []
+        break
+      case 'undo': {
+        const at = undo.findLastIndex((s) => s.seq === step.ofSeq)
+        if (at >= 0) undo.splice(at, 1)
+        redo.push(step)
+        break
+      }
+      case 'redo': {
+        const at = redo.findLastIndex((s) => s.seq === step.ofSeq)
+        if (at >= 0) redo.splice(at, 1)
+        undo.push(step)
+        break
+      }
     }
   }
   return { undo, redo }

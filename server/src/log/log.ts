@@ -6,12 +6,30 @@ import { historyOf, type Step } from './history'
 import { project as writeProjections } from './projections'
 
 /** An edit as it stands in the log, and as every window gets it. */
-export interface LoggedEdit { seq: number; id: string; author: string; label: string; kind: 'edit' | 'undo' | 'redo'; edit: Edit }
-export interface NewEdit { id: string; author: string; label: string; edit: Edit }
-export interface History { undo: string | null; redo: string | null }
+export interface LoggedEdit {
+  seq: number
+  id: string
+  author: string
+  label: string
+  kind: 'edit' | 'undo' | 'redo'
+  edit: Edit
+}
+export interface NewEdit {
+  id: string
+  author: string
+  label: string
+  edit: Edit
+}
+export interface History {
+  undo: string | null
+  redo: string | null
+}
 
 /** What a request finds or puts in the log, and the project's head after it. */
-interface Written { logged: LoggedEdit; head: { seq: number; project: Project } }
+interface Written {
+  logged: LoggedEdit
+  head: { seq: number; project: Project }
+}
 
 const CHECKPOINT_EVERY = 50
 const KEPT = 20
@@ -20,12 +38,24 @@ const KEPT = 20
 export class EditLog {
   /** Heads of the projects used last; a cache only: a stale one is brought up to date from the table. */
   private readonly heads = new Map<string, { seq: number; project: Project }>()
-  constructor(private readonly source: DataSource, private readonly changed: (projectId: string) => void) {}
+  constructor(
+    private readonly source: DataSource,
+    private readonly changed: (projectId: string) => void,
+  ) {}
 
   /** Stores a new project; its whole content is the log's beginning. */
   async create(project: Project): Promise<void> {
     await this.source.transaction(async (manager) => {
-      await manager.insert(ProjectRow, { id: project.id, name: project.name, unit: project.unit, seq: 0, totalArea: null, totalSeq: null, changedAt: new Date(), removedAt: null })
+      await manager.insert(ProjectRow, {
+        id: project.id,
+        name: project.name,
+        unit: project.unit,
+        seq: 0,
+        totalArea: null,
+        totalSeq: null,
+        changedAt: new Date(),
+        removedAt: null,
+      })
       await manager.insert(CheckpointRow, { projectId: project.id, seq: 0, data: JSON.stringify(project) })
       await writeProjections(manager, null, project)
       await askForTotal(manager, project.id)
@@ -51,10 +81,21 @@ export class EditLog {
       if (!target) throw new Refusal('no-undo', `There is nothing to ${which}.`, '')
       const of = await manager.findOneByOrFail(EditRow, { projectId, seq: target.seq })
       try {
-        return await this.write(manager, row, now, { id, author, label: of.label, edit: JSON.parse(of.inverse) as Edit, kind: which, ofSeq: of.seq })
+        return await this.write(manager, row, now, {
+          id,
+          author,
+          label: of.label,
+          edit: JSON.parse(of.inverse) as Edit,
+          kind: which,
+          ofSeq: of.seq,
+        })
       } catch (e) {
         if (!(e instanceof Refusal)) throw e
-        throw new Refusal('no-undo', `"${of.label}" cannot be ${which === 'undo' ? 'taken back' : 'done again'} any more: ${e.message}`, 'Somebody has changed the same thing meanwhile.')
+        throw new Refusal(
+          'no-undo',
+          `"${of.label}" cannot be ${which === 'undo' ? 'taken back' : 'done again'} any more: ${e.message}`,
+          'Somebody has changed the same thing meanwhile.',
+        )
       }
     })
   }
@@ -68,7 +109,12 @@ export class EditLog {
   /** The project as it was at a moment of its log. */
   async at(projectId: string, seq: number): Promise<Project> {
     const row = await this.rowOf(this.source.manager, projectId)
-    if (seq > row.seq) throw new Refusal('unknown-id', `The project has had ${row.seq} edits; there is no moment ${seq}.`, 'Choose one of its restore points.')
+    if (seq > row.seq)
+      throw new Refusal(
+        'unknown-id',
+        `The project has had ${row.seq} edits; there is no moment ${seq}.`,
+        'Choose one of its restore points.',
+      )
     return replayed(this.source.manager, projectId, await checkpointBefore(this.source.manager, projectId, seq), seq)
   }
 
@@ -79,11 +125,19 @@ export class EditLog {
 
   /** The edits behind a sequence number, oldest first. */
   async since(projectId: string, seq: number): Promise<LoggedEdit[]> {
-    const rows = await this.source.manager.createQueryBuilder(EditRow, 'e').where('e.projectId = :projectId AND e.seq > :seq', { projectId, seq }).orderBy('e.seq').limit(500).getMany()
+    const rows = await this.source.manager
+      .createQueryBuilder(EditRow, 'e')
+      .where('e.projectId = :projectId AND e.seq > :seq', { projectId, seq })
+      .orderBy('e.seq')
+      .limit(500)
+      .getMany()
     return rows.map(asLogged)
   }
 
-  private async locked(projectId: string, work: (manager: EntityManager, row: ProjectRow, now: Project) => Promise<Written>): Promise<LoggedEdit> {
+  private async locked(
+    projectId: string,
+    work: (manager: EntityManager, row: ProjectRow, now: Project) => Promise<Written>,
+  ): Promise<LoggedEdit> {
     const { logged, head } = await this.source.transaction(async (manager) => {
       const row = await this.rowOf(manager, projectId, true)
       const { project: now } = await this.load(manager, projectId, row.seq)
@@ -94,24 +148,56 @@ export class EditLog {
     return logged
   }
 
-  private async write(manager: EntityManager, row: ProjectRow, now: Project, entry: NewEdit & { kind: LoggedEdit['kind']; ofSeq: number | null }): Promise<Written> {
+  private async write(
+    manager: EntityManager,
+    row: ProjectRow,
+    now: Project,
+    entry: NewEdit & { kind: LoggedEdit['kind']; ofSeq: number | null },
+  ): Promise<Written> {
     const { project, inverse } = applyEdit(now, entry.edit)
     const seq = row.seq + 1
-    await manager.insert(EditRow, { projectId: row.id, seq, editId: entry.id, author: entry.author, label: entry.label, kind: entry.kind, ofSeq: entry.ofSeq, edit: JSON.stringify(entry.edit), inverse: JSON.stringify(inverse), at: new Date() })
-    await manager.update(ProjectRow, { id: row.id }, { seq, name: project.name, unit: project.unit, changedAt: new Date() })
-    if (seq % CHECKPOINT_EVERY === 0) await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project) })
+    await manager.insert(EditRow, {
+      projectId: row.id,
+      seq,
+      editId: entry.id,
+      author: entry.author,
+      label: entry.label,
+      kind: entry.kind,
+      ofSeq: entry.ofSeq,
+      edit: JSON.stringify(entry.edit),
+      inverse: JSON.stringify(inverse),
+      at: new Date(),
+    })
+    await manager.update(
+      ProjectRow,
+      { id: row.id },
+      { seq, name: project.name, unit: project.unit, changedAt: new Date() },
+    )
+    if (seq % CHECKPOINT_EVERY === 0)
+      await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project) })
     await writeProjections(manager, now, project)
     await askForTotal(manager, row.id)
-    return { logged: { seq, id: entry.id, author: entry.author, label: entry.label, kind: entry.kind, edit: entry.edit }, head: { seq, project } }
+    return {
+      logged: { seq, id: entry.id, author: entry.author, label: entry.label, kind: entry.kind, edit: entry.edit },
+      head: { seq, project },
+    }
   }
 
   private async rowOf(manager: EntityManager, projectId: string, lock = false): Promise<ProjectRow> {
-    const row = await manager.findOne(ProjectRow, { where: { id: projectId }, ...(lock ? { lock: { mode: 'pessimistic_write' as const } } : {}) })
-    if (!row || row.removedAt) throw new Refusal('unknown-id', 'There is no project at this address.', 'Go back to the list of projects.')
+    const row = await manager.findOne(ProjectRow, {
+      where: { id: projectId },
+      ...(lock ? { lock: { mode: 'pessimistic_write' as const } } : {}),
+    })
+    if (!row || row.removedAt)
+      throw new Refusal('unknown-id', 'There is no project at this address.', 'Go back to the list of projects.')
     return row
   }
 
-  private async load(manager: EntityManager, projectId: string, seq: number): Promise<{ seq: number; project: Project }> {
+  private async load(
+    manager: EntityManager,
+    projectId: string,
+    seq: number,
+  ): Promise<{ seq: number; project: Project }> {
     let head = this.heads.get(projectId)
     if (!head || head.seq > seq) {
       head = await checkpointBefore(manager, projectId, seq)
@@ -124,28 +210,66 @@ export class EditLog {
   private keep(projectId: string, seq: number, project: Project): void {
     this.heads.delete(projectId)
     this.heads.set(projectId, { seq, project })
-    for (const oldest of this.heads.keys()) { if (this.heads.size <= KEPT) break; this.heads.delete(oldest) }
+    for (const oldest of this.heads.keys()) {
+      if (this.heads.size <= KEPT) break
+      this.heads.delete(oldest)
+    }
   }
 
   private steps(manager: EntityManager, projectId: string, author: string): Promise<Step[]> {
-    return manager.find(EditRow, { where: { projectId, author }, select: { projectId: true, seq: true, kind: true, ofSeq: true, label: true }, order: { seq: 'ASC' } })
+    return manager.find(EditRow, {
+      where: { projectId, author },
+      select: { projectId: true, seq: true, kind: true, ofSeq: true, label: true },
+      order: { seq: 'ASC' },
+    })
   }
 }
 
-async function checkpointBefore(manager: EntityManager, projectId: string, seq: number): Promise<{ seq: number; project: Project }> {
-  const checkpoint = await manager.createQueryBuilder(CheckpointRow, 'c').where('c.projectId = :projectId AND c.seq <= :seq', { projectId, seq }).orderBy('c.seq', 'DESC').limit(1).getOneOrFail()
+async function checkpointBefore(
+  manager: EntityManager,
+  projectId: string,
+  seq: number,
+): Promise<{ seq: number; project: Project }> {
+  const checkpoint = await manager
+    .createQueryBuilder(CheckpointRow, 'c')
+    .where('c.projectId = :projectId AND c.seq <= :seq', { projectId, seq })
+    .orderBy('c.seq', 'DESC')
+    .limit(1)
+    .getOneOrFail()
   return { seq: checkpoint.seq, project: parseProject(JSON.parse(checkpoint.data)) }
 }
 
 /** The edits of a stretch of the log on a project; those that an older Geotome wrote get what has been added since. */
-async function replayed(manager: EntityManager, projectId: string, from: { seq: number; project: Project }, to: number): Promise<Project> {
-  const rows = await manager.createQueryBuilder(EditRow, 'e').where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :to', { projectId, from: from.seq, to }).orderBy('e.seq').getMany()
+async function replayed(
+  manager: EntityManager,
+  projectId: string,
+  from: { seq: number; project: Project },
+  to: number,
+): Promise<Project> {
+  const rows = await manager
+    .createQueryBuilder(EditRow, 'e')
+    .where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :to', { projectId, from: from.seq, to })
+    .orderBy('e.seq')
+    .getMany()
   return rows.reduce((p, r) => applyChecked(p, parseEdit(JSON.parse(r.edit))), from.project)
 }
 
-const asLogged = (row: EditRow): LoggedEdit => ({ seq: row.seq, id: row.editId, author: row.author, label: row.label, kind: row.kind, edit: JSON.parse(row.edit) as Edit })
+const asLogged = (row: EditRow): LoggedEdit => ({
+  seq: row.seq,
+  id: row.editId,
+  author: row.author,
+  label: row.label,
+  kind: row.kind,
+  edit: JSON.parse(row.edit) as Edit,
+})
 
 /** Has the list's total computed soon; edits in quick succession ask once. */
 async function askForTotal(manager: EntityManager, projectId: string): Promise<void> {
-  await manager.createQueryBuilder().insert().into(JobRow).values({ kind: 'total', projectId, runAfter: new Date(Date.now() + 300) }).orUpdate(['runAfter'], ['kind', 'projectId']).execute()
+  await manager
+    .createQueryBuilder()
+    .insert()
+    .into(JobRow)
+    .values({ kind: 'total', projectId, runAfter: new Date(Date.now() + 300) })
+    .orUpdate(['runAfter'], ['kind', 'projectId'])
+    .execute()
 }

@@ -4,10 +4,17 @@ import { checked } from '../http/problems'
 import { madeUpGround } from './made-up-ground'
 
 const Number_ = v.pipe(v.string(), v.transform(Number), v.number('is a number'), v.finite())
-const Extent = v.pipe(v.object({ x0: Number_, y0: Number_, x1: Number_, y1: Number_ }), v.check(({ x0, y0, x1, y1 }) => x1 > x0 && y1 > y0 && x1 - x0 <= 2000 && y1 - y0 <= 2000, 'the extent is up to 2000 m wide and deep'))
+const Extent = v.pipe(
+  v.object({ x0: Number_, y0: Number_, x1: Number_, y1: Number_ }),
+  v.check(
+    ({ x0, y0, x1, y1 }) => x1 > x0 && y1 > y0 && x1 - x0 <= 2000 && y1 - y0 <= 2000,
+    'the extent is up to 2000 m wide and deep',
+  ),
+)
 const Scan = v.object({ count: v.pipe(Number_, v.integer(), v.minValue(3), v.maxValue(20000)) })
 const Heights = v.object({
-  latitude: v.pipe(Number_, v.minValue(-90), v.maxValue(90)), longitude: v.pipe(Number_, v.minValue(-180), v.maxValue(180)),
+  latitude: v.pipe(Number_, v.minValue(-90), v.maxValue(90)),
+  longitude: v.pipe(Number_, v.minValue(-180), v.maxValue(180)),
   step: v.pipe(Number_, v.minValue(1, 'the step is at least 1 m'), v.maxValue(200)),
 })
 
@@ -30,7 +37,10 @@ export function standInRoutes(): Router {
         lines.push(JSON.stringify([mm(x), mm(y), mm(madeUpGround(x, y) + (next() - 0.5) * 0.006)]))
       }
       response.write(`${lines.join('\n')}\n`)
-      if (sent >= count) { clearInterval(timer); response.end() }
+      if (sent >= count) {
+        clearInterval(timer)
+        response.end()
+      }
     }, 60)
     request.on('close', () => clearInterval(timer))
   })
@@ -42,15 +52,29 @@ export function standInRoutes(): Router {
     const [nx, ny] = [Math.floor((x1 - x0) / step) + 1, Math.floor((y1 - y0) / step) + 1]
     // Another place has other ground: the same hills, shifted.
     const [dx, dy] = [(longitude * 111) % 40, (latitude * 111) % 40]
-    response.json({ x0, y0, step, nx, ny, heights: Array.from({ length: nx * ny }, (_, i) => Math.round(100 * madeUpGround(x0 + (i % nx) * step + dx, y0 + Math.floor(i / nx) * step + dy)) / 100) })
+    response.json({
+      x0,
+      y0,
+      step,
+      nx,
+      ny,
+      heights: Array.from(
+        { length: nx * ny },
+        (_, i) => Math.round(100 * madeUpGround(x0 + (i % nx) * step + dx, y0 + Math.floor(i / nx) * step + dy)) / 100,
+      ),
+    })
   })
   return routes
 }
 
-const pick = (query: object, names: string[]) => Object.fromEntries(names.map((n) => [n, (query as Record<string, unknown>)[n]]))
+const pick = (query: object, names: string[]) =>
+  Object.fromEntries(names.map((n) => [n, (query as Record<string, unknown>)[n]]))
 const mm = (v: number) => Math.round(v * 1000) / 1000
 
 function chance(seed: number): () => number {
   let state = seed >>> 0
-  return () => { state = (Math.imul(state, 1664525) + 1013904223) >>> 0; return state / 2 ** 32 }
+  return () => {
+    state = (Math.imul(state, 1664525) + 1013904223) >>> 0
+    return state / 2 ** 32
+  }
 }

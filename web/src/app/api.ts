@@ -1,46 +1,98 @@
 import type { Edit } from '@geotome/core/edits'
 import type { Project, Unit } from '@geotome/core/project'
 
-export interface ProjectSummary { id: string; name: string; unit: string; seq: number; totalArea: number | null; totalSeq: number | null; changedAt: string }
+export interface ProjectSummary {
+  id: string
+  name: string
+  unit: string
+  seq: number
+  totalArea: number | null
+  totalSeq: number | null
+  changedAt: string
+}
 /** A named moment of a project's log. */
-export interface RestorePoint { id: string; name: string; seq: number; at: string }
-export interface History { undo: string | null; redo: string | null }
-export interface LoggedEdit { seq: number; id: string; author: string; label: string; kind: 'edit' | 'undo' | 'redo'; edit: Edit }
+export interface RestorePoint {
+  id: string
+  name: string
+  seq: number
+  at: string
+}
+export interface History {
+  undo: string | null
+  redo: string | null
+}
+export interface LoggedEdit {
+  seq: number
+  id: string
+  author: string
+  label: string
+  kind: 'edit' | 'undo' | 'redo'
+  edit: Edit
+}
 
 /** What the server refused, in its own sentence; `away` when it could not be reached, or could not do its own part: the same may be asked again. */
 export class Problem extends Error {
-  constructor(message: string, readonly status: number) { super(message) }
-  get away(): boolean { return this.status === 0 || this.status >= 500 }
+  constructor(
+    message: string,
+    readonly status: number,
+  ) {
+    super(message)
+  }
+  get away(): boolean {
+    return this.status === 0 || this.status >= 500
+  }
 }
 
 export const api = {
   projects: () => call<ProjectSummary[]>('GET', '/api/projects'),
-  create: (body: { name: string; unit: Unit; siteArea: number | null }) => call<{ id: string }>('POST', '/api/projects', body),
+  create: (body: { name: string; unit: Unit; siteArea: number | null }) =>
+    call<{ id: string }>('POST', '/api/projects', body),
   remove: (id: string) => call<void>('DELETE', `/api/projects/${id}`),
   restore: (id: string) => call<void>('POST', `/api/projects/${id}/restore`),
   importFile: (file: Blob) => call<{ id: string }>('POST', '/api/projects/import', file),
   /** stores a picture or a survey by the hash of its content */
-  putAsset: (content: Blob | Uint8Array) => call<{ hash: string; type: string; bytes: number }>('POST', '/api/assets', content instanceof Blob ? content : new Blob([content as BlobPart])),
-  open: (id: string, author: string) => call<{ seq: number; project: Project; history: History }>('GET', `/api/projects/${id}?author=${author}`),
-  edit: (id: string, body: { id: string; author: string; label: string; edit: Edit }) => call<{ seq: number; history: History }>('POST', `/api/projects/${id}/edits`, body),
-  step: (id: string, which: 'undo' | 'redo', body: { id: string; author: string }) => call<{ seq: number; label: string; history: History }>('POST', `/api/projects/${id}/${which}`, body),
+  putAsset: (content: Blob | Uint8Array) =>
+    call<{ hash: string; type: string; bytes: number }>(
+      'POST',
+      '/api/assets',
+      content instanceof Blob ? content : new Blob([content as BlobPart]),
+    ),
+  open: (id: string, author: string) =>
+    call<{ seq: number; project: Project; history: History }>('GET', `/api/projects/${id}?author=${author}`),
+  edit: (id: string, body: { id: string; author: string; label: string; edit: Edit }) =>
+    call<{ seq: number; history: History }>('POST', `/api/projects/${id}/edits`, body),
+  step: (id: string, which: 'undo' | 'redo', body: { id: string; author: string }) =>
+    call<{ seq: number; label: string; history: History }>('POST', `/api/projects/${id}/${which}`, body),
   since: (id: string, seq: number) => call<LoggedEdit[]>('GET', `/api/projects/${id}/edits?since=${seq}`),
   restorePoints: (id: string) => call<RestorePoint[]>('GET', `/api/projects/${id}/restore-points`),
-  keepPoint: (id: string, body: { id: string; name: string }) => call<{ id: string; seq: number }>('POST', `/api/projects/${id}/restore-points`, body),
+  keepPoint: (id: string, body: { id: string; name: string }) =>
+    call<{ id: string; seq: number }>('POST', `/api/projects/${id}/restore-points`, body),
   dropPoint: (id: string, point: string) => call<void>('DELETE', `/api/projects/${id}/restore-points/${point}`),
   at: (id: string, seq: number) => call<{ seq: number; project: Project }>('GET', `/api/projects/${id}/at/${seq}`),
-  exportUrl: (id: string, format: string, scheme: string, moment: number | null) => `/api/projects/${id}/export/${format}?scheme=${scheme}${moment === null ? '' : `&at=${moment}`}`,
+  exportUrl: (id: string, format: string, scheme: string, moment: number | null) =>
+    `/api/projects/${id}/export/${format}?scheme=${scheme}${moment === null ? '' : `&at=${moment}`}`,
 }
 
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   const raw = body instanceof Blob
   let response: Response
   try {
-    response = await fetch(path, { method, ...(body === undefined ? {} : { body: raw ? body : JSON.stringify(body), headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' } }) })
+    response = await fetch(path, {
+      method,
+      ...(body === undefined
+        ? {}
+        : {
+            body: raw ? body : JSON.stringify(body),
+            headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
+          }),
+    })
   } catch {
     throw new Problem('The server does not answer. What you do is kept in this window and sent when it is back.', 0)
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
-  const detail = await response.json().then((p: { detail?: string }) => p.detail, () => undefined)
+  const detail = await response.json().then(
+    (p: { detail?: string }) => p.detail,
+    () => undefined,
+  )
   throw new Problem(detail ?? `The server answered ${response.status}. Try again.`, response.status)
 }

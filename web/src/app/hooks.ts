@@ -23,11 +23,12 @@ export function usePickedMasses(): Mass[] {
 export function usePickedPart(): Part | null {
   const { scheme } = useProject()
   const picked = useAppSelector((s) => s.view.picked)
-  return picked.kind === 'part' ? scheme.parts[picked.ids[0] ?? ''] ?? null : null
+  return picked.kind === 'part' ? (scheme.parts[picked.ids[0] ?? ''] ?? null) : null
 }
 
 export const useUses = (): Use[] => inOrder(useProject().project.uses)
-export const useBuildUps = (kind: BuildUp['for']): BuildUp[] => inOrder(useProject().project.buildUps).filter((b) => b.for === kind)
+export const useBuildUps = (kind: BuildUp['for']): BuildUp[] =>
+  inOrder(useProject().project.buildUps).filter((b) => b.for === kind)
 
 /** Keys that act wherever the focus is, but in a field only when they are not typing. */
 export function useKeys(handle: (event: KeyboardEvent, typing: boolean) => void): void {

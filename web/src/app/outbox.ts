@@ -5,11 +5,19 @@ import type { PendingEdit } from './project-slice'
  * Edits that the server has not acknowledged, kept in the browser: they survive leaving the page, a crash of the browser, and a server that is
  * away. Each stands under its project and its place in the order in which they were made. Where the browser keeps nothing, they live in the window only.
  */
-interface Kept extends PendingEdit { project: string; author: string }
+interface Kept extends PendingEdit {
+  project: string
+  author: string
+}
 
 let store: UseStore | null | undefined
 function storeOf(): UseStore | null {
-  if (store === undefined) try { store = createStore('geotome', 'outbox') } catch { store = null }
+  if (store === undefined)
+    try {
+      store = createStore('geotome', 'outbox')
+    } catch {
+      store = null
+    }
   return store
 }
 
@@ -18,7 +26,10 @@ export const keepsEdits = (): boolean => storeOf() !== null
 
 let last = 0
 /** Keys sort by the time at which edits were made; two of one moment by a counter. */
-const keyOf = (project: string): string => { last = Math.max(last + 1, Date.now() * 1000); return `${project} ${String(last).padStart(20, '0')}` }
+const keyOf = (project: string): string => {
+  last = Math.max(last + 1, Date.now() * 1000)
+  return `${project} ${String(last).padStart(20, '0')}`
+}
 const keys = new Map<string, Promise<string | null>>()
 
 /** Keeps an edit until it is acknowledged. */
@@ -26,7 +37,13 @@ export function keep(project: string, author: string, edit: PendingEdit): void {
   const kept = storeOf()
   if (!kept) return
   const key = keyOf(project)
-  keys.set(edit.id, set(key, { ...edit, project, author } satisfies Kept, kept).then(() => key, () => null))
+  keys.set(
+    edit.id,
+    set(key, { ...edit, project, author } satisfies Kept, kept).then(
+      () => key,
+      () => null,
+    ),
+  )
 }
 
 /** The edit is in the log, or was refused: it need not be kept. */
@@ -39,7 +56,12 @@ export async function forget(id: string): Promise<void> {
 
 /** What was left of a project, in order. */
 export async function leftOf(project: string): Promise<(PendingEdit & { author: string })[]> {
-  return (await all()).filter((k) => k.edit.project === project).map(({ key, edit }) => { keys.set(edit.id, Promise.resolve(key)); return edit })
+  return (await all())
+    .filter((k) => k.edit.project === project)
+    .map(({ key, edit }) => {
+      keys.set(edit.id, Promise.resolve(key))
+      return edit
+    })
 }
 
 /** How many edits wait, by project. */
@@ -55,4 +77,3 @@ async function all(): Promise<{ key: string; edit: Kept }[]> {
   const found = await entries<string, Kept>(kept).catch(() => [])
   return found.map(([key, edit]) => ({ key: String(key), edit })).sort((a, b) => (a.key < b.key ? -1 : 1))
 }
-

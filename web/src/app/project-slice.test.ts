@@ -1,15 +1,33 @@
 import { describe, expect, it } from 'vitest'
 import { blankProject } from '@geotome/core/project'
 import type { Edit } from '@geotome/core/edits'
-import { dropped, logged, made, opened, previewed, projectReducer, selectProject, selectTried, serverAway } from './project-slice'
+import {
+  dropped,
+  logged,
+  made,
+  opened,
+  previewed,
+  projectReducer,
+  selectProject,
+  selectTried,
+  serverAway,
+} from './project-slice'
 
 let n = 0
 const project = blankProject(() => `id-${++n}`, 'School', 'm', 100)
 const named = (name: string): Edit => ({ edit: 'project.change', set: { name } })
-const entry = (seq: number, id: string, name: string) => ({ seq, id, author: 'x', label: name, kind: 'edit' as const, edit: named(name) })
+const entry = (seq: number, id: string, name: string) => ({
+  seq,
+  id,
+  author: 'x',
+  label: name,
+  kind: 'edit' as const,
+  edit: named(name),
+})
 type State = ReturnType<typeof projectReducer>
 const start = (): State => projectReducer(undefined, opened({ project, seq: 4, history: { undo: null, redo: null } }))
-const run = (...actions: Parameters<typeof projectReducer>[1][]): State => actions.reduce<State>(projectReducer, start())
+const run = (...actions: Parameters<typeof projectReducer>[1][]): State =>
+  actions.reduce<State>(projectReducer, start())
 const seen = (state: State) => selectProject({ project: state, view: { scheme: null } })?.name
 
 describe('a window', () => {
@@ -27,18 +45,27 @@ describe('a window', () => {
     expect(seen(projectReducer(state, logged([entry(6, 'a', 'Mine')])))).toBe('Mine')
   })
   it('takes each entry of the log once and in order, whatever comes twice or too early', () => {
-    const state = run(logged([entry(5, 'p', 'Five'), entry(5, 'p', 'Five'), entry(7, 'r', 'Seven')]), logged([entry(6, 'q', 'Six'), entry(7, 'r', 'Seven')]))
+    const state = run(
+      logged([entry(5, 'p', 'Five'), entry(5, 'p', 'Five'), entry(7, 'r', 'Seven')]),
+      logged([entry(6, 'q', 'Six'), entry(7, 'r', 'Seven')]),
+    )
     expect([state.seq, state.confirmed?.name, state.log.map((e) => e.id)]).toEqual([7, 'Seven', ['p', 'q', 'r']])
   })
   it('drops an edit that the server refused, and nothing else', () => {
-    const state = run(made({ id: 'a', label: 'name', edit: named('Mine') }), made({ id: 'b', label: 'site', edit: { edit: 'project.change', set: { siteArea: 7 } } }), dropped('a'))
+    const state = run(
+      made({ id: 'a', label: 'name', edit: named('Mine') }),
+      made({ id: 'b', label: 'site', edit: { edit: 'project.change', set: { siteArea: 7 } } }),
+      dropped('a'),
+    )
     expect(seen(state)).toBe('School')
     expect(selectProject({ project: state, view: { scheme: null } })?.siteArea).toBe(7)
   })
   it('leaves out a pending edit that no longer fits, until the server has said so', () => {
     const scheme = Object.keys(project.schemes)[0] ?? ''
     const gone: Edit = { edit: 'mass.remove', scheme, id: 'nobody' }
-    expect(seen(run(made({ id: 'a', label: 'x', edit: gone }), made({ id: 'b', label: 'name', edit: named('After') })))).toBe('After')
+    expect(
+      seen(run(made({ id: 'a', label: 'x', edit: gone }), made({ id: 'b', label: 'name', edit: named('After') }))),
+    ).toBe('After')
   })
   it('tries a gesture without storing it', () => {
     const state = run(previewed(named('While dragging')))

@@ -4,7 +4,11 @@ import { firstScheme } from '@geotome/core/study'
 import { Refusal, type Project, type Scheme } from '@geotome/core/project'
 import type { History, LoggedEdit } from './api'
 
-export interface PendingEdit { id: string; label: string; edit: Edit }
+export interface PendingEdit {
+  id: string
+  label: string
+  edit: Edit
+}
 
 interface ProjectState {
   /** as the server has acknowledged it */
@@ -22,15 +26,39 @@ interface ProjectState {
   moment: number | null
 }
 
-const initialState: ProjectState = { confirmed: null, seq: 0, log: [], pending: [], preview: null, history: { undo: null, redo: null }, saved: { state: 'saved', at: null }, moment: null }
+const initialState: ProjectState = {
+  confirmed: null,
+  seq: 0,
+  log: [],
+  pending: [],
+  preview: null,
+  history: { undo: null, redo: null },
+  saved: { state: 'saved', at: null },
+  moment: null,
+}
 
 const slice = createSlice({
   name: 'project',
   initialState,
   reducers: {
-    opened: (_state, { payload }: PayloadAction<{ project: Project; seq: number; history: History; moment?: number }>) => ({ ...initialState, moment: payload.moment ?? null, confirmed: payload.project, seq: payload.seq, history: payload.history }),
+    opened: (
+      _state,
+      { payload }: PayloadAction<{ project: Project; seq: number; history: History; moment?: number }>,
+    ) => ({
+      ...initialState,
+      moment: payload.moment ?? null,
+      confirmed: payload.project,
+      seq: payload.seq,
+      history: payload.history,
+    }),
     closed: () => initialState,
-    made: (state, { payload }: PayloadAction<PendingEdit>) => ({ ...state, pending: [...state.pending, payload], preview: null, history: { undo: payload.label, redo: null }, saved: { ...state.saved, state: 'saving' as const } }),
+    made: (state, { payload }: PayloadAction<PendingEdit>) => ({
+      ...state,
+      pending: [...state.pending, payload],
+      preview: null,
+      history: { undo: payload.label, redo: null },
+      saved: { ...state.saved, state: 'saving' as const },
+    }),
     /** The server's log has gone on: by our own edits, or by another window's. */
     logged: (state, { payload }: PayloadAction<LoggedEdit[]>) => {
       let { confirmed, seq } = state
@@ -43,12 +71,28 @@ const slice = createSlice({
         log.push({ id: entry.id, label: entry.label, edit: entry.edit })
         pending = pending.filter((p) => p.id !== entry.id)
       }
-      return { ...state, confirmed, seq, log, pending, saved: pending.length ? state.saved : { state: 'saved' as const, at: Date.now() } }
+      return {
+        ...state,
+        confirmed,
+        seq,
+        log,
+        pending,
+        saved: pending.length ? state.saved : { state: 'saved' as const, at: Date.now() },
+      }
     },
-    dropped: (state, { payload }: PayloadAction<string>) => ({ ...state, pending: state.pending.filter((p) => p.id !== payload) }),
+    dropped: (state, { payload }: PayloadAction<string>) => ({
+      ...state,
+      pending: state.pending.filter((p) => p.id !== payload),
+    }),
     previewed: (state, { payload }: PayloadAction<Edit | null>) => ({ ...state, preview: payload }),
     historyRead: (state, { payload }: PayloadAction<History>) => ({ ...state, history: payload }),
-    serverAway: (state, { payload }: PayloadAction<boolean>) => ({ ...state, saved: { ...state.saved, state: payload ? 'away' as const : state.pending.length ? 'saving' as const : 'saved' as const } }),
+    serverAway: (state, { payload }: PayloadAction<boolean>) => ({
+      ...state,
+      saved: {
+        ...state.saved,
+        state: payload ? ('away' as const) : state.pending.length ? ('saving' as const) : ('saved' as const),
+      },
+    }),
   },
 })
 
@@ -58,21 +102,39 @@ export const projectReducer = slice.reducer
 type Root = { project: ProjectState; view: { scheme: string | null } }
 
 /** The project as this window has it: acknowledged edits, then its own that are on their way. */
-export const selectProject = createSelector([(s: Root) => s.project.confirmed, (s: Root) => s.project.pending], (confirmed, pending): Project | null =>
-  pending.reduce<Project | null>((project, { edit }) => (project ? tried(project, edit) : project), confirmed))
+export const selectProject = createSelector(
+  [(s: Root) => s.project.confirmed, (s: Root) => s.project.pending],
+  (confirmed, pending): Project | null =>
+    pending.reduce<Project | null>((project, { edit }) => (project ? tried(project, edit) : project), confirmed),
+)
 
 /** The same with the gesture under way on it: what lists and fields show. */
-export const selectTried = createSelector([selectProject, (s: Root) => s.project.preview], (project, preview): Project | null => (project && preview ? tried(project, preview) : project))
+export const selectTried = createSelector(
+  [selectProject, (s: Root) => s.project.preview],
+  (project, preview): Project | null => (project && preview ? tried(project, preview) : project),
+)
 
 /** The project without the gesture under way, and the scheme that is looked at: what a gesture begins from. */
-export const selectPresent = createSelector([selectProject, (s: Root) => s.view.scheme], (project, id): { project: Project; scheme: Scheme } | null => (project ? { project, scheme: schemeShown(project, id) } : null))
+export const selectPresent = createSelector(
+  [selectProject, (s: Root) => s.view.scheme],
+  (project, id): { project: Project; scheme: Scheme } | null =>
+    project ? { project, scheme: schemeShown(project, id) } : null,
+)
 
-export const selectScheme = createSelector([selectTried, (s: Root) => s.view.scheme], (project, id): Scheme | null => (project ? schemeShown(project, id) : null))
+export const selectScheme = createSelector([selectTried, (s: Root) => s.view.scheme], (project, id): Scheme | null =>
+  project ? schemeShown(project, id) : null,
+)
 
 /** Duplicated schemes hold things of the same ids: only its own id tells which one is meant. */
-const schemeShown = (project: Project, id: string | null): Scheme => (id ? project.schemes[id] : undefined) ?? firstScheme(project)
+const schemeShown = (project: Project, id: string | null): Scheme =>
+  (id ? project.schemes[id] : undefined) ?? firstScheme(project)
 
 /** An edit on its way that no longer fits is left out until the server has said so. */
 function tried(project: Project, edit: Edit): Project {
-  try { return applyChecked(project, edit) } catch (e) { if (e instanceof Refusal) return project; throw e }
+  try {
+    return applyChecked(project, edit)
+  } catch (e) {
+    if (e instanceof Refusal) return project
+    throw e
+  }
 }

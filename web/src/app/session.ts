@@ -3,7 +3,17 @@ import { applyEdit, type Edit } from '@geotome/core/edits'
 import { Refusal } from '@geotome/core/project'
 import { api, Problem, type LoggedEdit } from './api'
 import { author } from './author'
-import { closed, dropped, historyRead, logged, made, opened, previewed, selectProject, serverAway } from './project-slice'
+import {
+  closed,
+  dropped,
+  historyRead,
+  logged,
+  made,
+  opened,
+  previewed,
+  selectProject,
+  serverAway,
+} from './project-slice'
 import { forget, keep, keepsEdits, leftOf, waiting } from './outbox'
 import { store } from './store'
 import { left as leftProject } from './view-slice'
@@ -41,7 +51,9 @@ async function takeUp(id: string): Promise<void> {
   const left = await leftOf(id)
   if (projectId !== id || left.length === 0) return
   for (const { id: editId, label, edit } of left) store.dispatch(made({ id: editId, label, edit }))
-  toast(`${left.length} ${left.length === 1 ? 'change that was' : 'changes that were'} not stored yet ${left.length === 1 ? 'is' : 'are'} sent now.`)
+  toast(
+    `${left.length} ${left.length === 1 ? 'change that was' : 'changes that were'} not stored yet ${left.length === 1 ? 'is' : 'are'} sent now.`,
+  )
   void send()
 }
 
@@ -51,7 +63,12 @@ export async function sendLeftovers(): Promise<number> {
   for (const id of (await waiting()).keys()) {
     if (id === projectId) continue
     for (const edit of await leftOf(id)) {
-      try { await api.edit(id, { id: edit.id, label: edit.label, edit: edit.edit, author: edit.author }); sent++ } catch (e) { if (!(e instanceof Problem) || e.away) return sent }
+      try {
+        await api.edit(id, { id: edit.id, label: edit.label, edit: edit.edit, author: edit.author })
+        sent++
+      } catch (e) {
+        if (!(e instanceof Problem) || e.away) return sent
+      }
       await forget(edit.id)
     }
   }
@@ -62,7 +79,13 @@ export function closeProject(): void {
   opening++
   // What is on its way goes on being sent; the server stores an edit that comes twice once.
   const [id, left] = [projectId, store.getState().project.pending]
-  if (id && left.length) void (async () => { for (const edit of left) { await api.edit(id, { ...edit, author: author() }); await forget(edit.id) } })().catch(say)
+  if (id && left.length)
+    void (async () => {
+      for (const edit of left) {
+        await api.edit(id, { ...edit, author: author() })
+        await forget(edit.id)
+      }
+    })().catch(say)
   events?.close()
   events = null
   projectId = null
@@ -74,7 +97,11 @@ export function closeProject(): void {
 export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
   const project = selectProject(store.getState())
   if (!project) return false
-  if (store.getState().project.moment !== null) { toast.error('This is a moment of the past, and stays as it was. Go to the present to change something.'); store.dispatch(previewed(null)); return false }
+  if (store.getState().project.moment !== null) {
+    toast.error('This is a moment of the past, and stays as it was. Go to the present to change something.')
+    store.dispatch(previewed(null))
+    return false
+  }
   try {
     const edit = typeof make === 'function' ? make() : make
     applyEdit(project, edit)
@@ -95,12 +122,17 @@ export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
 export function tryEdit(make: (() => Edit) | null): void {
   const project = selectProject(store.getState())
   if (!project) return
-  if (!make) { store.dispatch(previewed(null)); return }
+  if (!make) {
+    store.dispatch(previewed(null))
+    return
+  }
   try {
     const edit = make()
     applyEdit(project, edit)
     store.dispatch(previewed(edit))
-  } catch (e) { if (!(e instanceof Refusal)) throw e }
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+  }
 }
 
 export async function stepBack(which: 'undo' | 'redo'): Promise<void> {
@@ -112,11 +144,15 @@ export async function stepBack(which: 'undo' | 'redo'): Promise<void> {
     const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author() })
     store.dispatch(historyRead(history))
     await catchUp(id, seq)
-  } catch (e) { say(e) }
+  } catch (e) {
+    say(e)
+  }
 }
 
 /** Ends when every edit made here is in the log. */
-export async function settled(): Promise<void> { if (store.getState().project.pending.length) await send() }
+export async function settled(): Promise<void> {
+  if (store.getState().project.pending.length) await send()
+}
 
 /** Sends what is pending, in order; ends when all of it is acknowledged. */
 function send(): Promise<void> {
@@ -176,7 +212,13 @@ function follow(id: string, seq: number): void {
   events.addEventListener('error', () => {
     store.dispatch(serverAway(true))
     // A stream that the server ended for good is opened anew by hand.
-    if (events?.readyState === EventSource.CLOSED) setTimeout(() => { if (projectId === id) { events?.close(); follow(id, store.getState().project.seq) } }, 1500)
+    if (events?.readyState === EventSource.CLOSED)
+      setTimeout(() => {
+        if (projectId === id) {
+          events?.close()
+          follow(id, store.getState().project.seq)
+        }
+      }, 1500)
   })
 }
 
@@ -188,10 +230,15 @@ function say(e: unknown): void {
 // A browser keeps six connections to a server, and a stream holds one: windows that nobody sees let theirs go, and catch up when they are seen.
 document.addEventListener('visibilitychange', () => {
   if (!projectId) return
-  if (!document.hidden) { follow(projectId, store.getState().project.seq); return }
+  if (!document.hidden) {
+    follow(projectId, store.getState().project.seq)
+    return
+  }
   events?.close()
   events = null
 })
 
 // What is not stored yet waits in the browser's own store; only where it has none, leaving loses something.
-window.addEventListener('beforeunload', (event) => { if (store.getState().project.pending.length && !keepsEdits()) event.preventDefault() })
+window.addEventListener('beforeunload', (event) => {
+  if (store.getState().project.pending.length && !keepsEdits()) event.preventDefault()
+})

@@ -19,7 +19,9 @@ let wanted = false
 let lastKey = ''
 
 export function startStudyLoop(): () => void {
-  const stop = store.subscribe(() => { void next() })
+  const stop = store.subscribe(() => {
+    void next()
+  })
   return stop
 }
 
@@ -27,20 +29,38 @@ async function next(): Promise<void> {
   const state = store.getState()
   const project = selectProject(state)
   const scheme = selectScheme(state)
-  if (!project || !scheme) { known = { project: null, edits: [] }; lastKey = ''; return }
+  if (!project || !scheme) {
+    known = { project: null, edits: [] }
+    lastKey = ''
+    return
+  }
   const ask = currentAsk(scheme.id)
   const way = [...state.project.log, ...state.project.pending]
   const key = JSON.stringify([project.id, way.length, way.at(-1)?.id, ask])
   if (key === lastKey) return
-  if (underWay) { wanted = true; return }
+  if (underWay) {
+    wanted = true
+    return
+  }
   lastKey = key
-  underWay = study(project, ask).catch((e: unknown) => {
-    // The worker is given the whole project anew at the next change.
-    console.error(e)
-    store.dispatch(computationRefused('The computation failed in an unforeseen way; the last result stays. Change something, or reload the page.'))
-  }).finally(() => { underWay = null })
+  underWay = study(project, ask)
+    .catch((e: unknown) => {
+      // The worker is given the whole project anew at the next change.
+      console.error(e)
+      store.dispatch(
+        computationRefused(
+          'The computation failed in an unforeseen way; the last result stays. Change something, or reload the page.',
+        ),
+      )
+    })
+    .finally(() => {
+      underWay = null
+    })
   await underWay
-  if (wanted) { wanted = false; void next() }
+  if (wanted) {
+    wanted = false
+    void next()
+  }
 }
 
 async function study(project: Project, ask: Ask): Promise<void> {
@@ -79,7 +99,13 @@ async function bringWorkerUp(project: Project): Promise<void> {
 
 export function currentAsk(scheme: string): Ask {
   const { project, view } = store.getState()
-  return { scheme, preview: project.preview, proposal: view.proposing, compare: view.compare, section: view.section && (view.panes === 'section' || view.panes === 'four') ? view.section : null }
+  return {
+    scheme,
+    preview: project.preview,
+    proposal: view.proposing,
+    compare: view.compare,
+    section: view.section && (view.panes === 'section' || view.panes === 'four') ? view.section : null,
+  }
 }
 
 /** Waits until the worker has every edit that was made here, so that what is asked of it is of the present. */
@@ -90,9 +116,15 @@ export async function workerReady(): Promise<void> {
 }
 
 /** Asks the worker for an edit that needs geometry, and makes it. */
-export async function makeComputedEdit(label: string, ask: () => Promise<{ edit: Edit } | { refused: string }>): Promise<boolean> {
+export async function makeComputedEdit(
+  label: string,
+  ask: () => Promise<{ edit: Edit } | { refused: string }>,
+): Promise<boolean> {
   await workerReady()
   const answer = await ask()
-  if ('refused' in answer) { toast.error(answer.refused); return false }
+  if ('refused' in answer) {
+    toast.error(answer.refused)
+    return false
+  }
   return makeEdit(label, answer.edit)
 }

@@ -4,7 +4,12 @@ import type { KeptView, MeasureKind, Num } from '@geotome/core/project'
 import type { Upright } from '@geotome/core/slice'
 import type { StoredView } from '../stage/geometry-store'
 
-export type Picked = { kind: 'mass'; ids: string[] } | { kind: 'level'; ids: string[] } | { kind: 'part'; ids: string[] } | { kind: 'picture'; ids: string[] } | { kind: 'nothing' }
+export type Picked =
+  | { kind: 'mass'; ids: string[] }
+  | { kind: 'level'; ids: string[] }
+  | { kind: 'part'; ids: string[] }
+  | { kind: 'picture'; ids: string[] }
+  | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
 /** What the pointer does on the stage; null: it picks. */
 export type Tool = 'rectangle' | 'polygon' | 'circle' | 'site' | 'neighbour' | 'wing' | 'measure' | null
@@ -59,8 +64,45 @@ interface ViewState {
 }
 export type GroundPart = 'project' | 'site' | 'terrain' | 'pictures'
 
-
-const initialState: ViewState = { scheme: null, picked: { kind: 'nothing' }, level: null, panes: 'both', tool: null, holeIn: null, wing: null, sheet: null, study: null, before: null, after: null, refused: null, computing: false, proposing: null, hover: null, moving: null, compare: null, shows: { masses: 'solid', fabric: true, context: true, labels: true, materials: false, levels: 'marks', pictures: true, terrain: true, envelope: true }, hidden: [], kept: null, viewsOpen: false, elevation: -90, section: null, behind: null, bench: null, measuring: 'distance', ground: 'site' }
+const initialState: ViewState = {
+  scheme: null,
+  picked: { kind: 'nothing' },
+  level: null,
+  panes: 'both',
+  tool: null,
+  holeIn: null,
+  wing: null,
+  sheet: null,
+  study: null,
+  before: null,
+  after: null,
+  refused: null,
+  computing: false,
+  proposing: null,
+  hover: null,
+  moving: null,
+  compare: null,
+  shows: {
+    masses: 'solid',
+    fabric: true,
+    context: true,
+    labels: true,
+    materials: false,
+    levels: 'marks',
+    pictures: true,
+    terrain: true,
+    envelope: true,
+  },
+  hidden: [],
+  kept: null,
+  viewsOpen: false,
+  elevation: -90,
+  section: null,
+  behind: null,
+  bench: null,
+  measuring: 'distance',
+  ground: 'site',
+}
 
 const slice = createSlice({
   name: 'view',
@@ -68,11 +110,37 @@ const slice = createSlice({
   reducers: {
     left: () => initialState,
     /** Another scheme is worked on; what was picked and compared belongs to the old one. */
-    schemeShown: (state, { payload }: PayloadAction<string>) => ({ ...state, scheme: payload, picked: { kind: 'nothing' as const }, level: null, before: null, after: null, proposing: null, moving: null, tool: null, compare: state.compare === payload ? null : state.compare, hidden: [], kept: null }),
+    schemeShown: (state, { payload }: PayloadAction<string>) => ({
+      ...state,
+      scheme: payload,
+      picked: { kind: 'nothing' as const },
+      level: null,
+      before: null,
+      after: null,
+      proposing: null,
+      moving: null,
+      tool: null,
+      compare: state.compare === payload ? null : state.compare,
+      hidden: [],
+      kept: null,
+    }),
     compared: (state, { payload }: PayloadAction<string | null>) => ({ ...state, compare: payload }),
-    showsChanged: (state, { payload }: PayloadAction<Partial<Shows>>) => ({ ...state, shows: { ...state.shows, ...payload }, kept: null }),
+    showsChanged: (state, { payload }: PayloadAction<Partial<Shows>>) => ({
+      ...state,
+      shows: { ...state.shows, ...payload },
+      kept: null,
+    }),
     thingsHidden: (state, { payload }: PayloadAction<string[]>) => ({ ...state, hidden: payload, kept: null }),
-    keptOpened: (state, { payload }: PayloadAction<KeptView>) => ({ ...state, kept: payload.id, shows: payload.shows, hidden: payload.hidden, level: payload.blade ?? state.level, panes: payload.pane, elevation: payload.pane === 'elevation' && payload.upright ? payload.upright.azimuth : state.elevation, section: payload.pane === 'section' ? payload.upright : state.section }),
+    keptOpened: (state, { payload }: PayloadAction<KeptView>) => ({
+      ...state,
+      kept: payload.id,
+      shows: payload.shows,
+      hidden: payload.hidden,
+      level: payload.blade ?? state.level,
+      panes: payload.pane,
+      elevation: payload.pane === 'elevation' && payload.upright ? payload.upright.azimuth : state.elevation,
+      section: payload.pane === 'section' ? payload.upright : state.section,
+    }),
     elevationFrom: (state, { payload }: PayloadAction<number>) => ({ ...state, elevation: payload, kept: null }),
     sectionAt: (state, { payload }: PayloadAction<Upright>) => ({ ...state, section: payload, kept: null }),
     behindChosen: (state, { payload }: PayloadAction<string | null>) => ({ ...state, behind: payload }),
@@ -83,18 +151,29 @@ const slice = createSlice({
     picked: (state, { payload }: PayloadAction<Picked>) => ({ ...state, picked: payload }),
     levelShown: (state, { payload }: PayloadAction<string | null>) => ({ ...state, level: payload }),
     panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
-    toolTaken: (state, { payload }: PayloadAction<Tool>) => ({ ...state, tool: payload, holeIn: payload ? state.holeIn : null }),
+    toolTaken: (state, { payload }: PayloadAction<Tool>) => ({
+      ...state,
+      tool: payload,
+      holeIn: payload ? state.holeIn : null,
+    }),
     holeBegun: (state, { payload }: PayloadAction<string>) => ({ ...state, tool: 'circle' as const, holeIn: payload }),
-    wingBegun: (state, { payload }: PayloadAction<string>) => ({ ...state, tool: 'wing' as const, wing: payload, holeIn: null }),
+    wingBegun: (state, { payload }: PayloadAction<string>) => ({
+      ...state,
+      tool: 'wing' as const,
+      wing: payload,
+      holeIn: null,
+    }),
     sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload }),
     levelMoved: (state, { payload }: PayloadAction<ViewState['moving']>) => ({ ...state, moving: payload }),
-    hovered: (state, { payload }: PayloadAction<string | null>) => (state.hover === payload ? state : { ...state, hover: payload }),
+    hovered: (state, { payload }: PayloadAction<string | null>) =>
+      state.hover === payload ? state : { ...state, hover: payload },
     proposed: (state, { payload }: PayloadAction<ViewState['proposing']>) => ({ ...state, proposing: payload }),
     computed: (state, { payload }: PayloadAction<{ view: StoredView; settled: boolean }>) => {
       const { view, settled } = payload
       const { area } = view.ledger.totals
       if (!settled) return { ...state, study: view, refused: null }
-      const changed = state.after !== null && state.study?.scheme === view.scheme && Math.abs(area - state.after) > 0.005
+      const changed =
+        state.after !== null && state.study?.scheme === view.scheme && Math.abs(area - state.after) > 0.005
       return { ...state, study: view, before: changed ? state.after : state.before, after: area, refused: null }
     },
     computing: (state, { payload }: PayloadAction<boolean>) => ({ ...state, computing: payload }),
@@ -102,5 +181,32 @@ const slice = createSlice({
   },
 })
 
-export const { left, schemeShown, compared, showsChanged, thingsHidden, keptOpened, elevationFrom, sectionAt, behindChosen, benchOpened, measuringChosen, groundShown, viewsToggled, picked, levelShown, panesChosen, toolTaken, holeBegun, wingBegun, sheetOpened, levelMoved, hovered, proposed, computed, computing, computationRefused } = slice.actions
+export const {
+  left,
+  schemeShown,
+  compared,
+  showsChanged,
+  thingsHidden,
+  keptOpened,
+  elevationFrom,
+  sectionAt,
+  behindChosen,
+  benchOpened,
+  measuringChosen,
+  groundShown,
+  viewsToggled,
+  picked,
+  levelShown,
+  panesChosen,
+  toolTaken,
+  holeBegun,
+  wingBegun,
+  sheetOpened,
+  levelMoved,
+  hovered,
+  proposed,
+  computed,
+  computing,
+  computationRefused,
+} = slice.actions
 export const viewReducer = slice.reducer

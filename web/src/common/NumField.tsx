@@ -1,6 +1,16 @@
 import { useId, useRef, useState, type FocusEvent } from 'react'
 import { flushSync } from 'react-dom'
-import { editNumber, readTyped, Refusal, showFormula, showNumber, showQuantity, numbersOf, type Num, type Quantity } from '@geotome/core/project'
+import {
+  editNumber,
+  readTyped,
+  Refusal,
+  showFormula,
+  showNumber,
+  showQuantity,
+  numbersOf,
+  type Num,
+  type Quantity,
+} from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 
 interface Props {
@@ -30,15 +40,24 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   const began = useRef<string | null>(null)
   const numbers = numbersOf(project, scheme)
   const now = numbers.value(value, quantity)
-  const text = typeof value === 'number' ? editNumber(value, quantity, project) : showFormula(value.formula, project, scheme)
+  const text =
+    typeof value === 'number' ? editNumber(value, quantity, project) : showFormula(value.formula, project, scheme)
   const read = (() => {
     if (typed === null || typed.trim() === '' || typed === (began.current ?? text)) return null
-    try { return { ok: readTyped(typed, quantity, project, scheme) } } catch (e) { if (e instanceof Refusal) return { fault: e.message }; throw e }
+    try {
+      return { ok: readTyped(typed, quantity, project, scheme) }
+    } catch (e) {
+      if (e instanceof Refusal) return { fault: e.message }
+      throw e
+    }
   })()
   /** Whether the field is done; what was refused stays in it. */
   const accept = (): boolean => {
     if (read && 'fault' in read) return false
-    if (read?.ok && onAccept(read.ok.num, read.ok.value) === false) { setRefused(true); return false }
+    if (read?.ok && onAccept(read.ok.num, read.ok.value) === false) {
+      setRefused(true)
+      return false
+    }
     if (!read && typed !== null && typed !== text) onTry?.(null, now)
     began.current = null
     setTyped(null)
@@ -51,31 +70,88 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
     // What is edited is there and selected before the first key comes; a click puts the caret afterwards, so it is selected once more.
     if (typed === null) flushSync(() => setTyped(text))
     field.select()
-    requestAnimationFrame(() => { if (document.activeElement === field && field.value === text) field.select() })
+    requestAnimationFrame(() => {
+      if (document.activeElement === field && field.value === text) field.select()
+    })
   }
   const change = (next: string) => {
     setTyped(next)
     setRefused(false)
     if (!onTry) return
-    try { const { num, value: v } = readTyped(next, quantity, project, scheme); onTry(num, v) } catch (e) { if (!(e instanceof Refusal)) throw e }
+    try {
+      const { num, value: v } = readTyped(next, quantity, project, scheme)
+      onTry(num, v)
+    } catch (e) {
+      if (!(e instanceof Refusal)) throw e
+    }
   }
-  const note = read && 'fault' in read ? read.fault : read?.ok ? `= ${showQuantity(read.ok.value, quantity, project)}` : typed !== null && typeof value !== 'number' ? `= ${showQuantity(now, quantity, project)}` : hint
+  const note =
+    read && 'fault' in read
+      ? read.fault
+      : read?.ok
+        ? `= ${showQuantity(read.ok.value, quantity, project)}`
+        : typed !== null && typeof value !== 'number'
+          ? `= ${showQuantity(now, quantity, project)}`
+          : hint
   const fault = refused || (read !== null && 'fault' in read)
   return (
     <div className="mb-1.5">
-      <label htmlFor={id} className={`flex items-center justify-between rounded-md border bg-field ${compact ? 'gap-1 h-8 px-1.5' : 'gap-2 h-9 px-2.5'} ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}>
+      <label
+        htmlFor={id}
+        className={`flex items-center justify-between rounded-md border bg-field ${compact ? 'gap-1 h-8 px-1.5' : 'gap-2 h-9 px-2.5'} ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}
+      >
         {label && <span className={`shrink-0 text-ink2 ${compact ? 'text-[11px]' : ''}`}>{label}</span>}
-        <input id={id} aria-label={name} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" disabled={disabled} autoComplete="off" spellCheck={false} aria-invalid={fault} aria-describedby={note ? `${id}-note` : undefined}
-          value={typed ?? (typeof value === 'number' ? (compact ? showNumber : showQuantity)(value, quantity, project) : `${text} = ${showQuantity(now, quantity, project)}`)}
+        <input
+          id={id}
+          aria-label={name}
+          className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none"
+          disabled={disabled}
+          autoComplete="off"
+          spellCheck={false}
+          aria-invalid={fault}
+          aria-describedby={note ? `${id}-note` : undefined}
+          value={
+            typed ??
+            (typeof value === 'number'
+              ? (compact ? showNumber : showQuantity)(value, quantity, project)
+              : `${text} = ${showQuantity(now, quantity, project)}`)
+          }
           onFocus={focused}
           onChange={(e) => change(e.target.value)}
-          onBlur={() => { if (cancelled.current) { cancelled.current = false; began.current = null; setTyped(null); setRefused(false) } else if (!refused) accept() }}
+          onBlur={() => {
+            if (cancelled.current) {
+              cancelled.current = false
+              began.current = null
+              setTyped(null)
+              setRefused(false)
+            } else if (!refused) accept()
+          }}
           onKeyDown={(e) => {
-            if (e.key === 'Enter') { e.preventDefault(); if (accept()) { cancelled.current = true; e.currentTarget.blur() } }
-            if (e.key === 'Escape') { e.stopPropagation(); cancelled.current = true; onTry?.(null, now); e.currentTarget.blur() }
-          }} />
+            if (e.key === 'Enter') {
+              e.preventDefault()
+              if (accept()) {
+                cancelled.current = true
+                e.currentTarget.blur()
+              }
+            }
+            if (e.key === 'Escape') {
+              e.stopPropagation()
+              cancelled.current = true
+              onTry?.(null, now)
+              e.currentTarget.blur()
+            }
+          }}
+        />
       </label>
-      {note && <p id={`${id}-note`} role={fault ? 'alert' : undefined} className={`mt-0.5 px-1 text-[11px] ${fault ? 'text-error' : 'text-ink2'}`}>{note}</p>}
+      {note && (
+        <p
+          id={`${id}-note`}
+          role={fault ? 'alert' : undefined}
+          className={`mt-0.5 px-1 text-[11px] ${fault ? 'text-error' : 'text-ink2'}`}
+        >
+          {note}
+        </p>
+      )}
     </div>
   )
 }

@@ -1,7 +1,15 @@
 import { useId, useState, type ReactNode } from 'react'
 
 /** A name that is changed in place. */
-export function NameField({ label, value, onAccept }: { label: string; value: string; onAccept: (name: string) => boolean | void }) {
+export function NameField({
+  label,
+  value,
+  onAccept,
+}: {
+  label: string
+  value: string
+  onAccept: (name: string) => boolean | void
+}) {
   const id = useId()
   const [typed, setTyped] = useState<string | null>(null)
   const accept = () => {
@@ -10,23 +18,66 @@ export function NameField({ label, value, onAccept }: { label: string; value: st
     setTyped(null)
   }
   return (
-    <label htmlFor={id} className="mb-1.5 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5 focus-within:border-ink3">
+    <label
+      htmlFor={id}
+      className="mb-1.5 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5 focus-within:border-ink3"
+    >
       <span className="text-ink2">{label}</span>
-      <input id={id} className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none" value={typed ?? value} maxLength={120} autoComplete="off"
-        onFocus={(e) => { setTyped(value); e.currentTarget.select() }} onChange={(e) => setTyped(e.target.value)} onBlur={accept}
-        onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') { setTyped(value); e.stopPropagation(); requestAnimationFrame(() => (e.target as HTMLElement).blur()) } }} />
+      <input
+        id={id}
+        className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none"
+        value={typed ?? value}
+        maxLength={120}
+        autoComplete="off"
+        onFocus={(e) => {
+          setTyped(value)
+          e.currentTarget.select()
+        }}
+        onChange={(e) => setTyped(e.target.value)}
+        onBlur={accept}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter') e.currentTarget.blur()
+          if (e.key === 'Escape') {
+            setTyped(value)
+            e.stopPropagation()
+            requestAnimationFrame(() => (e.target as HTMLElement).blur())
+          }
+        }}
+      />
     </label>
   )
 }
 
 /** A choice from a short list. */
-export function ChoiceField<T extends string>({ label, value, options, onChange }: { label: string; value: T; options: { value: T; label: string }[]; onChange: (value: T) => void }) {
+export function ChoiceField<T extends string>({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: T
+  options: { value: T; label: string }[]
+  onChange: (value: T) => void
+}) {
   const id = useId()
   return (
-    <label htmlFor={id} className="mb-1.5 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5 focus-within:border-ink3">
+    <label
+      htmlFor={id}
+      className="mb-1.5 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5 focus-within:border-ink3"
+    >
       <span className="shrink-0 text-ink2">{label}</span>
-      <select id={id} className="min-w-0 flex-1 cursor-pointer bg-transparent text-right font-semibold outline-none [text-align-last:right]" value={value} onChange={(e) => onChange(e.target.value as T)}>
-        {options.map((o) => <option key={o.value} value={o.value} className="bg-panel text-ink">{o.label}</option>)}
+      <select
+        id={id}
+        className="min-w-0 flex-1 cursor-pointer bg-transparent text-right font-semibold outline-none [text-align-last:right]"
+        value={value}
+        onChange={(e) => onChange(e.target.value as T)}
+      >
+        {options.map((o) => (
+          <option key={o.value} value={o.value} className="bg-panel text-ink">
+            {o.label}
+          </option>
+        ))}
       </select>
     </label>
   )
@@ -34,13 +85,21 @@ export function ChoiceField<T extends string>({ label, value, options, onChange 
 
 /** A figure that is read, not typed. */
 export function Figure({ label, children, tone }: { label: ReactNode; children: ReactNode; tone?: 'warn' }) {
-  return <div className="row"><span className="text-ink2">{label}</span><span className={`font-semibold ${tone === 'warn' ? 'text-warn' : ''}`}>{children}</span></div>
+  return (
+    <div className="row">
+      <span className="text-ink2">{label}</span>
+      <span className={`font-semibold ${tone === 'warn' ? 'text-warn' : ''}`}>{children}</span>
+    </div>
+  )
 }
 
 export function Section({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }) {
   return (
     <section className="mb-4">
-      <div className="mb-2 flex items-center justify-between"><h3 className="eyebrow">{title}</h3>{aside}</div>
+      <div className="mb-2 flex items-center justify-between">
+        <h3 className="eyebrow">{title}</h3>
+        {aside}
+      </div>
       {children}
     </section>
   )
@@ -49,12 +108,26 @@ export function Section({ title, children, aside }: { title: string; children: R
 /** The mark of a use: its colour, and a pattern for those who do not tell colours apart. */
 export function UseMark({ colour, order, size = 11 }: { colour: string; order: number; size?: number }) {
   return (
-    <svg width={size} height={size} aria-hidden className="inline-block shrink-0 rounded-[2px]"><rect width={size} height={size} fill={colour} />
-      <g stroke="#ffffff" strokeOpacity={0.75} strokeWidth={1}>{PATTERNS[order % PATTERNS.length]?.map((d) => <path key={d} d={d} fill="none" />)}</g></svg>
+    <svg width={size} height={size} aria-hidden className="inline-block shrink-0 rounded-[2px]">
+      <rect width={size} height={size} fill={colour} />
+      <g stroke="#ffffff" strokeOpacity={0.75} strokeWidth={1}>
+        {PATTERNS[order % PATTERNS.length]?.map((d) => (
+          <path key={d} d={d} fill="none" />
+        ))}
+      </g>
+    </svg>
   )
 }
 
-const PATTERNS: string[][] = [[], ['M0 11L11 0'], ['M0 3.5H11', 'M0 7.5H11'], ['M3.5 0V11', 'M7.5 0V11'], ['M0 11L11 0', 'M0 0L11 11']]
+const PATTERNS: string[][] = [
+  [],
+  ['M0 11L11 0'],
+  ['M0 3.5H11', 'M0 7.5H11'],
+  ['M3.5 0V11', 'M7.5 0V11'],
+  ['M0 11L11 0', 'M0 0L11 11'],
+]
 
 /** Brings what has just appeared into sight. */
-export const intoView = (element: HTMLElement | null): void => { element?.scrollIntoView({ block: 'nearest' }) }
+export const intoView = (element: HTMLElement | null): void => {
+  element?.scrollIntoView({ block: 'nearest' })
+}

@@ -5,7 +5,16 @@ import { Problem } from '../app/api'
 import { closeProject, openProject, stepBack, tryEdit } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { benchOpened, levelShown, measuringChosen, picked, proposed, sheetOpened, toolTaken, viewsToggled } from '../app/view-slice'
+import {
+  benchOpened,
+  levelShown,
+  measuringChosen,
+  picked,
+  proposed,
+  sheetOpened,
+  toolTaken,
+  viewsToggled,
+} from '../app/view-slice'
 import { selectProject } from '../app/project-slice'
 import { Details } from '../details/Details'
 import { Figures } from '../figures/Figures'
@@ -43,12 +52,28 @@ export default function Editor() {
   const moment = search.get('at')
   useEffect(() => {
     setFault(null)
-    openProject(id, moment === null ? null : Number(moment)).catch((e: unknown) => setFault(e instanceof Problem ? e.message : 'The project could not be opened. Reload the page.'))
+    openProject(id, moment === null ? null : Number(moment)).catch((e: unknown) =>
+      setFault(e instanceof Problem ? e.message : 'The project could not be opened. Reload the page.'),
+    )
     const stop = startStudyLoop()
-    return () => { stop(); closeProject() }
+    return () => {
+      stop()
+      closeProject()
+    }
   }, [id, moment])
   if (!DESKS.includes(desk)) return <Navigate to={`/p/${id}/slice`} replace />
-  if (fault) return <main className="grid h-full place-items-center"><div className="max-w-sm text-center"><Wordmark /><p className="my-4">{fault}</p><a className="act" href="/">All projects</a></div></main>
+  if (fault)
+    return (
+      <main className="grid h-full place-items-center">
+        <div className="max-w-sm text-center">
+          <Wordmark />
+          <p className="my-4">{fault}</p>
+          <a className="act" href="/">
+            All projects
+          </a>
+        </div>
+      </main>
+    )
   if (!open) return <main className="grid h-full place-items-center text-ink2">Opening the project ...</main>
   return <Desk id={id} desk={desk} />
 }
@@ -68,40 +93,82 @@ function Desk({ id, desk }: { id: string; desk: string }) {
   const drawTool = desk === 'form' || desk === 'ground' ? tool : null
   const { measuring, bench } = useAppSelector((s) => s.view)
 
-  useEffect(() => { document.title = `${project.name}, ${desk} - Geotome` }, [project.name, desk])
+  useEffect(() => {
+    document.title = `${project.name}, ${desk} - Geotome`
+  }, [project.name, desk])
   // A level to look at from the start: the storey at the datum, or the lowest.
   useEffect(() => {
     if (!study || (level && study.levels.some((l) => l.id === level))) return
     const storeys = study.levels.filter((l) => l.kind === 'storey')
-    const start = desk === 'slice' ? storeys[Math.floor(storeys.length / 2)] : storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0]
+    const start =
+      desk === 'slice'
+        ? storeys[Math.floor(storeys.length / 2)]
+        : (storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0])
     if (start) dispatch(levelShown(start.id))
   }, [study, level, desk, dispatch])
-  useEffect(() => { dispatch(toolTaken(null)); dispatch(proposed(null)); dispatch(benchOpened(null)); tryEdit(null); arrived(desk) }, [desk, dispatch])
+  useEffect(() => {
+    dispatch(toolTaken(null))
+    dispatch(proposed(null))
+    dispatch(benchOpened(null))
+    tryEdit(null)
+    arrived(desk)
+  }, [desk, dispatch])
 
   usePictureDrop()
   const verbs = useVerbs(desk, onExport, onImport)
-  const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
-    const command = e.ctrlKey || e.metaKey
-    if (command && e.key.toLowerCase() === 'z' && !typing) { e.preventDefault(); void stepBack(e.shiftKey ? 'redo' : 'undo'); return }
-    if (command && e.key.toLowerCase() === 'k') { e.preventDefault(); setFinding(true); return }
-    if (command && e.key.toLowerCase() === 'y' && !typing) { e.preventDefault(); void stepBack('redo'); return }
-    if (typing || command || e.altKey || document.querySelector('dialog[open]')) return
-    // While something is drawn digits are lengths.
-    if (/^[1-6]$/.test(e.key) && !drawTool && !bench) { void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`); return }
-    if (e.key.toLowerCase() === 'l' || e.key.toLowerCase() === 'n' || e.key.toLowerCase() === 't') { const which = ({ l: 'ledger', n: 'findings', t: 'levels' } as const)[e.key.toLowerCase() as 'l']; dispatch(sheetOpened(sheet === which ? null : which)); return }
-    if (e.key.toLowerCase() === 'v') { dispatch(viewsToggled(!viewsOpen)); return }
-    if (e.key.toLowerCase() === 'f') { document.querySelector<HTMLButtonElement>('[data-fit]')?.click(); return }
-    if (e.key === 'Escape') {
-      if (bench) dispatch(benchOpened(null))
-      else if (sheet) dispatch(sheetOpened(null))
-      else if (proposing) dispatch(proposed(null))
-      else dispatch(picked({ kind: 'nothing' }))
-      return
-    }
-    if ((e.key === 'Delete' && desk !== 'form') || bench) return
-    const verb = verbs.find((v) => v.key?.toLowerCase() === e.key.toLowerCase())
-    if (verb && !verb.off && !(e.key === 'Delete' && now.kind !== 'mass')) { e.preventDefault(); verb.run() }
-  }, [bench, desk, dispatch, drawTool, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen])
+  const keys = useCallback(
+    (e: KeyboardEvent, typing: boolean) => {
+      const command = e.ctrlKey || e.metaKey
+      if (command && e.key.toLowerCase() === 'z' && !typing) {
+        e.preventDefault()
+        void stepBack(e.shiftKey ? 'redo' : 'undo')
+        return
+      }
+      if (command && e.key.toLowerCase() === 'k') {
+        e.preventDefault()
+        setFinding(true)
+        return
+      }
+      if (command && e.key.toLowerCase() === 'y' && !typing) {
+        e.preventDefault()
+        void stepBack('redo')
+        return
+      }
+      if (typing || command || e.altKey || document.querySelector('dialog[open]')) return
+      // While something is drawn digits are lengths.
+      if (/^[1-6]$/.test(e.key) && !drawTool && !bench) {
+        void navigate(`/p/${id}/${DESKS[Number(e.key) - 1]}`)
+        return
+      }
+      if (e.key.toLowerCase() === 'l' || e.key.toLowerCase() === 'n' || e.key.toLowerCase() === 't') {
+        const which = ({ l: 'ledger', n: 'findings', t: 'levels' } as const)[e.key.toLowerCase() as 'l']
+        dispatch(sheetOpened(sheet === which ? null : which))
+        return
+      }
+      if (e.key.toLowerCase() === 'v') {
+        dispatch(viewsToggled(!viewsOpen))
+        return
+      }
+      if (e.key.toLowerCase() === 'f') {
+        document.querySelector<HTMLButtonElement>('[data-fit]')?.click()
+        return
+      }
+      if (e.key === 'Escape') {
+        if (bench) dispatch(benchOpened(null))
+        else if (sheet) dispatch(sheetOpened(null))
+        else if (proposing) dispatch(proposed(null))
+        else dispatch(picked({ kind: 'nothing' }))
+        return
+      }
+      if ((e.key === 'Delete' && desk !== 'form') || bench) return
+      const verb = verbs.find((v) => v.key?.toLowerCase() === e.key.toLowerCase())
+      if (verb && !verb.off && !(e.key === 'Delete' && now.kind !== 'mass')) {
+        e.preventDefault()
+        verb.run()
+      }
+    },
+    [bench, desk, dispatch, drawTool, id, navigate, now.kind, proposing, sheet, verbs, viewsOpen],
+  )
   useKeys(keys)
 
   return (
@@ -110,10 +177,45 @@ function Desk({ id, desk }: { id: string; desk: string }) {
       <div className="flex min-h-0 flex-1">
         <Spine />
         <main className="relative flex min-w-0 flex-1 flex-col">
-          {bench ? <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} /> : drawTool === 'measure' ? <MeasuringStage key={measuring} desk={desk} kind={measuring} project={project} onExport={onExport} onImport={onImport} /> : drawTool ? <DrawingStage key={`${drawTool} ${holeIn}`} desk={desk} kind={drawTool === 'site' || drawTool === 'neighbour' || drawTool === 'wing' ? 'polygon' : drawTool} purpose={drawTool === 'site' || drawTool === 'neighbour' || drawTool === 'wing' ? drawTool : 'mass'} holeIn={holeIn} level={level ?? ''} project={project} scheme={scheme} onExport={onExport} onImport={onImport} /> : (
+          {bench ? (
+            <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} />
+          ) : drawTool === 'measure' ? (
+            <MeasuringStage
+              key={measuring}
+              desk={desk}
+              kind={measuring}
+              project={project}
+              onExport={onExport}
+              onImport={onImport}
+            />
+          ) : drawTool ? (
+            <DrawingStage
+              key={`${drawTool} ${holeIn}`}
+              desk={desk}
+              kind={drawTool === 'site' || drawTool === 'neighbour' || drawTool === 'wing' ? 'polygon' : drawTool}
+              purpose={drawTool === 'site' || drawTool === 'neighbour' || drawTool === 'wing' ? drawTool : 'mass'}
+              holeIn={holeIn}
+              level={level ?? ''}
+              project={project}
+              scheme={scheme}
+              onExport={onExport}
+              onImport={onImport}
+            />
+          ) : (
             <>
               <Stage desk={desk} drawing={null} />
-              {COMING[desk] ? <p className="absolute inset-x-0 bottom-6 text-center text-ink2"><span className="rounded bg-paper px-3 py-1">{COMING[desk]}</span></p> : <Verbs desk={desk} hint={hintFor(desk, now.kind, study?.masses.length ?? 0, proposing !== null)} onExport={onExport} onImport={onImport} />}
+              {COMING[desk] ? (
+                <p className="absolute inset-x-0 bottom-6 text-center text-ink2">
+                  <span className="rounded bg-paper px-3 py-1">{COMING[desk]}</span>
+                </p>
+              ) : (
+                <Verbs
+                  desk={desk}
+                  hint={hintFor(desk, now.kind, study?.masses.length ?? 0, proposing !== null)}
+                  onExport={onExport}
+                  onImport={onImport}
+                />
+              )}
             </>
           )}
           <ViewsPanel desk={desk} />
@@ -131,52 +233,161 @@ function Desk({ id, desk }: { id: string; desk: string }) {
 }
 
 /** The stage while a mass is drawn. */
-function DrawingStage({ desk, kind, purpose, holeIn, level, project, scheme, onExport, onImport }: { desk: string; kind: DrawKind; purpose: DrawPurpose; holeIn: string | null; level: string; project: Project; scheme: Scheme; onExport: () => void; onImport: () => void }) {
+function DrawingStage({
+  desk,
+  kind,
+  purpose,
+  holeIn,
+  level,
+  project,
+  scheme,
+  onExport,
+  onImport,
+}: {
+  desk: string
+  kind: DrawKind
+  purpose: DrawPurpose
+  holeIn: string | null
+  level: string
+  project: Project
+  scheme: Scheme
+  onExport: () => void
+  onImport: () => void
+}) {
   const known = useMemo(() => new Set(Object.keys(scheme.masses)), []) // eslint-disable-line react-hooks/exhaustive-deps
   const edges = useMemo(() => catchEdges(project, scheme, (id) => !known.has(id)), [project, scheme, known])
-  const drawing = useDraw(kind, holeIn, project, scheme, level, edges, purpose, useAppSelector((s) => s.view.wing))
-  const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
-    if (typing) return
-    if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); drawing.back() }
-    if (e.key === 'Enter') { e.preventDefault(); drawing.accept(true) }
-    // What is typed goes into the live fields, wherever the focus is.
-    if (/^[\d.('"-]$/.test(e.key) && !e.ctrlKey && !e.metaKey && !e.altKey) document.querySelector<HTMLInputElement>('[data-live] input')?.focus({ preventScroll: true })
-    if (e.key.toLowerCase() === 'a' && !e.ctrlKey && !e.metaKey && drawing.state.kind === 'polygon' && drawing.state.points.length > 0) { e.preventDefault(); e.stopImmediatePropagation(); drawing.nextSideKind() }
-  }, [drawing])
+  const drawing = useDraw(
+    kind,
+    holeIn,
+    project,
+    scheme,
+    level,
+    edges,
+    purpose,
+    useAppSelector((s) => s.view.wing),
+  )
+  const keys = useCallback(
+    (e: KeyboardEvent, typing: boolean) => {
+      if (typing) return
+      if (e.key === 'Escape') {
+        e.preventDefault()
+        e.stopImmediatePropagation()
+        drawing.back()
+      }
+      if (e.key === 'Enter') {
+        e.preventDefault()
+        drawing.accept(true)
+      }
+      // What is typed goes into the live fields, wherever the focus is.
+      if (/^[\d.('"-]$/.test(e.key) && !e.ctrlKey && !e.metaKey && !e.altKey)
+        document.querySelector<HTMLInputElement>('[data-live] input')?.focus({ preventScroll: true })
+      if (
+        e.key.toLowerCase() === 'a' &&
+        !e.ctrlKey &&
+        !e.metaKey &&
+        drawing.state.kind === 'polygon' &&
+        drawing.state.points.length > 0
+      ) {
+        e.preventDefault()
+        e.stopImmediatePropagation()
+        drawing.nextSideKind()
+      }
+    },
+    [drawing],
+  )
   useKeys(keys)
   return (
     <>
       <Stage desk={desk} drawing={drawing} />
-      <Verbs desk={desk} hint={drawHint(drawing.state, holeIn ? scheme.masses[holeIn]?.name ?? null : null, purpose)} onExport={onExport} onImport={onImport} />
+      <Verbs
+        desk={desk}
+        hint={drawHint(drawing.state, holeIn ? (scheme.masses[holeIn]?.name ?? null) : null, purpose)}
+        onExport={onExport}
+        onImport={onImport}
+      />
     </>
   )
 }
 
 /** The stage while points are picked to be measured. */
-function MeasuringStage({ desk, kind, project, onExport, onImport }: { desk: string; kind: MeasureKind; project: Project; onExport: () => void; onImport: () => void }) {
+function MeasuringStage({
+  desk,
+  kind,
+  project,
+  onExport,
+  onImport,
+}: {
+  desk: string
+  kind: MeasureKind
+  project: Project
+  onExport: () => void
+  onImport: () => void
+}) {
   const dispatch = useAppDispatch()
-  const leave = useCallback(() => { dispatch(toolTaken(null)) }, [dispatch])
+  const leave = useCallback(() => {
+    dispatch(toolTaken(null))
+  }, [dispatch])
   const measure = useMeasure(kind, project, leave)
-  const keys = useCallback((e: KeyboardEvent, typing: boolean) => {
-    if (typing) return
-    if (e.key === 'Escape') { e.preventDefault(); e.stopImmediatePropagation(); measure.back() }
-    if (e.key === 'Enter') { e.preventDefault(); measure.done() }
-  }, [measure])
+  const keys = useCallback(
+    (e: KeyboardEvent, typing: boolean) => {
+      if (typing) return
+      if (e.key === 'Escape') {
+        e.preventDefault()
+        e.stopImmediatePropagation()
+        measure.back()
+      }
+      if (e.key === 'Enter') {
+        e.preventDefault()
+        measure.done()
+      }
+    },
+    [measure],
+  )
   useKeys(keys)
-  return <><Stage desk={desk} drawing={null} measure={measure} />
-    <div className="absolute inset-x-0 bottom-[92px] z-10 flex justify-center gap-1" role="group" aria-label="What is measured">{(Object.keys(MEASURE_HINTS) as MeasureKind[]).map((k) => <button key={k} className="pill" aria-pressed={k === kind} onClick={() => dispatch(measuringChosen(k))}>{k}</button>)}</div>
-    <Verbs desk={desk} hint={MEASURE_HINTS[kind]} onExport={onExport} onImport={onImport} /></>
+  return (
+    <>
+      <Stage desk={desk} drawing={null} measure={measure} />
+      <div
+        className="absolute inset-x-0 bottom-[92px] z-10 flex justify-center gap-1"
+        role="group"
+        aria-label="What is measured"
+      >
+        {(Object.keys(MEASURE_HINTS) as MeasureKind[]).map((k) => (
+          <button key={k} className="pill" aria-pressed={k === kind} onClick={() => dispatch(measuringChosen(k))}>
+            {k}
+          </button>
+        ))}
+      </div>
+      <Verbs desk={desk} hint={MEASURE_HINTS[kind]} onExport={onExport} onImport={onImport} />
+    </>
+  )
 }
 
 const MEASURE_HINTS: Record<MeasureKind, string> = {
-  distance: 'Click two points, in any view: corners are caught. Escape goes back', rise: 'Click a lower and a higher point: their difference in height is kept',
-  angle: 'Click the end of one leg, the corner, and the end of the other leg', radius: 'Click three points on the curve', area: 'Click the corners in turn, Enter closes',
+  distance: 'Click two points, in any view: corners are caught. Escape goes back',
+  rise: 'Click a lower and a higher point: their difference in height is kept',
+  angle: 'Click the end of one leg, the corner, and the end of the other leg',
+  radius: 'Click three points on the curve',
+  area: 'Click the corners in turn, Enter closes',
 }
 
 function hintFor(desk: string, picked: string, masses: number, proposing: boolean): string {
-  if (desk === 'ground') return picked === 'picture' ? 'Calibrate it, measure on it, or trace it; its places and how it is tied are at the right' : 'Draw the site or read it from a file; drop or paste a picture anywhere'
-  if (masses === 0) return desk === 'form' ? 'Take Rectangle, Polygon or Circle, and draw the first mass' : 'Nothing is drawn yet: begin at the Form desk'
-  if (desk === 'form') return picked === 'mass' ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it' : 'Click a mass to pick it, Shift-click a second one to join them'
+  if (desk === 'ground')
+    return picked === 'picture'
+      ? 'Calibrate it, measure on it, or trace it; its places and how it is tied are at the right'
+      : 'Draw the site or read it from a file; drop or paste a picture anywhere'
+  if (masses === 0)
+    return desk === 'form'
+      ? 'Take Rectangle, Polygon or Circle, and draw the first mass'
+      : 'Nothing is drawn yet: begin at the Form desk'
+  if (desk === 'form')
+    return picked === 'mass'
+      ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
+      : 'Click a mass to pick it, Shift-click a second one to join them'
   if (desk === 'slice') return 'Click a floor in the spine to bring the blade there, or drag its level'
-  return proposing ? 'Choose build-ups at the right, then make the parts' : picked === 'part' ? 'Change its build-up at the right' : 'Click a wall, slab or roof to pick it'
+  return proposing
+    ? 'Choose build-ups at the right, then make the parts'
+    : picked === 'part'
+      ? 'Change its build-up at the right'
+      : 'Click a wall, slab or roof to pick it'
 }

@@ -13,29 +13,80 @@ import { atDesk } from './after-desk'
 import { DESKS } from './Header'
 import { useVerbs, type Verb } from './Verbs'
 
-interface Entry { group: string; name: string; note?: string; key?: string | undefined; off?: string | null | undefined; run: () => void }
+interface Entry {
+  group: string
+  name: string
+  note?: string
+  key?: string | undefined
+  off?: string | null | undefined
+  run: () => void
+}
 
 /** Every action, level, mass, part, kept view and scheme by name. */
-export function Find({ onClose, onExport, onImport }: { onClose: () => void; onExport: () => void; onImport: () => void }) {
+export function Find({
+  onClose,
+  onExport,
+  onImport,
+}: {
+  onClose: () => void
+  onExport: () => void
+  onImport: () => void
+}) {
   const entries = useEntries(onExport, onImport)
   const dialog = useRef<HTMLDialogElement>(null)
   const [text, setText] = useState('')
-  useEffect(() => { const d = dialog.current; if (d && !d.open) d.showModal(); d?.querySelector('input')?.focus() }, [])
-  const run = (e: Entry) => { onClose(); e.run() }
+  useEffect(() => {
+    const d = dialog.current
+    if (d && !d.open) d.showModal()
+    d?.querySelector('input')?.focus()
+  }, [])
+  const run = (e: Entry) => {
+    onClose()
+    e.run()
+  }
   const groups = [...new Set(entries.map((e) => e.group))]
   return (
-    <dialog ref={dialog} aria-label="Find" className="mx-auto mt-[12vh] w-[520px] rounded-lg border border-line bg-panel p-0 text-ink shadow-xl backdrop:bg-black/25" onClose={onClose} onCancel={onClose} onClick={(e) => { if (e.target === e.currentTarget) onClose() }} onKeyDown={(e) => e.stopPropagation()}>
+    <dialog
+      ref={dialog}
+      aria-label="Find"
+      className="mx-auto mt-[12vh] w-[520px] rounded-lg border border-line bg-panel p-0 text-ink shadow-xl backdrop:bg-black/25"
+      onClose={onClose}
+      onCancel={onClose}
+      onClick={(e) => {
+        if (e.target === e.currentTarget) onClose()
+      }}
+      onKeyDown={(e) => e.stopPropagation()}
+    >
       <Command label="Find" loop>
-        <Command.Input autoFocus value={text} onValueChange={setText} placeholder="Find an action, a level, a mass" className="h-12 w-full border-b border-line bg-transparent px-4 text-[15px] !outline-none" />
+        <Command.Input
+          autoFocus
+          value={text}
+          onValueChange={setText}
+          placeholder="Find an action, a level, a mass"
+          className="h-12 w-full border-b border-line bg-transparent px-4 text-[15px] !outline-none"
+        />
         <Command.List className="max-h-[50vh] overflow-auto p-1.5">
           <Command.Empty className="px-3 py-4 text-ink2">Nothing has that name.</Command.Empty>
           {groups.map((group) => (
-            <Command.Group key={group} heading={group} className="[&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px] [&_[cmdk-group-heading]]:text-ink2">
-              {entries.filter((e) => e.group === group).map((e, i) => (
-                <Command.Item key={`${e.name}${i}`} value={`${e.name} ${e.group} ${i}`} disabled={!!e.off} onSelect={() => run(e)} className="flex cursor-pointer items-center justify-between gap-3 rounded-md px-2.5 py-1.5 data-[disabled=true]:opacity-45 data-[selected=true]:bg-field">
-                  <span className="truncate">{e.name}</span><span className="shrink-0 text-[12px] text-ink2">{e.off ?? e.note ?? e.key ?? ''}</span>
-                </Command.Item>
-              ))}
+            <Command.Group
+              key={group}
+              heading={group}
+              className="[&_[cmdk-group-heading]]:px-2.5 [&_[cmdk-group-heading]]:pt-2 [&_[cmdk-group-heading]]:pb-1 [&_[cmdk-group-heading]]:text-[11px] [&_[cmdk-group-heading]]:text-ink2"
+            >
+              {entries
+                .filter((e) => e.group === group)
+                .map((e, i) => (
+                  <Command.Item
+                    key={`${e.name}${i}`}
+                    value={`${e.name} ${e.group} ${i}`}
+                    disabled={!!e.off}
+                    onSelect={() => run(e)}
+                    className="flex cursor-pointer items-center justify-between gap-3 rounded-md px-2.5 py-1.5 data-[disabled=true]:opacity-45 data-[selected=true]:bg-field"
+                  >
+                    <span className="truncate">{e.name}</span>
+                    <span className="shrink-0 text-[12px] text-ink2">{e.off ?? e.note ?? e.key ?? ''}</span>
+                  </Command.Item>
+                ))}
             </Command.Group>
           ))}
         </Command.List>
@@ -50,27 +101,103 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
   const { id = '' } = useParams()
   const { project, scheme } = useProject()
   const study = useStudy()
-  const verbs = { ground: useVerbs('ground', onExport, onImport), form: useVerbs('form', onExport, onImport), slice: useVerbs('slice', onExport, onImport), fabric: useVerbs('fabric', onExport, onImport) }
+  const verbs = {
+    ground: useVerbs('ground', onExport, onImport),
+    form: useVerbs('form', onExport, onImport),
+    slice: useVerbs('slice', onExport, onImport),
+    fabric: useVerbs('fabric', onExport, onImport),
+  }
   const go = (desk: string) => void navigate(`/p/${id}/${desk}`)
   const at = (desk: string, verb: Verb) => () => atDesk(desk, go, verb.run)
-  const actions = (Object.entries(verbs)).flatMap(([desk, list]) => list.map((v): Entry => ({ group: 'Actions', name: v.label, note: `${desk} desk${v.key ? `, ${v.key}` : ''}`, off: v.off, run: at(desk, v) })))
+  const actions = Object.entries(verbs).flatMap(([desk, list]) =>
+    list.map((v): Entry => ({
+      group: 'Actions',
+      name: v.label,
+      note: `${desk} desk${v.key ? `, ${v.key}` : ''}`,
+      off: v.off,
+      run: at(desk, v),
+    })),
+  )
   const once = actions.filter((a, i) => actions.findIndex((b) => b.name === a.name) === i)
   return [
     ...once,
-    { group: 'Actions', name: 'Undo', key: 'Ctrl Z', run: () => void stepBack('undo') }, { group: 'Actions', name: 'Redo', key: 'Ctrl Y', run: () => void stepBack('redo') },
+    { group: 'Actions', name: 'Undo', key: 'Ctrl Z', run: () => void stepBack('undo') },
+    { group: 'Actions', name: 'Redo', key: 'Ctrl Y', run: () => void stepBack('redo') },
     { group: 'Actions', name: 'Restore points', run: () => window.dispatchEvent(new Event('geotome-restore-points')) },
     { group: 'Actions', name: 'Kept views and what is shown', key: 'V', run: () => dispatch(viewsToggled(true)) },
-    { group: 'Actions', name: 'Show all', key: 'F', run: () => document.querySelector<HTMLButtonElement>('[data-fit]')?.click() },
-    { group: 'Actions', name: 'Dark or light theme', run: () => setTheme(currentTheme() === 'paper' ? 'ink' : 'paper') },
+    {
+      group: 'Actions',
+      name: 'Show all',
+      key: 'F',
+      run: () => document.querySelector<HTMLButtonElement>('[data-fit]')?.click(),
+    },
+    {
+      group: 'Actions',
+      name: 'Dark or light theme',
+      run: () => setTheme(currentTheme() === 'paper' ? 'ink' : 'paper'),
+    },
     { group: 'Actions', name: 'Table of levels', key: 'T', run: () => dispatch(sheetOpened('levels')) },
-    ...(['3d', 'plan', 'both', 'elevation', 'section', 'four'] as const).map((p): Entry => ({ group: 'Actions', name: { '3d': '3D view', plan: 'Plan view', both: '3D and plan side by side', elevation: 'Elevation', section: 'Section and plan', four: 'Four views' }[p], run: () => dispatch(panesChosen(p)) })),
-    ...DESKS.map((desk, i): Entry => ({ group: 'Desks', name: desk, key: String(i + 1), run: () => go(desk.toLowerCase()) })),
-    ...[...levelHeights(project, scheme)].reverse().map((l): Entry => ({ group: 'Levels', name: l.name, note: `${l.height > 0 ? '+' : ''}${l.height.toFixed(2)}`, run: () => { dispatch(levelShown(l.id)); dispatch(picked({ kind: 'level', ids: [l.id] })) } })),
-    ...inOrder(scheme.masses).map((m): Entry => ({ group: 'Masses', name: m.name, note: m.context ? 'context' : project.uses[m.use]?.name ?? '', run: () => dispatch(picked({ kind: 'mass', ids: [m.id] })) })),
-    ...inOrder(project.pictures).map((p): Entry => ({ group: 'Pictures', name: p.name, run: () => atDesk('ground', go, () => { dispatch(groundShown('pictures')); dispatch(picked({ kind: 'picture', ids: [p.id] })) }) })),
-    ...inOrder(scheme.views).map((v): Entry => ({ group: 'Kept views', name: v.name, run: () => openKept(v, dispatch, go) })),
-    ...inOrder(project.schemes).filter((s) => s.id !== scheme.id).map((s): Entry => ({ group: 'Schemes', name: s.name, run: () => dispatch(schemeShown(s.id)) })),
-    ...(study?.findings ?? []).filter((f) => !f.muted).slice(0, 40).map((f): Entry => ({ group: 'Findings', name: f.say, run: () => dispatch(sheetOpened('findings')) })),
-    ...(study?.parts ?? []).slice(0, 400).map((p): Entry => ({ group: 'Parts', name: p.name, note: p.role, run: () => atDesk('fabric', go, () => dispatch(picked({ kind: 'part', ids: [p.id] }))) })),
+    ...(['3d', 'plan', 'both', 'elevation', 'section', 'four'] as const).map((p): Entry => ({
+      group: 'Actions',
+      name: {
+        '3d': '3D view',
+        plan: 'Plan view',
+        both: '3D and plan side by side',
+        elevation: 'Elevation',
+        section: 'Section and plan',
+        four: 'Four views',
+      }[p],
+      run: () => dispatch(panesChosen(p)),
+    })),
+    ...DESKS.map((desk, i): Entry => ({
+      group: 'Desks',
+      name: desk,
+      key: String(i + 1),
+      run: () => go(desk.toLowerCase()),
+    })),
+    ...[...levelHeights(project, scheme)].reverse().map((l): Entry => ({
+      group: 'Levels',
+      name: l.name,
+      note: `${l.height > 0 ? '+' : ''}${l.height.toFixed(2)}`,
+      run: () => {
+        dispatch(levelShown(l.id))
+        dispatch(picked({ kind: 'level', ids: [l.id] }))
+      },
+    })),
+    ...inOrder(scheme.masses).map((m): Entry => ({
+      group: 'Masses',
+      name: m.name,
+      note: m.context ? 'context' : (project.uses[m.use]?.name ?? ''),
+      run: () => dispatch(picked({ kind: 'mass', ids: [m.id] })),
+    })),
+    ...inOrder(project.pictures).map((p): Entry => ({
+      group: 'Pictures',
+      name: p.name,
+      run: () =>
+        atDesk('ground', go, () => {
+          dispatch(groundShown('pictures'))
+          dispatch(picked({ kind: 'picture', ids: [p.id] }))
+        }),
+    })),
+    ...inOrder(scheme.views).map((v): Entry => ({
+      group: 'Kept views',
+      name: v.name,
+      run: () => openKept(v, dispatch, go),
+    })),
+    ...inOrder(project.schemes)
+      .filter((s) => s.id !== scheme.id)
+      .map((s): Entry => ({ group: 'Schemes', name: s.name, run: () => dispatch(schemeShown(s.id)) })),
+    ...(study?.findings ?? [])
+      .filter((f) => !f.muted)
+      .slice(0, 40)
+      .map((f): Entry => ({ group: 'Findings', name: f.say, run: () => dispatch(sheetOpened('findings')) })),
+    ...(study?.parts ?? [])
+      .slice(0, 400)
+      .map((p): Entry => ({
+        group: 'Parts',
+        name: p.name,
+        note: p.role,
+        run: () => atDesk('fabric', go, () => dispatch(picked({ kind: 'part', ids: [p.id] }))),
+      })),
   ]
 }

@@ -19,11 +19,16 @@ export function Header({ id, onFind }: { id: string; onFind: () => void }) {
   const [help, setHelp] = useState(false)
   const [points, setPoints] = useState(false)
   useEffect(() => {
-    const open = (e: KeyboardEvent) => { if (e.key === '?' && !(e.target as HTMLElement).matches('input, textarea, select')) setHelp(true) }
+    const open = (e: KeyboardEvent) => {
+      if (e.key === '?' && !(e.target as HTMLElement).matches('input, textarea, select')) setHelp(true)
+    }
     const show = () => setPoints(true)
     window.addEventListener('keydown', open)
     window.addEventListener('geotome-restore-points', show)
-    return () => { window.removeEventListener('keydown', open); window.removeEventListener('geotome-restore-points', show) }
+    return () => {
+      window.removeEventListener('keydown', open)
+      window.removeEventListener('geotome-restore-points', show)
+    }
   }, [])
   const icon = 'cursor-pointer p-1.5 disabled:opacity-35'
   return (
@@ -31,20 +36,72 @@ export function Header({ id, onFind }: { id: string; onFind: () => void }) {
       {moment !== null && <MomentBar moment={moment} />}
       <header className="flex h-11 shrink-0 items-center border-b border-line bg-panel px-3.5">
         <div className="flex min-w-0 flex-1 items-center gap-4">
-          <Link to="/" aria-label="All projects"><Wordmark /></Link>
-          <div className="flex min-w-0 items-center gap-1.5 text-[13px] whitespace-nowrap"><Link to="/" className="truncate text-ink2 hover:text-ink">{project.name}</Link><span className="text-ink2">/</span><SchemeMenu /></div>
+          <Link to="/" aria-label="All projects">
+            <Wordmark />
+          </Link>
+          <div className="flex min-w-0 items-center gap-1.5 text-[13px] whitespace-nowrap">
+            <Link to="/" className="truncate text-ink2 hover:text-ink">
+              {project.name}
+            </Link>
+            <span className="text-ink2">/</span>
+            <SchemeMenu />
+          </div>
         </div>
         <nav className="flex h-full" aria-label="Desks">
-          {DESKS.map((desk) => <NavLink key={desk} to={{ pathname: `/p/${id}/${desk.toLowerCase()}`, search: moment === null ? '' : `?at=${moment}` }} className={({ isActive }) => `flex h-full items-center border-b-2 px-3.5 font-medium ${isActive ? 'border-ink font-semibold text-ink' : 'border-transparent text-ink2 hover:text-ink'}`}>{desk}</NavLink>)}
+          {DESKS.map((desk) => (
+            <NavLink
+              key={desk}
+              to={{ pathname: `/p/${id}/${desk.toLowerCase()}`, search: moment === null ? '' : `?at=${moment}` }}
+              className={({ isActive }) =>
+                `flex h-full items-center border-b-2 px-3.5 font-medium ${isActive ? 'border-ink font-semibold text-ink' : 'border-transparent text-ink2 hover:text-ink'}`
+              }
+            >
+              {desk}
+            </NavLink>
+          ))}
         </nav>
         <div className="flex flex-1 items-center justify-end gap-0.5 text-[12.5px]">
-          <button className={icon} disabled={!history.undo} title={history.undo ? `Undo: ${history.undo} (Ctrl Z)` : 'Nothing to undo'} aria-label="Undo" onClick={() => void stepBack('undo')}><Undo2 size={16} /></button>
-          <button className={icon} disabled={!history.redo} title={history.redo ? `Redo: ${history.redo} (Ctrl Y)` : 'Nothing to redo'} aria-label="Redo" onClick={() => void stepBack('redo')}><Redo2 size={16} /></button>
+          <button
+            className={icon}
+            disabled={!history.undo}
+            title={history.undo ? `Undo: ${history.undo} (Ctrl Z)` : 'Nothing to undo'}
+            aria-label="Undo"
+            onClick={() => void stepBack('undo')}
+          >
+            <Undo2 size={16} />
+          </button>
+          <button
+            className={icon}
+            disabled={!history.redo}
+            title={history.redo ? `Redo: ${history.redo} (Ctrl Y)` : 'Nothing to redo'}
+            aria-label="Redo"
+            onClick={() => void stepBack('redo')}
+          >
+            <Redo2 size={16} />
+          </button>
           <Saved />
-          <button className={icon} aria-label="Restore points" title="Restore points: named moments of this project" onClick={() => setPoints(true)}><History size={16} /></button>
-          <button className={icon} aria-label="Find" title="Find an action, a level, a mass (Ctrl K)" onClick={onFind}><Search size={16} /></button>
-          <button className={icon} aria-label={theme === 'paper' ? 'Dark theme' : 'Light theme'} title={theme === 'paper' ? 'Dark theme' : 'Light theme'} onClick={() => setTheme(theme === 'paper' ? 'ink' : 'paper')}>{theme === 'paper' ? <Moon size={15} /> : <Sun size={15} />}</button>
-          <button className={icon} aria-label="Shortcuts" title="Shortcuts (?)" onClick={() => setHelp(true)}><Keyboard size={16} /></button>
+          <button
+            className={icon}
+            aria-label="Restore points"
+            title="Restore points: named moments of this project"
+            onClick={() => setPoints(true)}
+          >
+            <History size={16} />
+          </button>
+          <button className={icon} aria-label="Find" title="Find an action, a level, a mass (Ctrl K)" onClick={onFind}>
+            <Search size={16} />
+          </button>
+          <button
+            className={icon}
+            aria-label={theme === 'paper' ? 'Dark theme' : 'Light theme'}
+            title={theme === 'paper' ? 'Dark theme' : 'Light theme'}
+            onClick={() => setTheme(theme === 'paper' ? 'ink' : 'paper')}
+          >
+            {theme === 'paper' ? <Moon size={15} /> : <Sun size={15} />}
+          </button>
+          <button className={icon} aria-label="Shortcuts" title="Shortcuts (?)" onClick={() => setHelp(true)}>
+            <Keyboard size={16} />
+          </button>
         </div>
         {help && <Shortcuts onClose={() => setHelp(false)} />}
         {points && <RestorePoints onClose={() => setPoints(false)} />}
@@ -55,12 +112,35 @@ export function Header({ id, onFind }: { id: string; onFind: () => void }) {
 
 function MomentBar({ moment }: { moment: number }) {
   const { id = '', desk = 'slice' } = useParams()
-  return <p role="status" className="flex h-8 shrink-0 items-center justify-center gap-4 border-b border-line bg-field text-[12.5px]"><b>A moment of the past, after {moment} edits.</b><span className="text-ink2">It can be looked at and exported, not changed.</span><Link className="underline" to={`/p/${id}/${desk}`}>Go to the present</Link></p>
+  return (
+    <p
+      role="status"
+      className="flex h-8 shrink-0 items-center justify-center gap-4 border-b border-line bg-field text-[12.5px]"
+    >
+      <b>A moment of the past, after {moment} edits.</b>
+      <span className="text-ink2">It can be looked at and exported, not changed.</span>
+      <Link className="underline" to={`/p/${id}/${desk}`}>
+        Go to the present
+      </Link>
+    </p>
+  )
 }
 
 function Saved() {
   const { saved, moment, pending } = useAppSelector((s) => s.project)
   const time = saved.at ? new Date(saved.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : ''
   if (moment !== null) return null
-  return <span className={`mx-1.5 whitespace-nowrap ${saved.state === 'away' ? 'font-semibold text-warn' : 'text-ink2'}`} role="status" data-saved={saved.state}>{saved.state === 'away' ? `server away, ${pending.length ? `${pending.length} ` : ''}kept here` : saved.state === 'saving' ? `saving${pending.length > 1 ? ` ${pending.length}` : ''}` : `saved ${time}`}</span>
+  return (
+    <span
+      className={`mx-1.5 whitespace-nowrap ${saved.state === 'away' ? 'font-semibold text-warn' : 'text-ink2'}`}
+      role="status"
+      data-saved={saved.state}
+    >
+      {saved.state === 'away'
+        ? `server away, ${pending.length ? `${pending.length} ` : ''}kept here`
+        : saved.state === 'saving'
+          ? `saving${pending.length > 1 ? ` ${pending.length}` : ''}`
+          : `saved ${time}`}
+    </span>
+  )
 }

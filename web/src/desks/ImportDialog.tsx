@@ -42,28 +42,109 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
     const height = levels.find((l) => l.id === level)?.height ?? 0
     let n = 0
     const ids: string[] = []
-    const mint = () => { const id = crypto.randomUUID(); if (n++ % 2 === 0) ids.push(id); return id }
-    if (bodies.length && makeEdit(`import ${file?.name ?? 'bodies'}`, () => addBodies(scheme, mint, bodies, { use, level, levelHeight: height, context: as === 'context' }))) {
+    const mint = () => {
+      const id = crypto.randomUUID()
+      if (n++ % 2 === 0) ids.push(id)
+      return id
+    }
+    if (
+      bodies.length &&
+      makeEdit(`import ${file?.name ?? 'bodies'}`, () =>
+        addBodies(scheme, mint, bodies, { use, level, levelHeight: height, context: as === 'context' }),
+      )
+    ) {
       toast(`${bodies.length} ${bodies.length === 1 ? 'body is' : 'bodies are'} in.`)
       dispatch(picked({ kind: 'mass', ids }))
       onClose()
     }
   }
   return (
-    <Dialog title="Import bodies" onClose={onClose} onAccept={accept} accept={bodies.length ? `Bring in ${bodies.length}` : 'Bring in'}>
-      <label className="mb-3 block cursor-pointer rounded-md border border-dashed border-ink3 p-3 text-center" onDragOver={(e) => e.preventDefault()} onDrop={(e) => { e.preventDefault(); void take(e.dataTransfer.files[0] ?? null, together) }}>
-        <span className="font-medium">{file ? file.name : 'Choose or drop a file'}</span><span className="block text-[12px] text-ink2">IFC, OBJ or GLB</span>
-        <input type="file" aria-label="File with bodies" accept=".ifc,.obj,.glb" className="sr-only" onChange={(e) => { void take(e.target.files?.[0] ?? null, together); e.target.value = '' }} />
+    <Dialog
+      title="Import bodies"
+      onClose={onClose}
+      onAccept={accept}
+      accept={bodies.length ? `Bring in ${bodies.length}` : 'Bring in'}
+    >
+      <label
+        className="mb-3 block cursor-pointer rounded-md border border-dashed border-ink3 p-3 text-center"
+        onDragOver={(e) => e.preventDefault()}
+        onDrop={(e) => {
+          e.preventDefault()
+          void take(e.dataTransfer.files[0] ?? null, together)
+        }}
+      >
+        <span className="font-medium">{file ? file.name : 'Choose or drop a file'}</span>
+        <span className="block text-[12px] text-ink2">IFC, OBJ or GLB</span>
+        <input
+          type="file"
+          aria-label="File with bodies"
+          accept=".ifc,.obj,.glb"
+          className="sr-only"
+          onChange={(e) => {
+            void take(e.target.files?.[0] ?? null, together)
+            e.target.value = ''
+          }}
+        />
       </label>
-      {read === 'reading' && <p role="status" className="mb-2 text-ink2">Reading ...</p>}
-      {read && typeof read === 'object' && 'refused' in read && <p role="alert" className="mb-2 text-error">{read.refused}</p>}
-      {bodies.length > 0 && <p className="mb-2 text-ink2" data-read>{bodies.length} {bodies.length === 1 ? 'body' : 'bodies'}, {bodies.reduce((s, b) => s + b.body.faces.length, 0)} faces{faulty.length ? <b className="text-warn">, {faulty.length} not closed or crossing: better as context</b> : ', closed'}</p>}
-      {remarks.map((r) => <p key={r} className="mb-1 text-[12px] text-ink2" data-remark>{r}</p>)}
+      {read === 'reading' && (
+        <p role="status" className="mb-2 text-ink2">
+          Reading ...
+        </p>
+      )}
+      {read && typeof read === 'object' && 'refused' in read && (
+        <p role="alert" className="mb-2 text-error">
+          {read.refused}
+        </p>
+      )}
+      {bodies.length > 0 && (
+        <p className="mb-2 text-ink2" data-read>
+          {bodies.length} {bodies.length === 1 ? 'body' : 'bodies'},{' '}
+          {bodies.reduce((s, b) => s + b.body.faces.length, 0)} faces
+          {faulty.length ? (
+            <b className="text-warn">, {faulty.length} not closed or crossing: better as context</b>
+          ) : (
+            ', closed'
+          )}
+        </p>
+      )}
+      {remarks.map((r) => (
+        <p key={r} className="mb-1 text-[12px] text-ink2" data-remark>
+          {r}
+        </p>
+      ))}
       <FileAsks asks={asks} answers={answers} answer={(next) => void take(file, together, next)} />
-      <ChoiceField label="as" value={as} options={[{ value: 'mass', label: 'masses, counted' }, { value: 'context', label: 'context, not counted' }]} onChange={setAs} />
-      {as === 'mass' && <ChoiceField label="use" value={use} options={uses.map((u) => ({ value: u.id, label: u.name }))} onChange={setUse} />}
-      <ChoiceField label="hang on" value={level} options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))} onChange={setLevel} />
-      <label className="flex cursor-pointer items-center justify-between py-1">all of it as one body<input type="checkbox" className="checkbox checkbox-xs" checked={together} onChange={(e) => void take(file, e.target.checked, answers)} /></label>
+      <ChoiceField
+        label="as"
+        value={as}
+        options={[
+          { value: 'mass', label: 'masses, counted' },
+          { value: 'context', label: 'context, not counted' },
+        ]}
+        onChange={setAs}
+      />
+      {as === 'mass' && (
+        <ChoiceField
+          label="use"
+          value={use}
+          options={uses.map((u) => ({ value: u.id, label: u.name }))}
+          onChange={setUse}
+        />
+      )}
+      <ChoiceField
+        label="hang on"
+        value={level}
+        options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))}
+        onChange={setLevel}
+      />
+      <label className="flex cursor-pointer items-center justify-between py-1">
+        all of it as one body
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={together}
+          onChange={(e) => void take(file, e.target.checked, answers)}
+        />
+      </label>
     </Dialog>
   )
 }

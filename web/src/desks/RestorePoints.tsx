@@ -17,30 +17,95 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
   const [points, setPoints] = useState<RestorePoint[] | null>(null)
   const [name, setName] = useState('')
   const say = (e: unknown) => toast.error(e instanceof Problem ? e.message : String(e))
-  const load = useCallback(() => { api.restorePoints(id).then(setPoints, say) }, [id])
+  const load = useCallback(() => {
+    api.restorePoints(id).then(setPoints, say)
+  }, [id])
   useEffect(load, [load])
   const keep = async () => {
     if (!name.trim()) return
-    try { await settled(); await api.keepPoint(id, { id: crypto.randomUUID(), name: name.trim() }); setName(''); load() } catch (e) { say(e) }
+    try {
+      await settled()
+      await api.keepPoint(id, { id: crypto.randomUUID(), name: name.trim() })
+      setName('')
+      load()
+    } catch (e) {
+      say(e)
+    }
   }
   const bringBack = async (p: RestorePoint) => {
     try {
       const { project } = await api.at(id, p.seq)
       dispatch(schemeShown(firstScheme(project).id))
-      if (makeEdit(`bring back "${p.name}"`, { edit: 'whole.set', project })) { toast(`${p.name} is back, whole. Undo returns to what was there before.`); onClose() }
-    } catch (e) { say(e) }
+      if (makeEdit(`bring back "${p.name}"`, { edit: 'whole.set', project })) {
+        toast(`${p.name} is back, whole. Undo returns to what was there before.`)
+        onClose()
+      }
+    } catch (e) {
+      say(e)
+    }
   }
   return (
     <Dialog title="Restore points" onClose={onClose}>
-      <div className="mb-3 flex gap-2"><input autoFocus aria-label="name of the moment" placeholder="name this moment" className="h-9 min-w-0 flex-1 rounded-md border border-line bg-field px-2.5" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} onKeyDown={(e) => { if (e.key === 'Enter') { e.preventDefault(); void keep() } }} /><button type="button" className="act act-main" disabled={!name.trim()} onClick={() => void keep()}>Keep it</button></div>
-      {points?.length === 0 && <p className="text-ink2">None yet. Name the present moment before you try something: it can be opened beside the present, and brought back whole.</p>}
+      <div className="mb-3 flex gap-2">
+        <input
+          autoFocus
+          aria-label="name of the moment"
+          placeholder="name this moment"
+          className="h-9 min-w-0 flex-1 rounded-md border border-line bg-field px-2.5"
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') {
+              e.preventDefault()
+              void keep()
+            }
+          }}
+        />
+        <button type="button" className="act act-main" disabled={!name.trim()} onClick={() => void keep()}>
+          Keep it
+        </button>
+      </div>
+      {points?.length === 0 && (
+        <p className="text-ink2">
+          None yet. Name the present moment before you try something: it can be opened beside the present, and brought
+          back whole.
+        </p>
+      )}
       <ul className="max-h-72 overflow-auto">
         {points?.map((p) => (
           <li key={p.id} className="flex items-center gap-2 border-b border-line py-2" data-point={p.name}>
-            <span className="min-w-0 flex-1"><span className="block truncate font-medium">{p.name}</span><span className="text-[12px] text-ink2">{new Date(p.at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })}, {p.seq === now ? 'nothing changed since' : `${now - p.seq} edits ago`}</span></span>
-            <a className="act h-7 px-2 text-[12px]" href={`/p/${id}/slice?at=${p.seq}`} target="_blank" rel="noreferrer">Open beside</a>
-            <button type="button" className="act h-7 px-2 text-[12px]" disabled={p.seq === now} onClick={() => void bringBack(p)}>Bring back</button>
-            <button type="button" className="cursor-pointer p-1 text-ink3 hover:text-error" aria-label={`Forget ${p.name}`} onClick={() => void api.dropPoint(id, p.id).then(load, say)}><Trash2 size={13} /></button>
+            <span className="min-w-0 flex-1">
+              <span className="block truncate font-medium">{p.name}</span>
+              <span className="text-[12px] text-ink2">
+                {new Date(p.at).toLocaleString([], { dateStyle: 'medium', timeStyle: 'short' })},{' '}
+                {p.seq === now ? 'nothing changed since' : `${now - p.seq} edits ago`}
+              </span>
+            </span>
+            <a
+              className="act h-7 px-2 text-[12px]"
+              href={`/p/${id}/slice?at=${p.seq}`}
+              target="_blank"
+              rel="noreferrer"
+            >
+              Open beside
+            </a>
+            <button
+              type="button"
+              className="act h-7 px-2 text-[12px]"
+              disabled={p.seq === now}
+              onClick={() => void bringBack(p)}
+            >
+              Bring back
+            </button>
+            <button
+              type="button"
+              className="cursor-pointer p-1 text-ink3 hover:text-error"
+              aria-label={`Forget ${p.name}`}
+              onClick={() => void api.dropPoint(id, p.id).then(load, say)}
+            >
+              <Trash2 size={13} />
+            </button>
           </li>
         ))}
       </ul>

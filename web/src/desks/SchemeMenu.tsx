@@ -15,48 +15,161 @@ export function SchemeMenu() {
   const box = useRef<HTMLDivElement>(null)
   useEffect(() => {
     if (!open) return
-    const away = (e: PointerEvent) => { if (!box.current?.contains(e.target as Node)) setOpen(false) }
+    const away = (e: PointerEvent) => {
+      if (!box.current?.contains(e.target as Node)) setOpen(false)
+    }
     window.addEventListener('pointerdown', away)
     return () => window.removeEventListener('pointerdown', away)
   }, [open])
   const schemes = inOrder(project.schemes)
-  const show = (id: string) => { dispatch(schemeShown(id)); setOpen(false) }
+  const show = (id: string) => {
+    dispatch(schemeShown(id))
+    setOpen(false)
+  }
   return (
-    <div ref={box} className="relative" onKeyDown={(e) => { if (e.key === 'Escape' && open) { e.stopPropagation(); setOpen(false) } }}>
-      <button className="flex cursor-pointer items-center gap-1 font-semibold" aria-haspopup="menu" aria-expanded={open} title="Schemes of this project" onClick={() => setOpen(!open)} data-scheme={scheme.name}>{scheme.name}<ChevronDown size={13} /></button>
+    <div
+      ref={box}
+      className="relative"
+      onKeyDown={(e) => {
+        if (e.key === 'Escape' && open) {
+          e.stopPropagation()
+          setOpen(false)
+        }
+      }}
+    >
+      <button
+        className="flex cursor-pointer items-center gap-1 font-semibold"
+        aria-haspopup="menu"
+        aria-expanded={open}
+        title="Schemes of this project"
+        onClick={() => setOpen(!open)}
+        data-scheme={scheme.name}
+      >
+        {scheme.name}
+        <ChevronDown size={13} />
+      </button>
       {open && (
-        <div role="menu" aria-label="Schemes" className="absolute top-7 left-0 z-50 w-72 rounded-md border border-line bg-panel p-1.5 shadow-lg">
-          {schemes.map((s) => <SchemeRow key={s.id} scheme={s} on={s.id === scheme.id} only={schemes.length === 1} show={() => show(s.id)} close={() => setOpen(false)} />)}
+        <div
+          role="menu"
+          aria-label="Schemes"
+          className="absolute top-7 left-0 z-50 w-72 rounded-md border border-line bg-panel p-1.5 shadow-lg"
+        >
+          {schemes.map((s) => (
+            <SchemeRow
+              key={s.id}
+              scheme={s}
+              on={s.id === scheme.id}
+              only={schemes.length === 1}
+              show={() => show(s.id)}
+              close={() => setOpen(false)}
+            />
+          ))}
           <div className="mt-1 flex gap-1.5 border-t border-line pt-1.5">
-            <button className="act h-7 flex-1 text-[12px]" onClick={() => { const id = duplicate(scheme, project.schemes); if (id) show(id) }}>Duplicate {scheme.name}</button>
+            <button
+              className="act h-7 flex-1 text-[12px]"
+              onClick={() => {
+                const id = duplicate(scheme, project.schemes)
+                if (id) show(id)
+              }}
+            >
+              Duplicate {scheme.name}
+            </button>
           </div>
-          {schemes.length > 1 && <CompareChoice done={() => { dispatch(sheetOpened('compare')); setOpen(false) }} />}
+          {schemes.length > 1 && (
+            <CompareChoice
+              done={() => {
+                dispatch(sheetOpened('compare'))
+                setOpen(false)
+              }}
+            />
+          )}
         </div>
       )}
     </div>
   )
 }
 
-function SchemeRow({ scheme: s, on, only, show, close }: { scheme: Scheme; on: boolean; only: boolean; show: () => void; close: () => void }) {
+function SchemeRow({
+  scheme: s,
+  on,
+  only,
+  show,
+  close,
+}: {
+  scheme: Scheme
+  on: boolean
+  only: boolean
+  show: () => void
+  close: () => void
+}) {
   const dispatch = useAppDispatch()
   const { project } = useProject()
   const [name, setName] = useState<string | null>(null)
   const remove = async () => {
     const count = Object.keys(s.masses).length
     close()
-    if (!await confirmed({ title: `Delete ${s.name}?`, say: [`It has ${count} ${count === 1 ? 'mass' : 'masses'} and ${Object.keys(s.parts).length} parts. Undo brings it back.`], accept: 'Delete the scheme' })) return
+    if (
+      !(await confirmed({
+        title: `Delete ${s.name}?`,
+        say: [
+          `It has ${count} ${count === 1 ? 'mass' : 'masses'} and ${Object.keys(s.parts).length} parts. Undo brings it back.`,
+        ],
+        accept: 'Delete the scheme',
+      }))
+    )
+      return
     const other = inOrder(project.schemes).find((o) => o.id !== s.id)
     if (on && other) dispatch(schemeShown(other.id))
     makeEdit(`delete ${s.name}`, { edit: 'scheme.remove', id: s.id })
   }
-  const accept = () => { const next = name?.trim(); if (next && next !== s.name) makeEdit(`rename ${s.name}`, { edit: 'scheme.change', id: s.id, set: { name: next } }); setName(null) }
+  const accept = () => {
+    const next = name?.trim()
+    if (next && next !== s.name) makeEdit(`rename ${s.name}`, { edit: 'scheme.change', id: s.id, set: { name: next } })
+    setName(null)
+  }
   return (
     <div role="none" className={`flex items-center gap-1 rounded px-1.5 py-1 ${on ? 'bg-field' : ''}`}>
-      {name === null
-        ? <button role="menuitemradio" aria-checked={on} className="min-w-0 flex-1 cursor-pointer truncate text-left font-medium" onClick={show}>{s.name}</button>
-        : <input autoFocus aria-label={`name of ${s.name}`} className="min-w-0 flex-1 rounded border border-line bg-field px-1.5" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} onBlur={accept} onKeyDown={(e) => { e.stopPropagation(); if (e.key === 'Enter') accept(); if (e.key === 'Escape') setName(null) }} />}
-      <button className="cursor-pointer px-1 text-[11px] text-ink2 underline" onClick={() => setName(s.name)} aria-label={`Rename ${s.name}`}>rename</button>
-      {!only && <button className="cursor-pointer px-1 text-[11px] text-ink2 underline" onClick={() => void remove()} aria-label={`Delete ${s.name}`}>delete</button>}
+      {name === null ? (
+        <button
+          role="menuitemradio"
+          aria-checked={on}
+          className="min-w-0 flex-1 cursor-pointer truncate text-left font-medium"
+          onClick={show}
+        >
+          {s.name}
+        </button>
+      ) : (
+        <input
+          autoFocus
+          aria-label={`name of ${s.name}`}
+          className="min-w-0 flex-1 rounded border border-line bg-field px-1.5"
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+          onBlur={accept}
+          onKeyDown={(e) => {
+            e.stopPropagation()
+            if (e.key === 'Enter') accept()
+            if (e.key === 'Escape') setName(null)
+          }}
+        />
+      )}
+      <button
+        className="cursor-pointer px-1 text-[11px] text-ink2 underline"
+        onClick={() => setName(s.name)}
+        aria-label={`Rename ${s.name}`}
+      >
+        rename
+      </button>
+      {!only && (
+        <button
+          className="cursor-pointer px-1 text-[11px] text-ink2 underline"
+          onClick={() => void remove()}
+          aria-label={`Delete ${s.name}`}
+        >
+          delete
+        </button>
+      )}
     </div>
   )
 }
@@ -66,11 +179,26 @@ function CompareChoice({ done }: { done: () => void }) {
   const { project, scheme } = useProject()
   const compare = useAppSelector((s) => s.view.compare)
   return (
-    <label className="mt-1.5 flex items-center justify-between gap-2 border-t border-line px-1.5 pt-1.5 text-[12px]"><span className="text-ink2">compare with</span>
-      <select className="cursor-pointer rounded border border-line bg-field px-1.5 py-0.5 font-semibold" value={compare ?? ''} onChange={(e) => { dispatch(compared(e.target.value || null)); if (e.target.value) done() }}>
+    <label className="mt-1.5 flex items-center justify-between gap-2 border-t border-line px-1.5 pt-1.5 text-[12px]">
+      <span className="text-ink2">compare with</span>
+      <select
+        className="cursor-pointer rounded border border-line bg-field px-1.5 py-0.5 font-semibold"
+        value={compare ?? ''}
+        onChange={(e) => {
+          dispatch(compared(e.target.value || null))
+          if (e.target.value) done()
+        }}
+      >
         <option value="">nothing</option>
-        {inOrder(project.schemes).filter((s) => s.id !== scheme.id).map((s) => <option key={s.id} value={s.id}>{s.name}</option>)}
-      </select></label>
+        {inOrder(project.schemes)
+          .filter((s) => s.id !== scheme.id)
+          .map((s) => (
+            <option key={s.id} value={s.id}>
+              {s.name}
+            </option>
+          ))}
+      </select>
+    </label>
   )
 }
 
@@ -78,7 +206,15 @@ function CompareChoice({ done }: { done: () => void }) {
 export function duplicate(scheme: Scheme, all: Record<string, Scheme>): string | null {
   const names = new Set(Object.values(all).map((s) => s.name.toLowerCase()))
   const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'.split('').map((l) => `Scheme ${l}`)
-  const name = (/^Scheme [A-Z]$/.test(scheme.name) ? letters.find((l) => !names.has(l.toLowerCase())) : undefined) ?? Array.from({ length: 99 }, (_, n) => `${scheme.name}, ${n + 2}`).find((n) => !names.has(n.toLowerCase())) ?? crypto.randomUUID()
+  const name =
+    (/^Scheme [A-Z]$/.test(scheme.name) ? letters.find((l) => !names.has(l.toLowerCase())) : undefined) ??
+    Array.from({ length: 99 }, (_, n) => `${scheme.name}, ${n + 2}`).find((n) => !names.has(n.toLowerCase())) ??
+    crypto.randomUUID()
   const id = crypto.randomUUID()
-  return makeEdit(`duplicate ${scheme.name}`, { edit: 'scheme.add', thing: { ...scheme, id, name, order: nextOrder(all) } }) ? id : null
+  return makeEdit(`duplicate ${scheme.name}`, {
+    edit: 'scheme.add',
+    thing: { ...scheme, id, name, order: nextOrder(all) },
+  })
+    ? id
+    : null
 }

@@ -2,7 +2,10 @@ let waiting: { desk: string; run: () => void } | null = null
 
 /** Goes to a desk and does something there, once the desk has put down what was taken up at the last one. */
 export function atDesk(desk: string, go: (desk: string) => void, run: () => void): void {
-  if (location.pathname.endsWith(`/${desk}`)) { run(); return }
+  if (location.pathname.endsWith(`/${desk}`)) {
+    run()
+    return
+  }
   waiting = { desk, run }
   go(desk)
 }

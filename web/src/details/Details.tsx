@@ -25,18 +25,44 @@ export function Details({ desk }: { desk: string }) {
   const part = usePickedPart()
   const box = useRef<HTMLElement>(null)
   const about = `${desk} ${now.kind} ${now.kind === 'nothing' ? '' : now.ids.join()}`
-  useEffect(() => { if (box.current) box.current.scrollTop = 0 }, [about])
-  const level = now.kind === 'level' ? scheme.levels[now.ids[0] ?? ''] : desk === 'slice' && now.kind === 'nothing' && shown ? scheme.levels[shown] : undefined
+  useEffect(() => {
+    if (box.current) box.current.scrollTop = 0
+  }, [about])
+  const level =
+    now.kind === 'level'
+      ? scheme.levels[now.ids[0] ?? '']
+      : desk === 'slice' && now.kind === 'nothing' && shown
+        ? scheme.levels[shown]
+        : undefined
   return (
-    <aside ref={box} className="w-[264px] shrink-0 overflow-y-auto border-l border-line bg-panel px-4 py-3.5" aria-label="Details">
+    <aside
+      ref={box}
+      className="w-[264px] shrink-0 overflow-y-auto border-l border-line bg-panel px-4 py-3.5"
+      aria-label="Details"
+    >
       {desk === 'ground' && <GroundTabs />}
-      {desk === 'fabric' && proposing ? <BuildingPreview />
-        : part ? <PartDetails key={part.id} part={part} />
-          : masses.length > 1 ? <SeveralMasses ids={masses.map((m) => m.id)} />
-            : masses[0] ? <MassDetails key={masses[0].id} mass={masses[0]} />
-              : now.kind === 'level' && now.ids.length > 1 ? <SeveralLevels ids={now.ids} />
-                : level ? <LevelDetails key={level.id} level={level} />
-                  : desk === 'fabric' ? <FabricList /> : desk === 'ground' ? <GroundDetails /> : <><MassList /><ProjectDetails /></>}
+      {desk === 'fabric' && proposing ? (
+        <BuildingPreview />
+      ) : part ? (
+        <PartDetails key={part.id} part={part} />
+      ) : masses.length > 1 ? (
+        <SeveralMasses ids={masses.map((m) => m.id)} />
+      ) : masses[0] ? (
+        <MassDetails key={masses[0].id} mass={masses[0]} />
+      ) : now.kind === 'level' && now.ids.length > 1 ? (
+        <SeveralLevels ids={now.ids} />
+      ) : level ? (
+        <LevelDetails key={level.id} level={level} />
+      ) : desk === 'fabric' ? (
+        <FabricList />
+      ) : desk === 'ground' ? (
+        <GroundDetails />
+      ) : (
+        <>
+          <MassList />
+          <ProjectDetails />
+        </>
+      )}
     </aside>
   )
 }
@@ -47,15 +73,40 @@ function MassList() {
   const navigate = useNavigate()
   const study = useStudy()
   if (!study) return null
-  if (study.masses.length === 0) return (
-    <div className="mb-4 rounded-md border border-line bg-field p-3 text-ink2">
-      <p className="mb-2.5">Nothing is drawn yet. Set the levels in the spine first, or begin with a form: click two corners in the plan, or type them.</p>
-      <button className="act act-main w-full" onClick={() => { void navigate('../form', { relative: 'path' }); setTimeout(() => dispatch(toolTaken('rectangle'))) }}>Draw a rectangle</button>
-    </div>
-  )
+  if (study.masses.length === 0)
+    return (
+      <div className="mb-4 rounded-md border border-line bg-field p-3 text-ink2">
+        <p className="mb-2.5">
+          Nothing is drawn yet. Set the levels in the spine first, or begin with a form: click two corners in the plan,
+          or type them.
+        </p>
+        <button
+          className="act act-main w-full"
+          onClick={() => {
+            void navigate('../form', { relative: 'path' })
+            setTimeout(() => dispatch(toolTaken('rectangle')))
+          }}
+        >
+          Draw a rectangle
+        </button>
+      </div>
+    )
   return (
-    <section className="mb-4"><h3 className="eyebrow mb-1.5">Masses</h3>
-      <ul>{study.masses.map((m) => <li key={m.id}><button className="flex w-full cursor-pointer justify-between rounded px-1.5 py-1 text-left hover:bg-field" onClick={() => dispatch(picked({ kind: 'mass', ids: [m.id] }))}><span>{m.name}</span><span className="text-ink2">{(m.top - m.base).toFixed(2)} m high</span></button></li>)}</ul>
+    <section className="mb-4">
+      <h3 className="eyebrow mb-1.5">Masses</h3>
+      <ul>
+        {study.masses.map((m) => (
+          <li key={m.id}>
+            <button
+              className="flex w-full cursor-pointer justify-between rounded px-1.5 py-1 text-left hover:bg-field"
+              onClick={() => dispatch(picked({ kind: 'mass', ids: [m.id] }))}
+            >
+              <span>{m.name}</span>
+              <span className="text-ink2">{(m.top - m.base).toFixed(2)} m high</span>
+            </button>
+          </li>
+        ))}
+      </ul>
     </section>
   )
 }
@@ -64,13 +115,34 @@ function SeveralMasses({ ids }: { ids: string[] }) {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
   const [a, b] = ids
-  const join = () => { if (a && b && makeEdit(`join ${massOf(scheme, b).name} to ${massOf(scheme, a).name}`, () => joinMasses(project, scheme, () => crypto.randomUUID(), a, b))) dispatch(picked({ kind: 'mass', ids: [a] })) }
+  const join = () => {
+    if (
+      a &&
+      b &&
+      makeEdit(`join ${massOf(scheme, b).name} to ${massOf(scheme, a).name}`, () =>
+        joinMasses(project, scheme, () => crypto.randomUUID(), a, b),
+      )
+    )
+      dispatch(picked({ kind: 'mass', ids: [a] }))
+  }
   return (
     <>
       <p className="eyebrow mb-2">{ids.length} masses</p>
-      <ul className="mb-4">{ids.map((id) => <li key={id} className="row">{scheme.masses[id]?.name}</li>)}</ul>
-      {ids.length === 2 && <button className="act act-main mb-2 w-full" onClick={join}>Join into one</button>}
-      <button className="act w-full text-error" onClick={() => void deleteMasses(ids)}>Delete all {ids.length}</button>
+      <ul className="mb-4">
+        {ids.map((id) => (
+          <li key={id} className="row">
+            {scheme.masses[id]?.name}
+          </li>
+        ))}
+      </ul>
+      {ids.length === 2 && (
+        <button className="act act-main mb-2 w-full" onClick={join}>
+          Join into one
+        </button>
+      )}
+      <button className="act w-full text-error" onClick={() => void deleteMasses(ids)}>
+        Delete all {ids.length}
+      </button>
     </>
   )
 }

@@ -26,7 +26,8 @@ export function LevelDetails({ level }: { level: Level }) {
   const floor = study?.floors.find((f) => f.level === level.id)
   const on = level.tie.kind === 'stacked' ? scheme.levels[level.tie.on] : undefined
   const above = levels.find((l) => l.kind === 'storey' && l.height > (own?.height ?? 0) + 1e-6)
-  const set = (label: string, fields: Partial<Level>) => makeEdit(`${label} of ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: fields })
+  const set = (label: string, fields: Partial<Level>) =>
+    makeEdit(`${label} of ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: fields })
 
   /** Made at once where there is one way; otherwise both results are shown first. */
   const decide = (label: string, make: (how: Above) => Edit): boolean => {
@@ -36,7 +37,10 @@ export function LevelDetails({ level }: { level: Level }) {
     return true
   }
   /** A formula makes a level fixed, at what it gives; a plain height keeps its tie. */
-  const toHeight = (num: Num, value: number, how: Above): Edit => (level.tie.kind === 'fixed' || typeof num !== 'number' ? retieLevel(project, scheme, level.id, { kind: 'fixed', height: num }, how) : moveLevel(project, scheme, level.id, value, how))
+  const toHeight = (num: Num, value: number, how: Above): Edit =>
+    level.tie.kind === 'fixed' || typeof num !== 'number'
+      ? retieLevel(project, scheme, level.id, { kind: 'fixed', height: num }, how)
+      : moveLevel(project, scheme, level.id, value, how)
   const moving = useAppSelector((s) => s.view.moving)
   useEffect(() => {
     if (moving?.level !== level.id) return
@@ -45,39 +49,162 @@ export function LevelDetails({ level }: { level: Level }) {
   })
   const carried = carriedBy(scheme, level.id)
   const several = (n: number, one: string, many: string) => (n ? [`${n} ${n === 1 ? one : many}`] : [])
-  const along = [...several(carried.levels.length, 'level', 'levels'), ...several(carried.masses, 'mass', 'masses'), ...several(carried.parts, 'part', 'parts')]
+  const along = [
+    ...several(carried.levels.length, 'level', 'levels'),
+    ...several(carried.masses, 'mass', 'masses'),
+    ...several(carried.parts, 'part', 'parts'),
+  ]
   return (
     <>
       {floor ? (
         <Section title={`Plate · ${level.name}, ${own && own.height > 0 ? '+' : ''}${own?.height.toFixed(2) ?? ''}`}>
-          <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="plate">{showNumber(floor.area, 'area', 'm')} <span className="text-[15px] font-medium text-ink2">m²</span></p>
+          <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="plate">
+            {showNumber(floor.area, 'area', 'm')} <span className="text-[15px] font-medium text-ink2">m²</span>
+          </p>
           <p className="mb-3 text-ink2">gross, to the mass face</p>
           <PlateFigure floor={floor} />
-          {uses.filter((u) => (floor.uses[u.id] ?? 0) > 0.005).map((u) => <Figure key={u.id} label={<span className="inline-flex items-center gap-2"><UseMark colour={u.colour} order={uses.indexOf(u)} />{u.name}</span>}>{showNumber(floor.uses[u.id] ?? 0, 'area', 'm')}</Figure>)}
+          {uses
+            .filter((u) => (floor.uses[u.id] ?? 0) > 0.005)
+            .map((u) => (
+              <Figure
+                key={u.id}
+                label={
+                  <span className="inline-flex items-center gap-2">
+                    <UseMark colour={u.colour} order={uses.indexOf(u)} />
+                    {u.name}
+                  </span>
+                }
+              >
+                {showNumber(floor.uses[u.id] ?? 0, 'area', 'm')}
+              </Figure>
+            ))}
           <Figure label="low, not counted">{showNumber(floor.low, 'area', 'm')}</Figure>
-          {floor.net !== null && <Figure label="net, inside outer walls"><span data-figure="level-net">{showNumber(floor.net, 'area', 'm')}</span></Figure>}
+          {floor.net !== null && (
+            <Figure label="net, inside outer walls">
+              <span data-figure="level-net">{showNumber(floor.net, 'area', 'm')}</span>
+            </Figure>
+          )}
           <Figure label="perimeter">{showQuantity(floor.perimeter, 'length', project)}</Figure>
         </Section>
-      ) : <p className="eyebrow mb-2">Mark</p>}
+      ) : (
+        <p className="eyebrow mb-2">Mark</p>
+      )}
       <Section title="Level">
         <NameField label="name" value={level.name} onAccept={(name) => set('name', { name })} />
-        <ChoiceField label="kind" value={level.kind} options={[{ value: 'storey', label: 'storey' }, { value: 'mark', label: 'mark' }]} onChange={(kind) => set('kind', { kind })} />
-        <NumField label="height" value={level.tie.kind === 'fixed' ? level.tie.height : own?.height ?? 0} onAccept={(num, value) => decide(`move ${level.name}`, (how) => toHeight(num, value, how))} hint={level.tie.kind === 'stacked' ? 'A formula that names another level, Ground + 3.65, follows that level.' : undefined} />
-        {level.tie.kind === 'stacked' && <NumField label={`above ${on?.name ?? ''} by`} value={level.tie.above} onAccept={(num: Num) => decide(`move ${level.name}`, (how) => retieLevel(project, scheme, level.id, { kind: 'stacked', on: level.tie.kind === 'stacked' ? level.tie.on : '', above: num }, how))} />}
-        <ChoiceField label="height is" value={level.tie.kind} options={[{ value: 'stacked', label: 'stacked on a level' }, { value: 'fixed', label: 'fixed, from the datum' }]} onChange={(kind) => { makeEdit(`tie of ${level.name}`, () => retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held')) }} />
-        {level.tie.kind === 'stacked' && <ChoiceField label="stands on" value={level.tie.on} options={levels.filter((l) => l.id !== level.id).map((l) => ({ value: l.id, label: l.name }))} onChange={(id) => set('tie', { tie: { kind: 'stacked', on: id, above: own ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9 : 0 } })} />}
-        {level.kind === 'storey' && !above && <div className="grid grid-cols-2 gap-1.5"><NumField label="slab" compact value={level.slab} onAccept={(slab) => set('slab', { slab })} /><NumField label="floor" compact value={level.floorBuildUp} onAccept={(floorBuildUp) => set('floor build-up', { floorBuildUp })} /></div>}
-        {along.length > 0 && <p className="mt-1.5 px-1 text-[12px] text-ink2">Moving it carries {along.length > 1 ? `${along.slice(0, -1).join(', ')} and ${along.at(-1) ?? ''}` : along[0]}.</p>}
+        <ChoiceField
+          label="kind"
+          value={level.kind}
+          options={[
+            { value: 'storey', label: 'storey' },
+            { value: 'mark', label: 'mark' },
+          ]}
+          onChange={(kind) => set('kind', { kind })}
+        />
+        <NumField
+          label="height"
+          value={level.tie.kind === 'fixed' ? level.tie.height : (own?.height ?? 0)}
+          onAccept={(num, value) => decide(`move ${level.name}`, (how) => toHeight(num, value, how))}
+          hint={
+            level.tie.kind === 'stacked'
+              ? 'A formula that names another level, Ground + 3.65, follows that level.'
+              : undefined
+          }
+        />
+        {level.tie.kind === 'stacked' && (
+          <NumField
+            label={`above ${on?.name ?? ''} by`}
+            value={level.tie.above}
+            onAccept={(num: Num) =>
+              decide(`move ${level.name}`, (how) =>
+                retieLevel(
+                  project,
+                  scheme,
+                  level.id,
+                  { kind: 'stacked', on: level.tie.kind === 'stacked' ? level.tie.on : '', above: num },
+                  how,
+                ),
+              )
+            }
+          />
+        )}
+        <ChoiceField
+          label="height is"
+          value={level.tie.kind}
+          options={[
+            { value: 'stacked', label: 'stacked on a level' },
+            { value: 'fixed', label: 'fixed, from the datum' },
+          ]}
+          onChange={(kind) => {
+            makeEdit(`tie of ${level.name}`, () =>
+              retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held'),
+            )
+          }}
+        />
+        {level.tie.kind === 'stacked' && (
+          <ChoiceField
+            label="stands on"
+            value={level.tie.on}
+            options={levels.filter((l) => l.id !== level.id).map((l) => ({ value: l.id, label: l.name }))}
+            onChange={(id) =>
+              set('tie', {
+                tie: {
+                  kind: 'stacked',
+                  on: id,
+                  above: own
+                    ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9
+                    : 0,
+                },
+              })
+            }
+          />
+        )}
+        {level.kind === 'storey' && !above && (
+          <div className="grid grid-cols-2 gap-1.5">
+            <NumField label="slab" compact value={level.slab} onAccept={(slab) => set('slab', { slab })} />
+            <NumField
+              label="floor"
+              compact
+              value={level.floorBuildUp}
+              onAccept={(floorBuildUp) => set('floor build-up', { floorBuildUp })}
+            />
+          </div>
+        )}
+        {along.length > 0 && (
+          <p className="mt-1.5 px-1 text-[12px] text-ink2">
+            Moving it carries{' '}
+            {along.length > 1 ? `${along.slice(0, -1).join(', ')} and ${along.at(-1) ?? ''}` : along[0]}.
+          </p>
+        )}
         {choice && (
           <div ref={intoView} role="group" aria-label="Two ways" className="mt-2 rounded-md border border-cut p-2.5">
             <p className="mb-2 text-[12px] text-ink2">The levels that stand on it can go with it, or stay:</p>
-            {(['carried', 'held'] as const).map((how) => <button key={how} className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5" onPointerEnter={() => tryEdit(() => choice[how])} onPointerLeave={() => tryEdit(null)} onFocus={() => tryEdit(() => choice[how])} onBlur={() => tryEdit(null)} onClick={() => { makeEdit(choice.label, choice[how]); setChoice(null) }}><span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span><Consequence edit={choice[how]} /></button>)}
-            <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setChoice(null)}>Leave it as it is</button>
+            {(['carried', 'held'] as const).map((how) => (
+              <button
+                key={how}
+                className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5"
+                onPointerEnter={() => tryEdit(() => choice[how])}
+                onPointerLeave={() => tryEdit(null)}
+                onFocus={() => tryEdit(() => choice[how])}
+                onBlur={() => tryEdit(null)}
+                onClick={() => {
+                  makeEdit(choice.label, choice[how])
+                  setChoice(null)
+                }}
+              >
+                <span>{how === 'carried' ? 'Carry those above' : 'Hold those above'}</span>
+                <Consequence edit={choice[how]} />
+              </button>
+            ))}
+            <button className="cursor-pointer text-[12px] text-ink2 underline" onClick={() => setChoice(null)}>
+              Leave it as it is
+            </button>
           </div>
         )}
       </Section>
       <BuildUp level={level.id} />
-      <button className="act w-full text-error" onClick={() => void deleteLevel(level.id)}><Trash2 size={14} /> Delete level</button>
+      <button className="act w-full text-error" onClick={() => void deleteLevel(level.id)}>
+        <Trash2 size={14} /> Delete level
+      </button>
     </>
   )
 }

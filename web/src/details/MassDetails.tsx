@@ -20,27 +20,80 @@ export function MassDetails({ mass }: { mass: Mass }) {
   const study = useStudy()
   const uses = useUses()
   const shown = study?.masses.find((m) => m.id === mass.id)
-  const set = (label: string, fields: Partial<Mass>) => makeEdit(`${label} of ${mass.name}`, { edit: 'mass.change', scheme: scheme.id, id: mass.id, set: fields })
+  const set = (label: string, fields: Partial<Mass>) =>
+    makeEdit(`${label} of ${mass.name}`, { edit: 'mass.change', scheme: scheme.id, id: mass.id, set: fields })
   const levels = levelHeights(project, scheme)
   const storeys = levels.filter((l) => l.kind === 'storey')
   const takes = (id: string) => mass.takes.levels.includes(id) === (mass.takes.kind === 'only')
-  const toggle = (id: string) => set('storeys', { takes: { ...mass.takes, levels: mass.takes.levels.includes(id) ? mass.takes.levels.filter((l) => l !== id) : [...mass.takes.levels, id] } })
+  const toggle = (id: string) =>
+    set('storeys', {
+      takes: {
+        ...mass.takes,
+        levels: mass.takes.levels.includes(id) ? mass.takes.levels.filter((l) => l !== id) : [...mass.takes.levels, id],
+      },
+    })
   const within = shown ? storeys.filter((l) => l.height < shown.top - 1e-5 && l.height > shown.base - 1e-5) : storeys
   const place = (key: 'x' | 'y' | 'turn') => (num: Num) => set('place', { place: { ...mass.place, [key]: num } })
   return (
     <>
       <p className="eyebrow mb-2">Mass</p>
       <NameField label="name" value={mass.name} onAccept={(name) => set('name', { name })} />
-       <ChoiceField label="it is" value={mass.context ? 'context' : 'mass'} options={[{ value: 'mass', label: 'a mass of the scheme' }, { value: 'context', label: 'context, not counted' }]} onChange={(as) => set('role', { context: as === 'context' })} />
-      <ChoiceField label="use" value={mass.use} options={uses.map((u) => ({ value: u.id, label: u.name }))} onChange={(use) => set('use', { use })} />
-      <ChoiceField label="stands on" value={mass.base.level} options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))} onChange={(level) => set('base', { base: { ...mass.base, level } })} />
-      <NumField label="above it by" value={mass.base.above} onAccept={(above) => set('base', { base: { ...mass.base, above } })} />
-      {Object.keys(scheme.wings).length > 0 && <ChoiceField label="wing" value={mass.wing ?? ''} options={[{ value: '', label: `by its plan${study?.wingOf[mass.id] ? `: ${scheme.wings[study.wingOf[mass.id] ?? '']?.name ?? ''}` : ''}` }, ...inOrder(scheme.wings).map((w) => ({ value: w.id, label: w.name }))]} onChange={(wing) => set('wing', { wing: wing || null })} />}
+      <ChoiceField
+        label="it is"
+        value={mass.context ? 'context' : 'mass'}
+        options={[
+          { value: 'mass', label: 'a mass of the scheme' },
+          { value: 'context', label: 'context, not counted' },
+        ]}
+        onChange={(as) => set('role', { context: as === 'context' })}
+      />
+      <ChoiceField
+        label="use"
+        value={mass.use}
+        options={uses.map((u) => ({ value: u.id, label: u.name }))}
+        onChange={(use) => set('use', { use })}
+      />
+      <ChoiceField
+        label="stands on"
+        value={mass.base.level}
+        options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))}
+        onChange={(level) => set('base', { base: { ...mass.base, level } })}
+      />
+      <NumField
+        label="above it by"
+        value={mass.base.above}
+        onAccept={(above) => set('base', { base: { ...mass.base, above } })}
+      />
+      {Object.keys(scheme.wings).length > 0 && (
+        <ChoiceField
+          label="wing"
+          value={mass.wing ?? ''}
+          options={[
+            {
+              value: '',
+              label: `by its plan${study?.wingOf[mass.id] ? `: ${scheme.wings[study.wingOf[mass.id] ?? '']?.name ?? ''}` : ''}`,
+            },
+            ...inOrder(scheme.wings).map((w) => ({ value: w.id, label: w.name })),
+          ]}
+          onChange={(wing) => set('wing', { wing: wing || null })}
+        />
+      )}
       <div className="mt-3" />
       <OnSite mass={mass.id} />
       <Section title="Recipe">
-        <RecipeFields recipe={mass.recipe} change={(label, next) => makeEdit(`${label} of ${mass.name}`, () => changeRecipe(scheme, mass, next))} attempt={(next) => tryEdit(next && (() => changeRecipe(scheme, mass, next)))}
-          apart={(join) => { if (makeEdit(`take ${join.name} off ${mass.name}`, () => takeApart(project, scheme, () => crypto.randomUUID(), mass.id, join.id))) dispatch(picked({ kind: 'nothing' })) }} />
+        <RecipeFields
+          recipe={mass.recipe}
+          change={(label, next) => makeEdit(`${label} of ${mass.name}`, () => changeRecipe(scheme, mass, next))}
+          attempt={(next) => tryEdit(next && (() => changeRecipe(scheme, mass, next)))}
+          apart={(join) => {
+            if (
+              makeEdit(`take ${join.name} off ${mass.name}`, () =>
+                takeApart(project, scheme, () => crypto.randomUUID(), mass.id, join.id),
+              )
+            )
+              dispatch(picked({ kind: 'nothing' }))
+          }}
+        />
       </Section>
       <Section title="Place">
         <NumField label="east" value={mass.place.x} onAccept={place('x')} />
@@ -50,17 +103,45 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <Section title="Storeys it takes">
         <ul className="max-h-44 overflow-auto rounded-md border border-line bg-field px-2.5 py-1">
           {[...within].reverse().map((l) => (
-            <li key={l.id}><label className="flex cursor-pointer items-center justify-between py-[3px]"><span>{l.name} <span className="text-ink2">{showNumber(l.height, 'length', project)}</span></span><input type="checkbox" className="checkbox checkbox-xs" checked={takes(l.id)} onChange={() => toggle(l.id)} /></label></li>
+            <li key={l.id}>
+              <label className="flex cursor-pointer items-center justify-between py-[3px]">
+                <span>
+                  {l.name} <span className="text-ink2">{showNumber(l.height, 'length', project)}</span>
+                </span>
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  checked={takes(l.id)}
+                  onChange={() => toggle(l.id)}
+                />
+              </label>
+            </li>
           ))}
         </ul>
       </Section>
       <Appearance mass={mass} faces={shown?.faces ?? []} set={set} />
-      {shown && <Section title="Figures">
-        <Figure label="floor, all storeys">{showNumber(study?.floors.reduce((s, f) => s + f.plates.filter((p) => p.mass === mass.id).reduce((a, p) => a + p.area, 0), 0) ?? 0, 'area', 'm')} m²</Figure>
-        <Figure label="volume">{showNumber(shown.volume, 'area', 'm')} m³</Figure>
-        <Figure label="from, to">{showNumber(shown.base, 'length', project)} to {showNumber(shown.top, 'length', project)}</Figure>
-      </Section>}
-      <button className="act w-full text-error" onClick={() => void deleteMasses([mass.id])}><Trash2 size={14} /> Delete mass</button>
+      {shown && (
+        <Section title="Figures">
+          <Figure label="floor, all storeys">
+            {showNumber(
+              study?.floors.reduce(
+                (s, f) => s + f.plates.filter((p) => p.mass === mass.id).reduce((a, p) => a + p.area, 0),
+                0,
+              ) ?? 0,
+              'area',
+              'm',
+            )}{' '}
+            m²
+          </Figure>
+          <Figure label="volume">{showNumber(shown.volume, 'area', 'm')} m³</Figure>
+          <Figure label="from, to">
+            {showNumber(shown.base, 'length', project)} to {showNumber(shown.top, 'length', project)}
+          </Figure>
+        </Section>
+      )}
+      <button className="act w-full text-error" onClick={() => void deleteMasses([mass.id])}>
+        <Trash2 size={14} /> Delete mass
+      </button>
     </>
   )
 }

@@ -1,7 +1,17 @@
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { toast } from 'sonner'
-import { inOrder, nextOrder, PRECISIONS, readTyped, Refusal, showNumber, usualPrecision, type Dial, type Unit } from '@geotome/core/project'
+import {
+  inOrder,
+  nextOrder,
+  PRECISIONS,
+  readTyped,
+  Refusal,
+  showNumber,
+  usualPrecision,
+  type Dial,
+  type Unit,
+} from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
@@ -9,32 +19,95 @@ import { NumField } from '../common/NumField'
 import { Materials } from './Materials'
 import { Wings } from './Wings'
 
-export const UNIT_NAMES: { value: Unit; label: string }[] = [{ value: 'm', label: 'metres' }, { value: 'mm', label: 'millimetres' }, { value: 'ft', label: 'feet and inches' }]
+export const UNIT_NAMES: { value: Unit; label: string }[] = [
+  { value: 'm', label: 'metres' },
+  { value: 'mm', label: 'millimetres' },
+  { value: 'ft', label: 'feet and inches' },
+]
 
 /** What the desk shows when nothing is picked: the project's own numbers. */
 export function ProjectDetails() {
   const { project, scheme } = useProject()
   const uses = useUses()
   const study = useStudy()
-  const set = (label: string, fields: Partial<typeof project>) => makeEdit(label, { edit: 'project.change', set: fields as never })
+  const set = (label: string, fields: Partial<typeof project>) =>
+    makeEdit(label, { edit: 'project.change', set: fields as never })
   return (
     <>
       <p className="eyebrow mb-2">Project</p>
       <NameField label="name" value={project.name} onAccept={(name) => set('project name', { name })} />
-      <NameField label="scheme" value={scheme.name} onAccept={(name) => makeEdit('scheme name', { edit: 'scheme.change', id: scheme.id, set: { name } })} />
-      <ChoiceField label="unit" value={project.unit} options={UNIT_NAMES} onChange={(unit) => set('unit', { unit, precision: usualPrecision(unit) })} />
-      <ChoiceField label="shown to" value={String(project.precision)} options={PRECISIONS[project.unit].map((o) => ({ value: String(o.value), label: o.label }))} onChange={(v) => set('display precision', { precision: Number(v) })} />
-      {project.site ? <Figure label="site area, by its boundary">{showNumber(study?.ledger.totals.site ?? 0, 'area', 'm')} m²</Figure> : project.siteArea === null
-        ? <button className="act mb-1.5 w-full" onClick={() => set('site area', { siteArea: 1000 })}>Give the site an area</button>
-        : <NumField label="site area" quantity="area" value={project.siteArea} onAccept={(siteArea) => set('site area', { siteArea })} />}
-      <NumField label="headroom" value={project.headroom} onAccept={(headroom) => set('headroom', { headroom })} hint="Floor with less clear height is low and not counted." />
-      <NumField label="smallest area" quantity="area" value={project.smallestArea} onAccept={(smallestArea) => set('smallest area', { smallestArea })} />
-      <NumField label="stride of drags" value={project.stride.length} onAccept={(_, value) => { if (value <= 0) { toast.error('The stride is above zero. Type, for example, 0.1 m.'); return false } return set('stride', { stride: { ...project.stride, length: value } }) }} />
-      <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5"><summary className="cursor-pointer text-ink2">slopes of faces</summary>
+      <NameField
+        label="scheme"
+        value={scheme.name}
+        onAccept={(name) => makeEdit('scheme name', { edit: 'scheme.change', id: scheme.id, set: { name } })}
+      />
+      <ChoiceField
+        label="unit"
+        value={project.unit}
+        options={UNIT_NAMES}
+        onChange={(unit) => set('unit', { unit, precision: usualPrecision(unit) })}
+      />
+      <ChoiceField
+        label="shown to"
+        value={String(project.precision)}
+        options={PRECISIONS[project.unit].map((o) => ({ value: String(o.value), label: o.label }))}
+        onChange={(v) => set('display precision', { precision: Number(v) })}
+      />
+      {project.site ? (
+        <Figure label="site area, by its boundary">{showNumber(study?.ledger.totals.site ?? 0, 'area', 'm')} m²</Figure>
+      ) : project.siteArea === null ? (
+        <button className="act mb-1.5 w-full" onClick={() => set('site area', { siteArea: 1000 })}>
+          Give the site an area
+        </button>
+      ) : (
+        <NumField
+          label="site area"
+          quantity="area"
+          value={project.siteArea}
+          onAccept={(siteArea) => set('site area', { siteArea })}
+        />
+      )}
+      <NumField
+        label="headroom"
+        value={project.headroom}
+        onAccept={(headroom) => set('headroom', { headroom })}
+        hint="Floor with less clear height is low and not counted."
+      />
+      <NumField
+        label="smallest area"
+        quantity="area"
+        value={project.smallestArea}
+        onAccept={(smallestArea) => set('smallest area', { smallestArea })}
+      />
+      <NumField
+        label="stride of drags"
+        value={project.stride.length}
+        onAccept={(_, value) => {
+          if (value <= 0) {
+            toast.error('The stride is above zero. Type, for example, 0.1 m.')
+            return false
+          }
+          return set('stride', { stride: { ...project.stride, length: value } })
+        }}
+      />
+      <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5">
+        <summary className="cursor-pointer text-ink2">slopes of faces</summary>
         <div className="mt-1.5">
-          <NumField label="upright within" quantity="angle" value={project.upright} onAccept={(_, upright) => set('slope of upright faces', { upright })} />
-          <NumField label="wall-like within" quantity="angle" value={project.wallLike} hint="From upright. What leans more is roof-like, or soffit-like where it looks down." onAccept={(_, wallLike) => set('slope of walls', { wallLike })} />
-        </div></details>
+          <NumField
+            label="upright within"
+            quantity="angle"
+            value={project.upright}
+            onAccept={(_, upright) => set('slope of upright faces', { upright })}
+          />
+          <NumField
+            label="wall-like within"
+            quantity="angle"
+            value={project.wallLike}
+            hint="From upright. What leans more is roof-like, or soffit-like where it looks down."
+            onAccept={(_, wallLike) => set('slope of walls', { wallLike })}
+          />
+        </div>
+      </details>
       <div className="mt-4" />
       <Dials />
       <Materials />
@@ -42,8 +115,29 @@ export function ProjectDetails() {
       <Section title="Uses">
         {uses.map((u) => (
           <div key={u.id} className="row items-center">
-            <span className="inline-flex items-center gap-2"><input type="color" aria-label={`colour of ${u.name}`} className="h-4 w-4 cursor-pointer rounded border-0 bg-transparent p-0" value={u.colour} onChange={(e) => makeEdit(`colour of ${u.name}`, { edit: 'use.change', id: u.id, set: { colour: e.target.value } })} />{u.name}</span>
-            <label className="flex cursor-pointer items-center gap-1.5 text-[12px] text-ink2">counts<input type="checkbox" className="checkbox checkbox-xs" checked={u.counts} onChange={(e) => makeEdit(`${u.name} counts`, { edit: 'use.change', id: u.id, set: { counts: e.target.checked } })} /></label>
+            <span className="inline-flex items-center gap-2">
+              <input
+                type="color"
+                aria-label={`colour of ${u.name}`}
+                className="h-4 w-4 cursor-pointer rounded border-0 bg-transparent p-0"
+                value={u.colour}
+                onChange={(e) =>
+                  makeEdit(`colour of ${u.name}`, { edit: 'use.change', id: u.id, set: { colour: e.target.value } })
+                }
+              />
+              {u.name}
+            </span>
+            <label className="flex cursor-pointer items-center gap-1.5 text-[12px] text-ink2">
+              counts
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={u.counts}
+                onChange={(e) =>
+                  makeEdit(`${u.name} counts`, { edit: 'use.change', id: u.id, set: { counts: e.target.checked } })
+                }
+              />
+            </label>
           </div>
         ))}
       </Section>
@@ -59,20 +153,72 @@ function Dials() {
   const add = () => {
     try {
       const { num } = readTyped(value, 'length', project, scheme)
-      const thing: Dial = { id: crypto.randomUUID(), order: nextOrder(scheme.dials), name: name.trim(), quantity: 'length', value: num, least: null, most: null, step: null }
-      if (makeEdit(`add dial ${thing.name}`, { edit: 'dial.add', scheme: scheme.id, thing })) { setName(''); setValue('') }
-    } catch (e) { if (e instanceof Refusal) toast.error(e.message); else throw e }
+      const thing: Dial = {
+        id: crypto.randomUUID(),
+        order: nextOrder(scheme.dials),
+        name: name.trim(),
+        quantity: 'length',
+        value: num,
+        least: null,
+        most: null,
+        step: null,
+      }
+      if (makeEdit(`add dial ${thing.name}`, { edit: 'dial.add', scheme: scheme.id, thing })) {
+        setName('')
+        setValue('')
+      }
+    } catch (e) {
+      if (e instanceof Refusal) toast.error(e.message)
+      else throw e
+    }
   }
   return (
     <Section title="Dials">
       {inOrder(scheme.dials).map((d) => (
-        <div key={d.id} className="flex items-start gap-1"><div className="min-w-0 flex-1"><NumField label={d.name} quantity={d.quantity} value={d.value} onAccept={(num) => makeEdit(`dial ${d.name}`, { edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: num } })} /></div>
-          <button className="cursor-pointer px-1 pt-2.5 text-ink2" aria-label={`Remove dial ${d.name}`} onClick={() => makeEdit(`remove dial ${d.name}`, { edit: 'dial.remove', scheme: scheme.id, id: d.id })}><X size={13} /></button></div>
+        <div key={d.id} className="flex items-start gap-1">
+          <div className="min-w-0 flex-1">
+            <NumField
+              label={d.name}
+              quantity={d.quantity}
+              value={d.value}
+              onAccept={(num) =>
+                makeEdit(`dial ${d.name}`, { edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: num } })
+              }
+            />
+          </div>
+          <button
+            className="cursor-pointer px-1 pt-2.5 text-ink2"
+            aria-label={`Remove dial ${d.name}`}
+            onClick={() => makeEdit(`remove dial ${d.name}`, { edit: 'dial.remove', scheme: scheme.id, id: d.id })}
+          >
+            <X size={13} />
+          </button>
+        </div>
       ))}
-      <form className="flex gap-1.5" onSubmit={(e) => { e.preventDefault(); add() }}>
-        <input aria-label="new dial's name" placeholder="name" className="h-8 w-20 min-w-0 flex-1 rounded-md border border-line bg-field px-2" value={name} onChange={(e) => setName(e.target.value)} />
-        <input aria-label="new dial's value" placeholder={`length, ${project.unit}`} className="h-8 w-20 min-w-0 flex-1 rounded-md border border-line bg-field px-2 text-right" value={value} onChange={(e) => setValue(e.target.value)} />
-        <button className="act h-8 px-2" aria-label="Add dial" disabled={!name.trim() || !value.trim()}><Plus size={14} /></button>
+      <form
+        className="flex gap-1.5"
+        onSubmit={(e) => {
+          e.preventDefault()
+          add()
+        }}
+      >
+        <input
+          aria-label="new dial's name"
+          placeholder="name"
+          className="h-8 w-20 min-w-0 flex-1 rounded-md border border-line bg-field px-2"
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <input
+          aria-label="new dial's value"
+          placeholder={`length, ${project.unit}`}
+          className="h-8 w-20 min-w-0 flex-1 rounded-md border border-line bg-field px-2 text-right"
+          value={value}
+          onChange={(e) => setValue(e.target.value)}
+        />
+        <button className="act h-8 px-2" aria-label="Add dial" disabled={!name.trim() || !value.trim()}>
+          <Plus size={14} />
+        </button>
       </form>
     </Section>
   )

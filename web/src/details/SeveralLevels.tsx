@@ -16,13 +16,52 @@ export function SeveralLevels({ ids }: { ids: string[] }) {
   return (
     <>
       <Section title={`${ids.length} levels`}>
-        <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="several">{showNumber(sum((f) => f.area), 'area', 'm')} <span className="text-[15px] font-medium text-ink2">m²</span></p>
+        <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="several">
+          {showNumber(
+            sum((f) => f.area),
+            'area',
+            'm',
+          )}{' '}
+          <span className="text-[15px] font-medium text-ink2">m²</span>
+        </p>
         <p className="mb-3 text-ink2">gross, to the mass face, together</p>
-        {uses.filter((u) => sum((f) => f.uses[u.id] ?? 0) > 0.005).map((u) => <Figure key={u.id} label={<span className="inline-flex items-center gap-2"><UseMark colour={u.colour} order={uses.indexOf(u)} />{u.name}</span>}>{showNumber(sum((f) => f.uses[u.id] ?? 0), 'area', 'm')}</Figure>)}
-        <Figure label="low, not counted">{showNumber(sum((f) => f.low), 'area', 'm')}</Figure>
+        {uses
+          .filter((u) => sum((f) => f.uses[u.id] ?? 0) > 0.005)
+          .map((u) => (
+            <Figure
+              key={u.id}
+              label={
+                <span className="inline-flex items-center gap-2">
+                  <UseMark colour={u.colour} order={uses.indexOf(u)} />
+                  {u.name}
+                </span>
+              }
+            >
+              {showNumber(
+                sum((f) => f.uses[u.id] ?? 0),
+                'area',
+                'm',
+              )}
+            </Figure>
+          ))}
+        <Figure label="low, not counted">
+          {showNumber(
+            sum((f) => f.low),
+            'area',
+            'm',
+          )}
+        </Figure>
       </Section>
-      <Section title="Each">{[...levels].reverse().map((l) => <Figure key={l.id} label={l.name}>{showNumber(floors.find((f) => f.level === l.id)?.area ?? 0, 'area', 'm')}</Figure>)}</Section>
-      <button className="act w-full text-error" onClick={() => void deleteLevels(ids)}><Trash2 size={14} /> Delete {ids.length} levels</button>
+      <Section title="Each">
+        {[...levels].reverse().map((l) => (
+          <Figure key={l.id} label={l.name}>
+            {showNumber(floors.find((f) => f.level === l.id)?.area ?? 0, 'area', 'm')}
+          </Figure>
+        ))}
+      </Section>
+      <button className="act w-full text-error" onClick={() => void deleteLevels(ids)}>
+        <Trash2 size={14} /> Delete {ids.length} levels
+      </button>
     </>
   )
 }

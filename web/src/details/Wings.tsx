@@ -16,14 +16,44 @@ export function Wings() {
   const study = useStudy()
   const [name, setName] = useState('')
   const wings = inOrder(scheme.wings)
-  const add = () => { if (makeEdit(`wing ${name.trim()}`, { edit: 'wing.add', scheme: scheme.id, thing: { id: crypto.randomUUID(), name: name.trim(), order: nextOrder(scheme.wings), outline: null } })) setName('') }
+  const add = () => {
+    if (
+      makeEdit(`wing ${name.trim()}`, {
+        edit: 'wing.add',
+        scheme: scheme.id,
+        thing: { id: crypto.randomUUID(), name: name.trim(), order: nextOrder(scheme.wings), outline: null },
+      })
+    )
+      setName('')
+  }
   return (
     <Section title="Wings">
-      {wings.map((w) => <WingFields key={w.id} wing={w} area={study?.ledger.wings.find((x) => x.id === w.id)?.total ?? 0} />)}
-      {wings.length > 0 && <p className="mb-1.5 px-1 text-[11px] text-ink2">A mass counts in the wing that it is told, or else in the one whose outline holds most of its plan.</p>}
-      <form className="flex gap-1.5" onSubmit={(e) => { e.preventDefault(); if (name.trim()) add() }}>
-        <input aria-label="new wing's name" placeholder="a wing's name" className="h-8 min-w-0 flex-1 rounded-md border border-line bg-field px-2" value={name} maxLength={120} onChange={(e) => setName(e.target.value)} />
-        <button className="act h-8 px-2" aria-label="Add wing" disabled={!name.trim()}><Plus size={14} /></button>
+      {wings.map((w) => (
+        <WingFields key={w.id} wing={w} area={study?.ledger.wings.find((x) => x.id === w.id)?.total ?? 0} />
+      ))}
+      {wings.length > 0 && (
+        <p className="mb-1.5 px-1 text-[11px] text-ink2">
+          A mass counts in the wing that it is told, or else in the one whose outline holds most of its plan.
+        </p>
+      )}
+      <form
+        className="flex gap-1.5"
+        onSubmit={(e) => {
+          e.preventDefault()
+          if (name.trim()) add()
+        }}
+      >
+        <input
+          aria-label="new wing's name"
+          placeholder="a wing's name"
+          className="h-8 min-w-0 flex-1 rounded-md border border-line bg-field px-2"
+          value={name}
+          maxLength={120}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <button className="act h-8 px-2" aria-label="Add wing" disabled={!name.trim()}>
+          <Plus size={14} />
+        </button>
       </form>
     </Section>
   )
@@ -36,22 +66,78 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const { id = '' } = useParams()
-  const set = (label: string, fields: Partial<Wing>) => makeEdit(`${label} of ${wing.name}`, { edit: 'wing.change', scheme: scheme.id, id: wing.id, set: fields })
+  const set = (label: string, fields: Partial<Wing>) =>
+    makeEdit(`${label} of ${wing.name}`, { edit: 'wing.change', scheme: scheme.id, id: wing.id, set: fields })
   /** The rectangle about all masses that belong to it, as its outline. */
   const around = () => {
     const [ox, oy] = study?.origin ?? [0, 0]
-    const own = masses.length ? masses.map((m) => m.id) : Object.values(scheme.masses).filter((m) => m.wing === wing.id).map((m) => m.id)
-    const points = (study?.masses ?? []).filter((m) => own.includes(m.id)).flatMap((m) => m.outline.map(([x, y]): Vec2 => [x + ox, y + oy]))
+    const own = masses.length
+      ? masses.map((m) => m.id)
+      : Object.values(scheme.masses)
+          .filter((m) => m.wing === wing.id)
+          .map((m) => m.id)
+    const points = (study?.masses ?? [])
+      .filter((m) => own.includes(m.id))
+      .flatMap((m) => m.outline.map(([x, y]): Vec2 => [x + ox, y + oy]))
     if (points.length === 0) return
     const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
     const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-    set('outline', { outline: [[x0, y0], [x1, y0], [x1, y1], [x0, y1]] })
+    set('outline', {
+      outline: [
+        [x0, y0],
+        [x1, y0],
+        [x1, y1],
+        [x0, y1],
+      ],
+    })
   }
   return (
     <div className="mb-1.5 rounded-md border border-line p-1.5" data-wing={wing.name}>
-      <div className="flex items-start gap-1"><div className="min-w-0 flex-1 [&>label]:mb-0"><NameField label={`${showNumber(area, 'area', 'm')} m²`} value={wing.name} onAccept={(name) => set('name', { name })} /></div>
-        <button className="cursor-pointer px-1 pt-2.5 text-ink2" aria-label={`Remove wing ${wing.name}`} onClick={() => makeEdit(`remove wing ${wing.name}`, { edit: 'batch', edits: [...Object.values(scheme.masses).filter((m) => m.wing === wing.id).map((m) => ({ edit: 'mass.change' as const, scheme: scheme.id, id: m.id, set: { wing: null } })), { edit: 'wing.remove', scheme: scheme.id, id: wing.id }] })}><X size={13} /></button></div>
-      <p className="px-1 pt-1 text-[11px] text-ink2">{wing.outline ? `outline of ${wing.outline.length} corners` : 'no outline: masses are told'} · <button className="cursor-pointer underline" title="The rectangle about its masses" onClick={around}>{wing.outline ? 'anew' : 'outline'} about its masses</button> · <button className="cursor-pointer underline" onClick={() => atDesk('form', (desk) => void navigate(`/p/${id}/${desk}`), () => dispatch(wingBegun(wing.id)))}>draw it</button></p>
+      <div className="flex items-start gap-1">
+        <div className="min-w-0 flex-1 [&>label]:mb-0">
+          <NameField
+            label={`${showNumber(area, 'area', 'm')} m²`}
+            value={wing.name}
+            onAccept={(name) => set('name', { name })}
+          />
+        </div>
+        <button
+          className="cursor-pointer px-1 pt-2.5 text-ink2"
+          aria-label={`Remove wing ${wing.name}`}
+          onClick={() =>
+            makeEdit(`remove wing ${wing.name}`, {
+              edit: 'batch',
+              edits: [
+                ...Object.values(scheme.masses)
+                  .filter((m) => m.wing === wing.id)
+                  .map((m) => ({ edit: 'mass.change' as const, scheme: scheme.id, id: m.id, set: { wing: null } })),
+                { edit: 'wing.remove', scheme: scheme.id, id: wing.id },
+              ],
+            })
+          }
+        >
+          <X size={13} />
+        </button>
+      </div>
+      <p className="px-1 pt-1 text-[11px] text-ink2">
+        {wing.outline ? `outline of ${wing.outline.length} corners` : 'no outline: masses are told'} ·{' '}
+        <button className="cursor-pointer underline" title="The rectangle about its masses" onClick={around}>
+          {wing.outline ? 'anew' : 'outline'} about its masses
+        </button>{' '}
+        ·{' '}
+        <button
+          className="cursor-pointer underline"
+          onClick={() =>
+            atDesk(
+              'form',
+              (desk) => void navigate(`/p/${id}/${desk}`),
+              () => dispatch(wingBegun(wing.id)),
+            )
+          }
+        >
+          draw it
+        </button>
+      </p>
     </div>
   )
 }

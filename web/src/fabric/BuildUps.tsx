@@ -15,8 +15,21 @@ export function BuildUps() {
   return (
     <Section title="Build-ups">
       {inOrder(project.buildUps).map((b) => (
-        <details key={b.id} className="border-b border-line py-1.5" open={open === b.id} onToggle={(e) => { if (e.currentTarget.open) setOpen(b.id); else if (open === b.id) setOpen(null) }}>
-          <summary className="flex cursor-pointer justify-between"><span>{b.name} <span className="text-ink2">{b.for}</span></span><span className="font-semibold">{Math.round(buildUpThickness(b, numbers) * 1000)} mm</span></summary>
+        <details
+          key={b.id}
+          className="border-b border-line py-1.5"
+          open={open === b.id}
+          onToggle={(e) => {
+            if (e.currentTarget.open) setOpen(b.id)
+            else if (open === b.id) setOpen(null)
+          }}
+        >
+          <summary className="flex cursor-pointer justify-between">
+            <span>
+              {b.name} <span className="text-ink2">{b.for}</span>
+            </span>
+            <span className="font-semibold">{Math.round(buildUpThickness(b, numbers) * 1000)} mm</span>
+          </summary>
           {open === b.id && <Layers buildUp={b} opened={setOpen} />}
         </details>
       ))}
@@ -28,12 +41,29 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
   const { project } = useProject()
   const change = (set: Partial<BuildUp>) => makeEdit(`build-up ${b.name}`, { edit: 'build-up.change', id: b.id, set })
   const layers = (next: BuildUp['layers']) => change({ layers: next })
-  const used = Object.values(project.schemes).reduce((n, s) => n + Object.values(s.parts).filter((p) => p.buildUp === b.id).length, 0)
+  const used = Object.values(project.schemes).reduce(
+    (n, s) => n + Object.values(s.parts).filter((p) => p.buildUp === b.id).length,
+    0,
+  )
   const copy = () => {
     const id = crypto.randomUUID()
-    if (makeEdit(`copy ${b.name}`, { edit: 'build-up.add', thing: { ...b, id, name: `${b.name}, copy`, order: nextOrder(project.buildUps) } })) opened(id)
+    if (
+      makeEdit(`copy ${b.name}`, {
+        edit: 'build-up.add',
+        thing: { ...b, id, name: `${b.name}, copy`, order: nextOrder(project.buildUps) },
+      })
+    )
+      opened(id)
   }
-  const swap = (i: number, k: number) => { const next = [...b.layers]; const [x, y] = [next[i], next[k]]; if (x && y) { next[i] = y; next[k] = x; layers(next) } }
+  const swap = (i: number, k: number) => {
+    const next = [...b.layers]
+    const [x, y] = [next[i], next[k]]
+    if (x && y) {
+      next[i] = y
+      next[k] = x
+      layers(next)
+    }
+  }
   const [first, last] = b.for === 'wall' || b.for === 'parapet' ? ['outside', 'inside'] : ['top', 'underside']
   return (
     <div className="mt-1.5">
@@ -43,23 +73,77 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
         {b.layers.map((l, i) => (
           <li key={i} className="mb-1 rounded-md border border-line p-1.5">
             <div className="flex gap-1">
-              <Word label={`name of layer ${i + 1}`} value={l.name} onAccept={(name) => layers(b.layers.map((o, k) => (k === i ? { ...o, name } : o)))} />
-              <Word label={`material of layer ${i + 1}`} value={l.material} onAccept={(material) => layers(b.layers.map((o, k) => (k === i ? { ...o, material } : o)))} />
+              <Word
+                label={`name of layer ${i + 1}`}
+                value={l.name}
+                onAccept={(name) => layers(b.layers.map((o, k) => (k === i ? { ...o, name } : o)))}
+              />
+              <Word
+                label={`material of layer ${i + 1}`}
+                value={l.material}
+                onAccept={(material) => layers(b.layers.map((o, k) => (k === i ? { ...o, material } : o)))}
+              />
             </div>
             <div className="mt-1 flex items-start gap-1">
-              <div className="min-w-0 flex-1"><NumField compact label={`thickness ${i + 1}`} value={l.thickness} onAccept={(thickness) => layers(b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)))} /></div>
-              <button className="cursor-pointer p-1 text-ink2 disabled:opacity-30" disabled={i === 0} aria-label={`Layer ${i + 1} towards the ${first}`} onClick={() => swap(i, i - 1)}><ArrowUp size={13} /></button>
-              <button className="cursor-pointer p-1 text-ink2 disabled:opacity-30" disabled={i === b.layers.length - 1} aria-label={`Layer ${i + 1} towards the ${last}`} onClick={() => swap(i, i + 1)}><ArrowDown size={13} /></button>
-              <button className="cursor-pointer p-1 text-ink2 disabled:opacity-30" disabled={b.layers.length === 1} aria-label={`Remove layer ${i + 1}`} onClick={() => layers(b.layers.filter((_, k) => k !== i))}><X size={13} /></button>
+              <div className="min-w-0 flex-1">
+                <NumField
+                  compact
+                  label={`thickness ${i + 1}`}
+                  value={l.thickness}
+                  onAccept={(thickness) => layers(b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)))}
+                />
+              </div>
+              <button
+                className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
+                disabled={i === 0}
+                aria-label={`Layer ${i + 1} towards the ${first}`}
+                onClick={() => swap(i, i - 1)}
+              >
+                <ArrowUp size={13} />
+              </button>
+              <button
+                className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
+                disabled={i === b.layers.length - 1}
+                aria-label={`Layer ${i + 1} towards the ${last}`}
+                onClick={() => swap(i, i + 1)}
+              >
+                <ArrowDown size={13} />
+              </button>
+              <button
+                className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
+                disabled={b.layers.length === 1}
+                aria-label={`Remove layer ${i + 1}`}
+                onClick={() => layers(b.layers.filter((_, k) => k !== i))}
+              >
+                <X size={13} />
+              </button>
             </div>
           </li>
         ))}
       </ol>
       <p className="px-1 pb-1.5 text-[11px] text-ink2">{last}</p>
       <div className="flex flex-wrap gap-x-4 gap-y-1 text-[12px] text-ink2">
-        <button className="inline-flex cursor-pointer items-center gap-1 underline" onClick={() => layers([...b.layers, { name: 'layer', material: 'plaster', thickness: 0.015 }])}><Plus size={12} /> Add a layer</button>
-        <button className="cursor-pointer underline" onClick={copy}>Copy this build-up</button>
-        {used === 0 ? <button className="cursor-pointer underline" onClick={() => { if (makeEdit(`remove ${b.name}`, { edit: 'build-up.remove', id: b.id })) opened(null) }}>Remove it</button> : <span>{used} parts are made of it</span>}
+        <button
+          className="inline-flex cursor-pointer items-center gap-1 underline"
+          onClick={() => layers([...b.layers, { name: 'layer', material: 'plaster', thickness: 0.015 }])}
+        >
+          <Plus size={12} /> Add a layer
+        </button>
+        <button className="cursor-pointer underline" onClick={copy}>
+          Copy this build-up
+        </button>
+        {used === 0 ? (
+          <button
+            className="cursor-pointer underline"
+            onClick={() => {
+              if (makeEdit(`remove ${b.name}`, { edit: 'build-up.remove', id: b.id })) opened(null)
+            }}
+          >
+            Remove it
+          </button>
+        ) : (
+          <span>{used} parts are made of it</span>
+        )}
       </div>
     </div>
   )
@@ -68,6 +152,27 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
 /** A short word that is changed in place. */
 function Word({ label, value, onAccept }: { label: string; value: string; onAccept: (text: string) => boolean }) {
   const [typed, setTyped] = useState<string | null>(null)
-  const accept = () => { const text = typed?.trim(); if (text && text !== value) onAccept(text); setTyped(null) }
-  return <input aria-label={label} className="h-7 w-0 min-w-0 flex-1 rounded border border-line bg-field px-1.5 text-[12px] font-semibold" value={typed ?? value} maxLength={120} autoComplete="off" onChange={(e) => setTyped(e.target.value)} onBlur={accept} onKeyDown={(e) => { if (e.key === 'Enter') e.currentTarget.blur(); if (e.key === 'Escape') { setTyped(null); e.stopPropagation() } }} />
+  const accept = () => {
+    const text = typed?.trim()
+    if (text && text !== value) onAccept(text)
+    setTyped(null)
+  }
+  return (
+    <input
+      aria-label={label}
+      className="h-7 w-0 min-w-0 flex-1 rounded border border-line bg-field px-1.5 text-[12px] font-semibold"
+      value={typed ?? value}
+      maxLength={120}
+      autoComplete="off"
+      onChange={(e) => setTyped(e.target.value)}
+      onBlur={accept}
+      onKeyDown={(e) => {
+        if (e.key === 'Enter') e.currentTarget.blur()
+        if (e.key === 'Escape') {
+          setTyped(null)
+          e.stopPropagation()
+        }
+      }}
+    />
+  )
 }

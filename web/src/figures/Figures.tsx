@@ -18,30 +18,93 @@ export function Figures() {
   const area = (v: number) => showNumber(v, 'area', 'm')
   const change = totals && before !== null ? totals.area - before : 0
   const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context).map((m) => m.top))
-  const limit = study ? permittedHeight(study.ground.envelope, study.levels)?.height ?? null : null
+  const limit = study ? (permittedHeight(study.ground.envelope, study.levels)?.height ?? null) : null
   const over = limit === null ? 0 : top - limit
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
   const open = study?.findings.filter((f) => !f.muted).length ?? 0
   return (
-    <footer className="flex h-[42px] shrink-0 items-center gap-5 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap" aria-label="Figures" data-study={study?.took}>
+    <footer
+      className="flex h-[42px] shrink-0 items-center gap-5 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"
+      aria-label="Figures"
+      data-study={study?.took}
+    >
       {totals ? (
         <>
-          <button className="flex cursor-pointer items-baseline gap-1.5" title="Opens the ledger" aria-expanded={sheet === 'ledger'} onClick={() => dispatch(sheetOpened(sheet === 'ledger' ? null : 'ledger'))}>
-            <span className="text-ink2">total</span><b className="text-[14px]" data-figure="total">{area(totals.area)} m²</b>
-            {Math.abs(change) > 0.005 && <span className="font-semibold text-ink2" title="by the last edit, or by what is being dragged" data-figure="change">{change > 0 ? '+' : ''}{area(change)}</span>}
+          <button
+            className="flex cursor-pointer items-baseline gap-1.5"
+            title="Opens the ledger"
+            aria-expanded={sheet === 'ledger'}
+            onClick={() => dispatch(sheetOpened(sheet === 'ledger' ? null : 'ledger'))}
+          >
+            <span className="text-ink2">total</span>
+            <b className="text-[14px]" data-figure="total">
+              {area(totals.area)} m²
+            </b>
+            {Math.abs(change) > 0.005 && (
+              <span
+                className="font-semibold text-ink2"
+                title="by the last edit, or by what is being dragged"
+                data-figure="change"
+              >
+                {change > 0 ? '+' : ''}
+                {area(change)}
+              </span>
+            )}
           </button>
-          {totals.net !== null && <Item label="net of walls" name="net">{area(totals.net)} m²</Item>}
-          {!study?.compare && <Item label="volume" name="volume">{area(totals.volume)} m³</Item>}
-          <Item label="floor area ratio" name="ratio">{totals.ratio === null ? <span className="font-normal text-ink2">no site area yet</span> : totals.ratio.toFixed(2)}</Item>
-          <Item label="height" name="height">{showNumber(top, 'length', project)}{limit !== null && <> <span className="font-normal text-ink2">of {showNumber(limit, 'length', project)}</span>{over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project)}</span>}</>}</Item>
-          {totals.low > 0.005 && <Item label="low, not counted" name="low">{area(totals.low)}</Item>}
+          {totals.net !== null && (
+            <Item label="net of walls" name="net">
+              {area(totals.net)} m²
+            </Item>
+          )}
+          {!study?.compare && (
+            <Item label="volume" name="volume">
+              {area(totals.volume)} m³
+            </Item>
+          )}
+          <Item label="floor area ratio" name="ratio">
+            {totals.ratio === null ? (
+              <span className="font-normal text-ink2">no site area yet</span>
+            ) : (
+              totals.ratio.toFixed(2)
+            )}
+          </Item>
+          <Item label="height" name="height">
+            {showNumber(top, 'length', project)}
+            {limit !== null && (
+              <>
+                {' '}
+                <span className="font-normal text-ink2">of {showNumber(limit, 'length', project)}</span>
+                {over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project)}</span>}
+              </>
+            )}
+          </Item>
+          {totals.low > 0.005 && (
+            <Item label="low, not counted" name="low">
+              {area(totals.low)}
+            </Item>
+          )}
         </>
-      ) : <span className="text-ink2">{refused ?? 'Computing the first figures ...'}</span>}
+      ) : (
+        <span className="text-ink2">{refused ?? 'Computing the first figures ...'}</span>
+      )}
       {study?.compare && <CompareFigures compare={study.compare} totals={study.ledger.totals} />}
       <span className="flex-1" />
-      {refused && totals && <span role="alert" className="truncate text-warn">{refused}</span>}
-      {busy && <span className="text-ink2" role="status">computing ...</span>}
-      <button className={`cursor-pointer font-semibold ${open ? 'text-warn' : 'text-ink2'}`} aria-expanded={sheet === 'findings'} data-figure="findings" onClick={() => dispatch(sheetOpened(sheet === 'findings' ? null : 'findings'))}>
+      {refused && totals && (
+        <span role="alert" className="truncate text-warn">
+          {refused}
+        </span>
+      )}
+      {busy && (
+        <span className="text-ink2" role="status">
+          computing ...
+        </span>
+      )}
+      <button
+        className={`cursor-pointer font-semibold ${open ? 'text-warn' : 'text-ink2'}`}
+        aria-expanded={sheet === 'findings'}
+        data-figure="findings"
+        onClick={() => dispatch(sheetOpened(sheet === 'findings' ? null : 'findings'))}
+      >
         {study ? `${open} ${open === 1 ? 'finding' : 'findings'}${drifted ? `, ${drifted} drifted` : ''}` : ''}
       </button>
       <span className="sr-only">scheme {scheme.name}</span>
@@ -49,15 +112,38 @@ export function Figures() {
   )
 }
 
-const Item = ({ label, name, children }: { label: string; name: string; children: React.ReactNode }) => <span className="flex items-baseline gap-1.5"><span className="text-ink2">{label}</span><b className="text-[14px]" data-figure={name}>{children}</b></span>
+const Item = ({ label, name, children }: { label: string; name: string; children: React.ReactNode }) => (
+  <span className="flex items-baseline gap-1.5">
+    <span className="text-ink2">{label}</span>
+    <b className="text-[14px]" data-figure={name}>
+      {children}
+    </b>
+  </span>
+)
 
 /** The other scheme's total beside this one's, on demand; opens the whole comparison. */
-function CompareFigures({ compare, totals }: { compare: NonNullable<StoredView['compare']>; totals: StoredView['ledger']['totals'] }) {
+function CompareFigures({
+  compare,
+  totals,
+}: {
+  compare: NonNullable<StoredView['compare']>
+  totals: StoredView['ledger']['totals']
+}) {
   const dispatch = useAppDispatch()
   const by = totals.area - compare.ledger.totals.area
   return (
-    <button className="flex cursor-pointer items-baseline gap-1.5" data-figure="compare" title="Opens the two side by side" onClick={() => dispatch(sheetOpened('compare'))}>
-      <span className="text-ink2">{compare.name}</span><b className="text-[14px]">{showNumber(compare.ledger.totals.area, 'area', 'm')} m²</b><span className="font-semibold text-ink2">{by >= 0 ? '+' : ''}{showNumber(by, 'area', 'm')} here</span>
+    <button
+      className="flex cursor-pointer items-baseline gap-1.5"
+      data-figure="compare"
+      title="Opens the two side by side"
+      onClick={() => dispatch(sheetOpened('compare'))}
+    >
+      <span className="text-ink2">{compare.name}</span>
+      <b className="text-[14px]">{showNumber(compare.ledger.totals.area, 'area', 'm')} m²</b>
+      <span className="font-semibold text-ink2">
+        {by >= 0 ? '+' : ''}
+        {showNumber(by, 'area', 'm')} here
+      </span>
     </button>
   )
 }

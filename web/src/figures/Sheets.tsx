@@ -17,9 +17,25 @@ export function OpenSheet() {
   const sheet = useAppSelector((s) => s.view.sheet)
   if (!sheet) return null
   return (
-    <section aria-label={sheet} className="absolute inset-x-0 bottom-0 z-30 flex max-h-[62%] flex-col border-t border-line bg-panel shadow-[0_-6px_24px_rgba(0,0,0,0.08)]">
-      <div className="flex items-center justify-between px-3 pt-3 pb-1.5"><h2 className="eyebrow">{TITLES[sheet]}</h2><button className="cursor-pointer p-1" aria-label="Close" onClick={() => dispatch(sheetOpened(null))}><X size={15} /></button></div>
-      {sheet === 'ledger' ? <Ledger /> : sheet === 'findings' ? <Findings /> : sheet === 'levels' ? <LevelTable /> : <Compare />}
+    <section
+      aria-label={sheet}
+      className="absolute inset-x-0 bottom-0 z-30 flex max-h-[62%] flex-col border-t border-line bg-panel shadow-[0_-6px_24px_rgba(0,0,0,0.08)]"
+    >
+      <div className="flex items-center justify-between px-3 pt-3 pb-1.5">
+        <h2 className="eyebrow">{TITLES[sheet]}</h2>
+        <button className="cursor-pointer p-1" aria-label="Close" onClick={() => dispatch(sheetOpened(null))}>
+          <X size={15} />
+        </button>
+      </div>
+      {sheet === 'ledger' ? (
+        <Ledger />
+      ) : sheet === 'findings' ? (
+        <Findings />
+      ) : sheet === 'levels' ? (
+        <LevelTable />
+      ) : (
+        <Compare />
+      )}
     </section>
   )
 }
@@ -32,9 +48,24 @@ function Findings() {
   const muted = study?.findings.filter((f) => f.muted) ?? []
   return (
     <div className="overflow-auto pb-2">
-      {open.length === 0 && <p className="px-3 pb-3 text-ink2">Nothing found: no overlaps, no low floor, no drifted parts.</p>}
-      <ul>{open.map((f) => <FindingRow key={f.key} finding={f} />)}</ul>
-      {muted.length > 0 && <details className="px-3 py-2"><summary className="cursor-pointer text-[12px] text-ink2">{muted.length} looked at and left</summary><ul>{muted.map((f) => <FindingRow key={f.key} finding={f} />)}</ul></details>}
+      {open.length === 0 && (
+        <p className="px-3 pb-3 text-ink2">Nothing found: no overlaps, no low floor, no drifted parts.</p>
+      )}
+      <ul>
+        {open.map((f) => (
+          <FindingRow key={f.key} finding={f} />
+        ))}
+      </ul>
+      {muted.length > 0 && (
+        <details className="px-3 py-2">
+          <summary className="cursor-pointer text-[12px] text-ink2">{muted.length} looked at and left</summary>
+          <ul>
+            {muted.map((f) => (
+              <FindingRow key={f.key} finding={f} />
+            ))}
+          </ul>
+        </details>
+      )}
     </div>
   )
 }
@@ -46,22 +77,90 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
   const [reason, setReason] = useState<string | null>(null)
   const show = () => {
     if (f.level && study?.floors.some((x) => x.level === f.level)) dispatch(levelShown(f.level))
-    dispatch(picked(f.parts.length ? { kind: 'part', ids: f.parts } : f.masses.length ? { kind: 'mass', ids: f.masses } : { kind: 'nothing' }))
+    dispatch(
+      picked(
+        f.parts.length
+          ? { kind: 'part', ids: f.parts }
+          : f.masses.length
+            ? { kind: 'mass', ids: f.masses }
+            : { kind: 'nothing' },
+      ),
+    )
   }
-  const leave = () => { if (reason?.trim() && makeEdit(`leave: ${f.say}`.slice(0, 190), { edit: 'mute.add', scheme: scheme.id, thing: { id: crypto.randomUUID(), finding: f.key, reason: reason.trim() } })) setReason(null) }
+  const leave = () => {
+    if (
+      reason?.trim() &&
+      makeEdit(`leave: ${f.say}`.slice(0, 190), {
+        edit: 'mute.add',
+        scheme: scheme.id,
+        thing: { id: crypto.randomUUID(), finding: f.key, reason: reason.trim() },
+      })
+    )
+      setReason(null)
+  }
   return (
     <li data-finding={f.kind} className="flex items-center gap-3 border-b border-line px-3 py-2">
-      <button className="min-w-0 flex-1 cursor-pointer text-left" onClick={show}><span className="block font-medium">{f.say}</span><span className="block text-[12px] text-ink2">{f.muted ? `Left: ${f.muted.reason}` : f.remedy}</span></button>
-      {f.muted ? <button className="act h-7 shrink-0 text-[12px]" onClick={() => makeEdit(`look again: ${f.say}`.slice(0, 190), { edit: 'mute.remove', scheme: scheme.id, id: f.muted?.id ?? '' })}>Look again</button>
-        : reason !== null ? (
-          <form className="flex shrink-0 gap-1.5" onSubmit={(e) => { e.preventDefault(); leave() }}>
-            <input autoFocus aria-label="why it is left" placeholder="why it is left" className="h-7 w-52 rounded-md border border-line bg-field px-2 text-[12px]" value={reason} maxLength={400} onChange={(e) => setReason(e.target.value)} onKeyDown={(e) => { if (e.key === 'Escape') { e.stopPropagation(); setReason(null) } }} />
-            <button className="act h-7 text-[12px]" disabled={!reason.trim()}>Leave it</button>
-          </form>)
-          : <>
-            {f.fix && <button className="act h-7 shrink-0 text-[12px]" onClick={() => void makeComputedEdit((f.fix ?? '').toLowerCase(), () => studyWorker.mend(scheme.id, f.key))}>{f.fix}</button>}
-            <button className="shrink-0 cursor-pointer text-[12px] text-ink2 underline" onClick={() => setReason('')}>leave it</button>
-          </>}
+      <button className="min-w-0 flex-1 cursor-pointer text-left" onClick={show}>
+        <span className="block font-medium">{f.say}</span>
+        <span className="block text-[12px] text-ink2">{f.muted ? `Left: ${f.muted.reason}` : f.remedy}</span>
+      </button>
+      {f.muted ? (
+        <button
+          className="act h-7 shrink-0 text-[12px]"
+          onClick={() =>
+            makeEdit(`look again: ${f.say}`.slice(0, 190), {
+              edit: 'mute.remove',
+              scheme: scheme.id,
+              id: f.muted?.id ?? '',
+            })
+          }
+        >
+          Look again
+        </button>
+      ) : reason !== null ? (
+        <form
+          className="flex shrink-0 gap-1.5"
+          onSubmit={(e) => {
+            e.preventDefault()
+            leave()
+          }}
+        >
+          <input
+            autoFocus
+            aria-label="why it is left"
+            placeholder="why it is left"
+            className="h-7 w-52 rounded-md border border-line bg-field px-2 text-[12px]"
+            value={reason}
+            maxLength={400}
+            onChange={(e) => setReason(e.target.value)}
+            onKeyDown={(e) => {
+              if (e.key === 'Escape') {
+                e.stopPropagation()
+                setReason(null)
+              }
+            }}
+          />
+          <button className="act h-7 text-[12px]" disabled={!reason.trim()}>
+            Leave it
+          </button>
+        </form>
+      ) : (
+        <>
+          {f.fix && (
+            <button
+              className="act h-7 shrink-0 text-[12px]"
+              onClick={() =>
+                void makeComputedEdit((f.fix ?? '').toLowerCase(), () => studyWorker.mend(scheme.id, f.key))
+              }
+            >
+              {f.fix}
+            </button>
+          )}
+          <button className="shrink-0 cursor-pointer text-[12px] text-ink2 underline" onClick={() => setReason('')}>
+            leave it
+          </button>
+        </>
+      )}
     </li>
   )
 }

@@ -2,10 +2,12 @@ import { describe, expect, it } from 'vitest'
 import type { Vec2 } from '@geotome/core/solid'
 import { catchPoint, type CatchContext, type CatchEdge } from './catching'
 
-const sides = (...points: Vec2[]): CatchEdge[] => points.map((a, i) => ({ kind: 'side', a, b: points[(i + 1) % points.length] ?? a }))
+const sides = (...points: Vec2[]): CatchEdge[] =>
+  points.map((a, i) => ({ kind: 'side', a, b: points[(i + 1) % points.length] ?? a }))
 const there = sides([0, 0], [10, 0], [10, 6], [0, 6])
 const round: CatchEdge[] = [{ kind: 'arc', arc: { x: 20, y: 0, r: 5, from: 0, sweep: 2 * Math.PI, n: 24 } }]
-const at = (raw: Vec2, more: Partial<CatchContext> = {}) => catchPoint(raw, { edges: [], drawn: [], pixel: 0.05, stride: 0.1, held: false, ...more })
+const at = (raw: Vec2, more: Partial<CatchContext> = {}) =>
+  catchPoint(raw, { edges: [], drawn: [], pixel: 0.05, stride: 0.1, held: false, ...more })
 
 describe('the pointer catches', () => {
   it('ends and middles of what is there, the nearest one', () => {
@@ -22,8 +24,14 @@ describe('the pointer catches', () => {
     expect(Math.hypot(touched.point[0] - 7, touched.point[1])).toBeCloseTo(12, 5)
   })
   it('crossings, and the foot of a perpendicular', () => {
-    expect(at([10.1, 2.05], { edges: [...there, ...sides([8, 2], [14, 2])] })).toMatchObject({ point: [10, 2], word: 'crossing' })
-    expect(at([10.1, 2.1], { edges: sides([10, 0], [10, 6]), drawn: [[4, 2]] })).toMatchObject({ point: [10, 2], word: 'square to' })
+    expect(at([10.1, 2.05], { edges: [...there, ...sides([8, 2], [14, 2])] })).toMatchObject({
+      point: [10, 2],
+      word: 'crossing',
+    })
+    expect(at([10.1, 2.1], { edges: sides([10, 0], [10, 6]), drawn: [[4, 2]] })).toMatchObject({
+      point: [10, 2],
+      word: 'square to',
+    })
     expect(at([5.05, 1.0], { edges: sides([2, -2], [8, 4], [8, 4]), drawn: [[0, 1]] })).toMatchObject({ point: [5, 1] })
   })
   it('the axes through the last corner', () => {
@@ -31,15 +39,36 @@ describe('the pointer catches', () => {
     expect(at([0.2, 3.04], { drawn: [[0, 0]] })).toMatchObject({ point: [0, 3], word: 'along north' })
   })
   it('square to the last side, where that is no axis', () => {
-    const caught = at([-0.9, 7.1], { drawn: [[0, 0], [3, 4]] })
+    const caught = at([-0.9, 7.1], {
+      drawn: [
+        [0, 0],
+        [3, 4],
+      ],
+    })
     expect(caught.word).toBe('square to')
     expect((caught.point[0] - 3) * 3 + (caught.point[1] - 4) * 4).toBeCloseTo(0, 6)
   })
   it('the line of the first corner, so that the outline closes square', () => {
-    expect(at([0.25, 8.1], { drawn: [[0, 0], [12, 0], [12, 8]] })).toMatchObject({ point: [0, 8], word: expect.stringContaining('in line with the first corner') as string })
+    expect(
+      at([0.25, 8.1], {
+        drawn: [
+          [0, 0],
+          [12, 0],
+          [12, 8],
+        ],
+      }),
+    ).toMatchObject({ point: [0, 8], word: expect.stringContaining('in line with the first corner') as string })
   })
   it('the first corner, which closes the outline', () => {
-    expect(at([0.2, 0.2], { drawn: [[0, 0], [12, 0], [12, 8]] })).toMatchObject({ point: [0, 0], word: 'close here' })
+    expect(
+      at([0.2, 0.2], {
+        drawn: [
+          [0, 0],
+          [12, 0],
+          [12, 8],
+        ],
+      }),
+    ).toMatchObject({ point: [0, 0], word: 'close here' })
   })
   it('the stride where nothing else is near', () => {
     expect(at([33.33, -4.47])).toEqual({ point: [33.3, -4.5], word: null, along: null })

@@ -1,7 +1,11 @@
 import type { Arc, Vec2 } from '@geotome/core/solid'
 
 /** A point that the pointer caught, with the word that says what it is. */
-export interface Caught { point: Vec2; word: string | null; /** the line it lies on, to be drawn */ along: [Vec2, Vec2] | null }
+export interface Caught {
+  point: Vec2
+  word: string | null
+  /** the line it lies on, to be drawn */ along: [Vec2, Vec2] | null
+}
 
 /** An edge of what is there already, m: a straight side, or an arc. */
 export type CatchEdge = { kind: 'side'; a: Vec2; b: Vec2 } | { kind: 'arc'; arc: Arc }
@@ -32,7 +36,8 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
   const [first, last] = [context.drawn[0], context.drawn.at(-1)]
   if (first && context.drawn.length > 1 && near(first)) return { point: first, word: 'close here', along: null }
   if (!context.held) {
-    const nearest = (spots: { point: Vec2; word: string }[]) => spots.filter((s) => near(s.point)).sort((s, t) => distance(s.point, raw) - distance(t.point, raw))[0]
+    const nearest = (spots: { point: Vec2; word: string }[]) =>
+      spots.filter((s) => near(s.point)).sort((s, t) => distance(s.point, raw) - distance(t.point, raw))[0]
     const spot = nearest(spotsOf(context.edges)) ?? nearest(crossingsNear(context.edges, raw, reach))
     if (spot) return { ...spot, along: null }
     const foot = last ? nearest(feetFrom(context.edges, last)) : undefined
@@ -43,27 +48,64 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
     if (caught) return caught
   }
   if (!context.held) {
-    const on = context.edges.flatMap((e) => { const foot = footOn(e, raw); return foot && near(foot) ? [{ foot, e }] : [] }).sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
-    if (on) return on.e.kind === 'side' ? { point: alongStride(on.e.a, on.e.b, on.foot, context.stride), word: 'on side', along: [on.e.a, on.e.b] } : { point: clean(on.foot), word: 'on arc', along: null }
+    const on = context.edges
+      .flatMap((e) => {
+        const foot = footOn(e, raw)
+        return foot && near(foot) ? [{ foot, e }] : []
+      })
+      .sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
+    if (on)
+      return on.e.kind === 'side'
+        ? { point: alongStride(on.e.a, on.e.b, on.foot, context.stride), word: 'on side', along: [on.e.a, on.e.b] }
+        : { point: clean(on.foot), word: 'on arc', along: null }
   }
-  return { point: clean([Math.round(raw[0] / context.stride) * context.stride, Math.round(raw[1] / context.stride) * context.stride]), word: null, along: null }
+  return {
+    point: clean([
+      Math.round(raw[0] / context.stride) * context.stride,
+      Math.round(raw[1] / context.stride) * context.stride,
+    ]),
+    word: null,
+    along: null,
+  }
 }
 
 /** Ends, middles and centres. */
 function spotsOf(edges: CatchEdge[]): { point: Vec2; word: string }[] {
   return edges.flatMap((e) => {
-    if (e.kind === 'side') return [{ point: e.a, word: 'end' }, { point: e.b, word: 'end' }, { point: [(e.a[0] + e.b[0]) / 2, (e.a[1] + e.b[1]) / 2] as Vec2, word: 'middle' }]
+    if (e.kind === 'side')
+      return [
+        { point: e.a, word: 'end' },
+        { point: e.b, word: 'end' },
+        { point: [(e.a[0] + e.b[0]) / 2, (e.a[1] + e.b[1]) / 2] as Vec2, word: 'middle' },
+      ]
     const { arc } = e
-    const at = (t: number): Vec2 => clean([arc.x + arc.r * Math.cos(arc.from + arc.sweep * t), arc.y + arc.r * Math.sin(arc.from + arc.sweep * t)])
+    const at = (t: number): Vec2 =>
+      clean([arc.x + arc.r * Math.cos(arc.from + arc.sweep * t), arc.y + arc.r * Math.sin(arc.from + arc.sweep * t)])
     const whole = Math.abs(arc.sweep) > 6.28
-    return [{ point: clean([arc.x, arc.y]), word: 'centre' }, ...(whole ? [] : [{ point: at(0), word: 'end' }, { point: at(1), word: 'end' }, { point: at(0.5), word: 'middle' }])]
+    return [
+      { point: clean([arc.x, arc.y]), word: 'centre' },
+      ...(whole
+        ? []
+        : [
+            { point: at(0), word: 'end' },
+            { point: at(1), word: 'end' },
+            { point: at(0.5), word: 'middle' },
+          ]),
+    ]
   })
 }
 
 /** Where two edges that both pass near the pointer cross. */
 function crossingsNear(edges: CatchEdge[], raw: Vec2, reach: number): { point: Vec2; word: string }[] {
-  const close = edges.filter((e) => { const foot = footOn(e, raw); return foot && distance(foot, raw) < reach * 2 }).slice(0, 12)
-  return close.flatMap((e, i) => close.slice(0, i).flatMap((f) => meetings(e, f).map((point) => ({ point: clean(point), word: 'crossing' }))))
+  const close = edges
+    .filter((e) => {
+      const foot = footOn(e, raw)
+      return foot && distance(foot, raw) < reach * 2
+    })
+    .slice(0, 12)
+  return close.flatMap((e, i) =>
+    close.slice(0, i).flatMap((f) => meetings(e, f).map((point) => ({ point: clean(point), word: 'crossing' }))),
+  )
 }
 
 function meetings(e: CatchEdge, f: CatchEdge): Vec2[] {
@@ -71,11 +113,19 @@ function meetings(e: CatchEdge, f: CatchEdge): Vec2[] {
     const [ux, uy, wx, wy] = [e.b[0] - e.a[0], e.b[1] - e.a[1], f.b[0] - f.a[0], f.b[1] - f.a[1]]
     const det = ux * wy - uy * wx
     if (Math.abs(det) < 1e-9) return []
-    const [t, s] = [((f.a[0] - e.a[0]) * wy - (f.a[1] - e.a[1]) * wx) / det, ((f.a[0] - e.a[0]) * uy - (f.a[1] - e.a[1]) * ux) / det]
+    const [t, s] = [
+      ((f.a[0] - e.a[0]) * wy - (f.a[1] - e.a[1]) * wx) / det,
+      ((f.a[0] - e.a[0]) * uy - (f.a[1] - e.a[1]) * ux) / det,
+    ]
     return t >= 0 && t <= 1 && s >= 0 && s <= 1 ? [[e.a[0] + ux * t, e.a[1] + uy * t]] : []
   }
   if (e.kind === 'arc' && f.kind === 'arc') return []
-  const [side, arc] = e.kind === 'side' && f.kind === 'arc' ? [e, f.arc] : f.kind === 'side' && e.kind === 'arc' ? [f, e.arc] : [null, null]
+  const [side, arc] =
+    e.kind === 'side' && f.kind === 'arc'
+      ? [e, f.arc]
+      : f.kind === 'side' && e.kind === 'arc'
+        ? [f, e.arc]
+        : [null, null]
   if (!side || !arc) return []
   const length = distance(side.a, side.b) || 1
   const d: Vec2 = [(side.b[0] - side.a[0]) / length, (side.b[1] - side.a[1]) / length]
@@ -83,7 +133,10 @@ function meetings(e: CatchEdge, f: CatchEdge): Vec2[] {
   const b = px * d[0] + py * d[1]
   const root = b * b - (px * px + py * py - arc.r * arc.r)
   if (root < 0) return []
-  return [-b - Math.sqrt(root), -b + Math.sqrt(root)].filter((t) => t >= 0 && t <= length).map((t): Vec2 => [side.a[0] + d[0] * t, side.a[1] + d[1] * t]).filter((p) => onSweep(arc, p))
+  return [-b - Math.sqrt(root), -b + Math.sqrt(root)]
+    .filter((t) => t >= 0 && t <= length)
+    .map((t): Vec2 => [side.a[0] + d[0] * t, side.a[1] + d[1] * t])
+    .filter((p) => onSweep(arc, p))
 }
 
 /** Feet of perpendiculars from a point on sides, and the points where lines from it touch arcs. */
@@ -106,21 +159,49 @@ function feetFrom(edges: CatchEdge[], from: Vec2): { point: Vec2; word: string }
 }
 
 /** On a line through the last corner that is worth catching; where it crosses an edge near the pointer, there. */
-function alongLine(raw: Vec2, context: CatchContext, last: Vec2, first: Vec2 | undefined, near: (p: Vec2) => boolean): Caught | null {
-  const caught = linesFrom(context.drawn).map((l) => ({ ...l, foot: projected(last, l.direction, raw) })).filter((l) => context.held || near(l.foot)).sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
+function alongLine(
+  raw: Vec2,
+  context: CatchContext,
+  last: Vec2,
+  first: Vec2 | undefined,
+  near: (p: Vec2) => boolean,
+): Caught | null {
+  const caught = linesFrom(context.drawn)
+    .map((l) => ({ ...l, foot: projected(last, l.direction, raw) }))
+    .filter((l) => context.held || near(l.foot))
+    .sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
   if (!caught) return null
   const far = 1e5
-  const ray: CatchEdge = { kind: 'side', a: [last[0] - caught.direction[0] * far, last[1] - caught.direction[1] * far], b: [last[0] + caught.direction[0] * far, last[1] + caught.direction[1] * far] }
-  const met = context.edges.flatMap((e) => meetings(ray, e)).filter((p) => near(p) && distance(p, last) > 1e-3).sort((p, q) => distance(p, raw) - distance(q, raw))[0]
-  const reachTo = Math.round(((caught.foot[0] - last[0]) * caught.direction[0] + (caught.foot[1] - last[1]) * caught.direction[1]) / context.stride) * context.stride
+  const ray: CatchEdge = {
+    kind: 'side',
+    a: [last[0] - caught.direction[0] * far, last[1] - caught.direction[1] * far],
+    b: [last[0] + caught.direction[0] * far, last[1] + caught.direction[1] * far],
+  }
+  const met = context.edges
+    .flatMap((e) => meetings(ray, e))
+    .filter((p) => near(p) && distance(p, last) > 1e-3)
+    .sort((p, q) => distance(p, raw) - distance(q, raw))[0]
+  const reachTo =
+    Math.round(
+      ((caught.foot[0] - last[0]) * caught.direction[0] + (caught.foot[1] - last[1]) * caught.direction[1]) /
+        context.stride,
+    ) * context.stride
   const aligned = first && context.drawn.length > 1 ? alignedWith(first, last, caught.direction, near) : null
-  const point: Vec2 = met ?? aligned ?? [last[0] + caught.direction[0] * reachTo, last[1] + caught.direction[1] * reachTo]
-  return { point: clean(point), word: met ? `${caught.word}, crossing` : aligned ? `${caught.word}, in line with the first corner` : caught.word, along: [last, point] }
+  const point: Vec2 = met ??
+    aligned ?? [last[0] + caught.direction[0] * reachTo, last[1] + caught.direction[1] * reachTo]
+  return {
+    point: clean(point),
+    word: met ? `${caught.word}, crossing` : aligned ? `${caught.word}, in line with the first corner` : caught.word,
+    along: [last, point],
+  }
 }
 
 /** Directions worth catching from the last corner: the axes, and square to or along the last side. */
 function linesFrom(drawn: Vec2[]): { direction: Vec2; word: string }[] {
-  const lines: { direction: Vec2; word: string }[] = [{ direction: [1, 0], word: 'along east' }, { direction: [0, 1], word: 'along north' }]
+  const lines: { direction: Vec2; word: string }[] = [
+    { direction: [1, 0], word: 'along east' },
+    { direction: [0, 1], word: 'along north' },
+  ]
   const [before, last] = [drawn.at(-2), drawn.at(-1)]
   if (!before || !last) return lines
   const length = distance(before, last) || 1

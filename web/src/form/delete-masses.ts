@@ -12,6 +12,15 @@ export async function deleteMasses(ids: string[]): Promise<void> {
   if (!scheme || ids.length === 0) return
   const names = ids.map((id) => scheme.masses[id]?.name ?? '').join(', ')
   const parts = Object.values(scheme.parts).filter((p) => ids.includes(p.host.mass)).length
-  if (parts && !await confirmed({ title: `Delete ${names}?`, say: [`${parts} walls, slabs and roofs stand on it and go with it. Undo brings all of it back.`], accept: 'Delete mass and parts' })) return
-  if (makeEdit(`delete ${names}`, () => batch(ids.flatMap((id) => singles(removeMass(scheme, id, true)))))) store.dispatch(picked({ kind: 'nothing' }))
+  if (
+    parts &&
+    !(await confirmed({
+      title: `Delete ${names}?`,
+      say: [`${parts} walls, slabs and roofs stand on it and go with it. Undo brings all of it back.`],
+      accept: 'Delete mass and parts',
+    }))
+  )
+    return
+  if (makeEdit(`delete ${names}`, () => batch(ids.flatMap((id) => singles(removeMass(scheme, id, true))))))
+    store.dispatch(picked({ kind: 'nothing' }))
 }

@@ -14,12 +14,28 @@ export function FitFigures({ mass }: { mass: string }) {
   const over = fit.limits.filter((l) => l.over > 1e-4)
   const height = fit.limits.find((l) => l.limit === 'height')
   const side = fit.limits.filter((l) => l.limit === 'setback').sort((a, b) => b.over - a.over)[0]
-  const name = (l: (typeof over)[number]) => (l.limit === 'height' ? 'height limit' : l.limit === 'slope' ? `sloping limit of side ${l.side}` : `setback of side ${l.side}`)
+  const name = (l: (typeof over)[number]) =>
+    l.limit === 'height'
+      ? 'height limit'
+      : l.limit === 'slope'
+        ? `sloping limit of side ${l.side}`
+        : `setback of side ${l.side}`
   return (
     <span className="block text-[12px]" data-fit={mass}>
-      {over.map((l) => <span key={name(l)} className="block font-semibold text-warn">over the {name(l)} by {z(l.over)}</span>)}
-      {fit.over > 1e-4 && <span className="block font-semibold text-warn">{showNumber(fit.over, 'area', 'm')} m³ over</span>}
-      {over.length === 0 && <span className="block text-ink2">inside{height ? `, ${z(height.over)} to spare in height` : ''}{side ? `, ${z(side.over)} to side ${side.side}'s setback` : ''}</span>}
+      {over.map((l) => (
+        <span key={name(l)} className="block font-semibold text-warn">
+          over the {name(l)} by {z(l.over)}
+        </span>
+      ))}
+      {fit.over > 1e-4 && (
+        <span className="block font-semibold text-warn">{showNumber(fit.over, 'area', 'm')} m³ over</span>
+      )}
+      {over.length === 0 && (
+        <span className="block text-ink2">
+          inside{height ? `, ${z(height.over)} to spare in height` : ''}
+          {side ? `, ${z(side.over)} to side ${side.side}'s setback` : ''}
+        </span>
+      )}
     </span>
   )
 }
@@ -36,14 +52,36 @@ export function OnSite({ mass }: { mass: string }) {
   if (!fit && !foot) return null
   const move = (side: number, distance: number) => {
     if (!envelope || !fit) return false
-    const [dx, dy] = towardSide({ ring: envelope.ring, side: envelope.side.map((s) => s - 1) }, side, fit.clear[side] ?? 0, distance)
+    const [dx, dy] = towardSide(
+      { ring: envelope.ring, side: envelope.side.map((s) => s - 1) },
+      side,
+      fit.clear[side] ?? 0,
+      distance,
+    )
     return makeEdit(`distance to side ${side + 1}`, () => moveMasses(project, scheme, [mass], [dx, dy]))
   }
   return (
     <Section title="On the site">
-      {fit && <><FitFigures mass={mass} /><div className="mt-1.5 grid grid-cols-2 gap-x-1.5">{fit.clear.map((d, i) => <NumField key={i} label={`side ${i + 1}`} compact value={d} onAccept={(_, v) => move(i, v)} />)}</div>
-        {coverage !== null && coverage !== undefined && <p className="px-1 text-[12px] text-ink2">site coverage {(coverage * 100).toFixed(1)} %, all masses</p>}</>}
-      {foot && <p className="mt-1 px-1 text-[12px] text-ink2" data-above-ground>top above ground: {z(foot.above.lowest)} from the lowest, {z(foot.above.mean)} from the mean, {z(foot.above.highest)} from the highest along its foot{foot.beyond > 0.001 ? `; ${(foot.beyond * 100).toFixed(0)} % of the foot lies beyond the survey` : ''}</p>}
+      {fit && (
+        <>
+          <FitFigures mass={mass} />
+          <div className="mt-1.5 grid grid-cols-2 gap-x-1.5">
+            {fit.clear.map((d, i) => (
+              <NumField key={i} label={`side ${i + 1}`} compact value={d} onAccept={(_, v) => move(i, v)} />
+            ))}
+          </div>
+          {coverage !== null && coverage !== undefined && (
+            <p className="px-1 text-[12px] text-ink2">site coverage {(coverage * 100).toFixed(1)} %, all masses</p>
+          )}
+        </>
+      )}
+      {foot && (
+        <p className="mt-1 px-1 text-[12px] text-ink2" data-above-ground>
+          top above ground: {z(foot.above.lowest)} from the lowest, {z(foot.above.mean)} from the mean,{' '}
+          {z(foot.above.highest)} from the highest along its foot
+          {foot.beyond > 0.001 ? `; ${(foot.beyond * 100).toFixed(0)} % of the foot lies beyond the survey` : ''}
+        </p>
+      )}
     </Section>
   )
 }

@@ -7,7 +7,12 @@ import { FactsFields } from './FactsFields'
 import { SiteDetails } from './SiteDetails'
 import { TerrainDetails } from './TerrainDetails'
 
-const PARTS: { id: GroundPart; label: string }[] = [{ id: 'project', label: 'Project' }, { id: 'site', label: 'Site' }, { id: 'terrain', label: 'Terrain' }, { id: 'pictures', label: 'Pictures' }]
+const PARTS: { id: GroundPart; label: string }[] = [
+  { id: 'project', label: 'Project' },
+  { id: 'site', label: 'Site' },
+  { id: 'terrain', label: 'Terrain' },
+  { id: 'pictures', label: 'Pictures' },
+]
 
 /** The parts of the Ground desk, above whatever its details show. */
 export function GroundTabs() {
@@ -15,8 +20,26 @@ export function GroundTabs() {
   const part = useAppSelector((s) => s.view.ground)
   const now = useAppSelector((s) => s.view.picked)
   const elsewhere = now.kind === 'mass' || now.kind === 'level' || now.kind === 'part'
-  const show = (id: GroundPart) => { dispatch(groundShown(id)); if (now.kind !== 'nothing') dispatch(picked({ kind: 'nothing' })) }
-  return <div role="tablist" aria-label="Ground" className="mb-3 flex gap-1">{PARTS.map((p) => <button key={p.id} role="tab" aria-selected={part === p.id && !elsewhere} aria-pressed={part === p.id && !elsewhere} className="pill flex-1 px-1 text-[11.5px]" onClick={() => show(p.id)}>{p.label}</button>)}</div>
+  const show = (id: GroundPart) => {
+    dispatch(groundShown(id))
+    if (now.kind !== 'nothing') dispatch(picked({ kind: 'nothing' }))
+  }
+  return (
+    <div role="tablist" aria-label="Ground" className="mb-3 flex gap-1">
+      {PARTS.map((p) => (
+        <button
+          key={p.id}
+          role="tab"
+          aria-selected={part === p.id && !elsewhere}
+          aria-pressed={part === p.id && !elsewhere}
+          className="pill flex-1 px-1 text-[11.5px]"
+          onClick={() => show(p.id)}
+        >
+          {p.label}
+        </button>
+      ))}
+    </div>
+  )
 }
 
 /** The Ground desk's details: project data and place, the site, terrain and neighbours, pictures with what was measured and traced on them. */
@@ -25,5 +48,15 @@ export function GroundDetails() {
   const part = useAppSelector((s) => s.view.ground)
   const now = useAppSelector((s) => s.view.picked)
   const picture = now.kind === 'picture' ? project.pictures[now.ids[0] ?? ''] : undefined
-  return part === 'project' ? <FactsFields /> : part === 'site' ? <SiteDetails /> : part === 'terrain' ? <TerrainDetails /> : picture ? <PictureDetails key={picture.id} picture={picture} /> : <PictureList />
+  return part === 'project' ? (
+    <FactsFields />
+  ) : part === 'site' ? (
+    <SiteDetails />
+  ) : part === 'terrain' ? (
+    <TerrainDetails />
+  ) : picture ? (
+    <PictureDetails key={picture.id} picture={picture} />
+  ) : (
+    <PictureList />
+  )
 }

@@ -1,5 +1,14 @@
 import { ArrowLeft, Trash2 } from 'lucide-react'
-import { calibrate, inOrder, numbersOf, showNumber, type Anchor, type Pair, type Picture, type Stand } from '@geotome/core/project'
+import {
+  calibrate,
+  inOrder,
+  numbersOf,
+  showNumber,
+  type Anchor,
+  type Pair,
+  type Picture,
+  type Stand,
+} from '@geotome/core/project'
 import { levelHeights } from '@geotome/core/levels'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -9,96 +18,450 @@ import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { confirmed } from '../common/confirm'
 
-const TASKS: { id: BenchTask; label: string }[] = [{ id: 'calibrate', label: 'Calibrate' }, { id: 'measure', label: 'Measure' }, { id: 'trace', label: 'Trace' }, { id: 'levels', label: 'Read levels' }, { id: 'crop', label: 'Crop' }]
-const SIDES = [{ value: '-90', label: 'south' }, { value: '0', label: 'east' }, { value: '90', label: 'north' }, { value: '180', label: 'west' }]
+const TASKS: { id: BenchTask; label: string }[] = [
+  { id: 'calibrate', label: 'Calibrate' },
+  { id: 'measure', label: 'Measure' },
+  { id: 'trace', label: 'Trace' },
+  { id: 'levels', label: 'Read levels' },
+  { id: 'crop', label: 'Crop' },
+]
+const SIDES = [
+  { value: '-90', label: 'south' },
+  { value: '0', label: 'east' },
+  { value: '90', label: 'north' },
+  { value: '180', label: 'west' },
+]
 
 /** A picked picture: how it is calibrated, where it is laid, what it is tied to, how it looks. */
 export function PictureDetails({ picture: p }: { picture: Picture }) {
   const dispatch = useAppDispatch()
   const { project } = useProject()
   const found = calibrate(p, numbersOf(project, null))
-  const set = (label: string, fields: Partial<Picture>) => makeEdit(`${label} of ${p.name}`.slice(0, 190), { edit: 'picture.change', id: p.id, set: fields })
+  const set = (label: string, fields: Partial<Picture>) =>
+    makeEdit(`${label} of ${p.name}`.slice(0, 190), { edit: 'picture.change', id: p.id, set: fields })
   const bench = (task: BenchTask) => dispatch(benchOpened({ picture: p.id, task }))
   const pictures = inOrder(project.pictures)
-  const move = (by: 1 | -1) => { const i = pictures.findIndex((o) => o.id === p.id); const other = pictures[i + by]; if (other) makeEdit(`order of ${p.name}`, { edit: 'batch', edits: [{ edit: 'picture.change', id: p.id, set: { order: other.order } }, { edit: 'picture.change', id: other.id, set: { order: p.order } }] }) }
+  const move = (by: 1 | -1) => {
+    const i = pictures.findIndex((o) => o.id === p.id)
+    const other = pictures[i + by]
+    if (other)
+      makeEdit(`order of ${p.name}`, {
+        edit: 'batch',
+        edits: [
+          { edit: 'picture.change', id: p.id, set: { order: other.order } },
+          { edit: 'picture.change', id: other.id, set: { order: p.order } },
+        ],
+      })
+  }
   const remove = async () => {
     const measures = Object.values(project.measures).filter((m) => m.picture === p.id)
     const traces = Object.values(project.traces).filter((t) => t.picture === p.id)
     const hanging = [...measures, ...traces].map((t) => t.name)
-    if (hanging.length && !await confirmed({ title: `Remove ${p.name}?`, say: [`${hanging.join(', ')} ${hanging.length === 1 ? 'goes' : 'go'} too.`], accept: 'Remove picture' })) return
-    if (makeEdit(`remove ${p.name}`.slice(0, 190), { edit: 'batch', edits: [...Object.values(project.measures).filter((m) => measures.some((o) => o.id === m.same) && m.picture !== p.id).map((m) => ({ edit: 'measure.change' as const, id: m.id, set: { same: null } })), ...measures.map((m) => ({ edit: 'measure.remove' as const, id: m.id })), ...traces.map((t) => ({ edit: 'trace.remove' as const, id: t.id })), { edit: 'picture.remove', id: p.id }] })) dispatch(picked({ kind: 'nothing' }))
+    if (
+      hanging.length &&
+      !(await confirmed({
+        title: `Remove ${p.name}?`,
+        say: [`${hanging.join(', ')} ${hanging.length === 1 ? 'goes' : 'go'} too.`],
+        accept: 'Remove picture',
+      }))
+    )
+      return
+    if (
+      makeEdit(`remove ${p.name}`.slice(0, 190), {
+        edit: 'batch',
+        edits: [
+          ...Object.values(project.measures)
+            .filter((m) => measures.some((o) => o.id === m.same) && m.picture !== p.id)
+            .map((m) => ({ edit: 'measure.change' as const, id: m.id, set: { same: null } })),
+          ...measures.map((m) => ({ edit: 'measure.remove' as const, id: m.id })),
+          ...traces.map((t) => ({ edit: 'trace.remove' as const, id: t.id })),
+          { edit: 'picture.remove', id: p.id },
+        ],
+      })
+    )
+      dispatch(picked({ kind: 'nothing' }))
   }
   return (
     <>
-      <button className="mb-2 flex cursor-pointer items-center gap-1 text-[12px] text-ink2" onClick={() => dispatch(picked({ kind: 'nothing' }))}><ArrowLeft size={13} /> all pictures</button>
+      <button
+        className="mb-2 flex cursor-pointer items-center gap-1 text-[12px] text-ink2"
+        onClick={() => dispatch(picked({ kind: 'nothing' }))}
+      >
+        <ArrowLeft size={13} /> all pictures
+      </button>
       <NameField label="name" value={p.name} onAccept={(name) => set('name', { name })} />
-      <div className="mb-3 grid grid-cols-2 gap-1.5">{TASKS.map((t) => <button key={t.id} className={`act h-8 px-1 ${t.id === 'calibrate' && !found ? 'act-main' : ''}`} disabled={p.locked && t.id === 'crop'} onClick={() => bench(t.id)}>{t.label}</button>)}</div>
+      <div className="mb-3 grid grid-cols-2 gap-1.5">
+        {TASKS.map((t) => (
+          <button
+            key={t.id}
+            className={`act h-8 px-1 ${t.id === 'calibrate' && !found ? 'act-main' : ''}`}
+            disabled={p.locked && t.id === 'crop'}
+            onClick={() => bench(t.id)}
+          >
+            {t.label}
+          </button>
+        ))}
+      </div>
       <Section title="Calibration">
-        {found ? <>
-          <Figure label="scale"><span data-figure="scale">{(found.scale * 1000).toFixed(4)}</span> mm/px</Figure>
-          <Figure label="tilt taken off"><span data-figure="tilt">{found.tilt.toFixed(3)}</span>°</Figure>
-          <Figure label="error of its pairs"><span data-figure="error">{p.pairs.length > 1 ? `${(found.rms * 1000).toFixed(1)} mm, ${found.percent.toFixed(2)} %` : 'one pair: none known'}</span></Figure>
-          {p.pairs.map((pair, i) => <PairFields key={pair.id} pair={pair} off={found.off[i] ?? 0} several={p.pairs.length > 1} disabled={p.locked} onChange={(fields) => set('pair', { pairs: p.pairs.map((o) => (o.id === pair.id ? { ...o, ...fields } : o)) })} onRemove={() => set('remove a pair', { pairs: p.pairs.filter((o) => o.id !== pair.id) })} />)}
-        </> : <p className="text-warn">Not calibrated: lengths on it mean nothing yet.</p>}
+        {found ? (
+          <>
+            <Figure label="scale">
+              <span data-figure="scale">{(found.scale * 1000).toFixed(4)}</span> mm/px
+            </Figure>
+            <Figure label="tilt taken off">
+              <span data-figure="tilt">{found.tilt.toFixed(3)}</span>°
+            </Figure>
+            <Figure label="error of its pairs">
+              <span data-figure="error">
+                {p.pairs.length > 1
+                  ? `${(found.rms * 1000).toFixed(1)} mm, ${found.percent.toFixed(2)} %`
+                  : 'one pair: none known'}
+              </span>
+            </Figure>
+            {p.pairs.map((pair, i) => (
+              <PairFields
+                key={pair.id}
+                pair={pair}
+                off={found.off[i] ?? 0}
+                several={p.pairs.length > 1}
+                disabled={p.locked}
+                onChange={(fields) =>
+                  set('pair', { pairs: p.pairs.map((o) => (o.id === pair.id ? { ...o, ...fields } : o)) })
+                }
+                onRemove={() => set('remove a pair', { pairs: p.pairs.filter((o) => o.id !== pair.id) })}
+              />
+            ))}
+          </>
+        ) : (
+          <p className="text-warn">Not calibrated: lengths on it mean nothing yet.</p>
+        )}
       </Section>
       <Section title="Where it is laid">
-        {p.stands.map((s) => <StandFields key={s.id} stand={s} disabled={p.locked} onChange={(next) => set('place', { stands: p.stands.map((o) => (o.id === s.id ? next : o)) })} onRemove={() => set('take up', { stands: p.stands.filter((o) => o.id !== s.id) })} onLook={() => { if (s.lies.kind === 'upright') { dispatch(elevationFrom(typeof s.lies.azimuth === 'number' ? s.lies.azimuth : -90)); dispatch(panesChosen('elevation')) } else dispatch(panesChosen('plan')) }} />)}
-        <div className="flex gap-1.5"><button className="act h-8 flex-1 px-1 text-[12px]" disabled={p.locked} onClick={() => set('lay in plan', { stands: [...p.stands, { id: crypto.randomUUID(), lies: { kind: 'plan', level: null, above: 0 }, shown: true, front: false }] })}>Lay in plan</button><button className="act h-8 flex-1 px-1 text-[12px]" disabled={p.locked} onClick={() => set('stand upright', { stands: [...p.stands, { id: crypto.randomUUID(), lies: { kind: 'upright', azimuth: -90, toward: 0 }, shown: true, front: false }] })}>Stand upright</button></div>
+        {p.stands.map((s) => (
+          <StandFields
+            key={s.id}
+            stand={s}
+            disabled={p.locked}
+            onChange={(next) => set('place', { stands: p.stands.map((o) => (o.id === s.id ? next : o)) })}
+            onRemove={() => set('take up', { stands: p.stands.filter((o) => o.id !== s.id) })}
+            onLook={() => {
+              if (s.lies.kind === 'upright') {
+                dispatch(elevationFrom(typeof s.lies.azimuth === 'number' ? s.lies.azimuth : -90))
+                dispatch(panesChosen('elevation'))
+              } else dispatch(panesChosen('plan'))
+            }}
+          />
+        ))}
+        <div className="flex gap-1.5">
+          <button
+            className="act h-8 flex-1 px-1 text-[12px]"
+            disabled={p.locked}
+            onClick={() =>
+              set('lay in plan', {
+                stands: [
+                  ...p.stands,
+                  { id: crypto.randomUUID(), lies: { kind: 'plan', level: null, above: 0 }, shown: true, front: false },
+                ],
+              })
+            }
+          >
+            Lay in plan
+          </button>
+          <button
+            className="act h-8 flex-1 px-1 text-[12px]"
+            disabled={p.locked}
+            onClick={() =>
+              set('stand upright', {
+                stands: [
+                  ...p.stands,
+                  {
+                    id: crypto.randomUUID(),
+                    lies: { kind: 'upright', azimuth: -90, toward: 0 },
+                    shown: true,
+                    front: false,
+                  },
+                ],
+              })
+            }
+          >
+            Stand upright
+          </button>
+        </div>
       </Section>
       <PinFields picture={p} set={set} />
       <Section title="Look">
-        <label className="mb-1.5 flex h-9 items-center justify-between gap-3 rounded-md border border-line bg-field px-2.5 text-ink2">opacity<input type="range" aria-label="opacity" min={5} max={100} className="w-28 accent-ink" defaultValue={Math.round(p.opacity * 100)} onChange={(e) => { const opacity = Number(e.target.value) / 100; if (opacity !== p.opacity) set('opacity', { opacity }) }} /></label>
-        <NumField label="turned by" quantity="angle" value={p.turn} disabled={p.locked} onAccept={(turn) => set('turn', { turn })} />
-        <label className="flex cursor-pointer items-center justify-between px-1 py-1 text-ink2">locked<input type="checkbox" className="checkbox checkbox-xs" checked={p.locked} onChange={(e) => set(e.target.checked ? 'lock' : 'unlock', { locked: e.target.checked })} /></label>
-        <div className="flex gap-1.5"><button className="act h-7 flex-1 text-[12px]" onClick={() => move(1)}>Forward</button><button className="act h-7 flex-1 text-[12px]" onClick={() => move(-1)}>Back</button></div>
+        <label className="mb-1.5 flex h-9 items-center justify-between gap-3 rounded-md border border-line bg-field px-2.5 text-ink2">
+          opacity
+          <input
+            type="range"
+            aria-label="opacity"
+            min={5}
+            max={100}
+            className="w-28 accent-ink"
+            defaultValue={Math.round(p.opacity * 100)}
+            onChange={(e) => {
+              const opacity = Number(e.target.value) / 100
+              if (opacity !== p.opacity) set('opacity', { opacity })
+            }}
+          />
+        </label>
+        <NumField
+          label="turned by"
+          quantity="angle"
+          value={p.turn}
+          disabled={p.locked}
+          onAccept={(turn) => set('turn', { turn })}
+        />
+        <label className="flex cursor-pointer items-center justify-between px-1 py-1 text-ink2">
+          locked
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={p.locked}
+            onChange={(e) => set(e.target.checked ? 'lock' : 'unlock', { locked: e.target.checked })}
+          />
+        </label>
+        <div className="flex gap-1.5">
+          <button className="act h-7 flex-1 text-[12px]" onClick={() => move(1)}>
+            Forward
+          </button>
+          <button className="act h-7 flex-1 text-[12px]" onClick={() => move(-1)}>
+            Back
+          </button>
+        </div>
       </Section>
-      <button className="act w-full text-error" onClick={() => void remove()}><Trash2 size={14} /> Remove picture</button>
+      <button className="act w-full text-error" onClick={() => void remove()}>
+        <Trash2 size={14} /> Remove picture
+      </button>
     </>
   )
 }
 
-function PairFields({ pair, off, several, disabled, onChange, onRemove }: { pair: Pair; off: number; several: boolean; disabled: boolean; onChange: (fields: Partial<Pair>) => boolean; onRemove: () => void }) {
+function PairFields({
+  pair,
+  off,
+  several,
+  disabled,
+  onChange,
+  onRemove,
+}: {
+  pair: Pair
+  off: number
+  several: boolean
+  disabled: boolean
+  onChange: (fields: Partial<Pair>) => boolean
+  onRemove: () => void
+}) {
   return (
     <div className="mt-1.5 rounded-md border border-line p-1.5">
-      <NumField label="is" compact value={pair.length} disabled={disabled} onAccept={(length) => onChange({ length })} />
-      <div className="flex items-center justify-between text-[11px] text-ink2"><select aria-label="it lies" className="cursor-pointer bg-transparent" disabled={disabled} value={pair.lies} onChange={(e) => onChange({ lies: e.target.value as Pair['lies'] })}>{['anyhow', 'level', 'plumb'].map((l) => <option key={l} value={l} className="bg-panel">lies {l}</option>)}</select>{several && <span>off by {(off * 1000).toFixed(1)} mm</span>}<button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>remove</button></div>
+      <NumField
+        label="is"
+        compact
+        value={pair.length}
+        disabled={disabled}
+        onAccept={(length) => onChange({ length })}
+      />
+      <div className="flex items-center justify-between text-[11px] text-ink2">
+        <select
+          aria-label="it lies"
+          className="cursor-pointer bg-transparent"
+          disabled={disabled}
+          value={pair.lies}
+          onChange={(e) => onChange({ lies: e.target.value as Pair['lies'] })}
+        >
+          {['anyhow', 'level', 'plumb'].map((l) => (
+            <option key={l} value={l} className="bg-panel">
+              lies {l}
+            </option>
+          ))}
+        </select>
+        {several && <span>off by {(off * 1000).toFixed(1)} mm</span>}
+        <button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>
+          remove
+        </button>
+      </div>
     </div>
   )
 }
 
-function StandFields({ stand: s, disabled, onChange, onRemove, onLook }: { stand: Stand; disabled: boolean; onChange: (next: Stand) => boolean; onRemove: () => void; onLook: () => void }) {
+function StandFields({
+  stand: s,
+  disabled,
+  onChange,
+  onRemove,
+  onLook,
+}: {
+  stand: Stand
+  disabled: boolean
+  onChange: (next: Stand) => boolean
+  onRemove: () => void
+  onLook: () => void
+}) {
   const { project, scheme } = useProject()
   const { lies } = s
   const levels = levelHeights(project, scheme)
   const azimuth = lies.kind === 'upright' && typeof lies.azimuth === 'number' ? String(lies.azimuth) : ''
   return (
     <div className="mb-1.5 rounded-md border border-line p-1.5" data-stand={lies.kind}>
-      {lies.kind === 'plan'
-        ? <ChoiceField label="in plan at" value={lies.level ?? ''} options={[{ value: '', label: 'the datum' }, ...[...levels].reverse().map((l) => ({ value: l.id, label: l.name }))]} onChange={(level) => onChange({ ...s, lies: { ...lies, level: level || null } })} />
-        : <><ChoiceField label="seen from" value={SIDES.some((d) => d.value === azimuth) ? azimuth : 'other'} options={[...SIDES, ...(SIDES.some((d) => d.value === azimuth) ? [] : [{ value: 'other', label: 'an angle' }])]} onChange={(a) => onChange({ ...s, lies: { ...lies, azimuth: Number(a) } })} />
-          <div className="grid grid-cols-2 gap-1.5"><NumField label="at" compact quantity="angle" value={lies.azimuth} disabled={disabled} onAccept={(a) => onChange({ ...s, lies: { ...lies, azimuth: a } })} /><NumField label="nearer by" compact value={lies.toward} disabled={disabled} onAccept={(toward) => onChange({ ...s, lies: { ...lies, toward } })} /></div></>}
-      <p className="flex items-center gap-2.5 text-[11px] text-ink2"><label className="flex cursor-pointer items-center gap-1">shown<input type="checkbox" className="checkbox checkbox-xs" checked={s.shown} onChange={(e) => onChange({ ...s, shown: e.target.checked })} /></label><label className="flex cursor-pointer items-center gap-1">in front<input type="checkbox" className="checkbox checkbox-xs" checked={s.front} onChange={(e) => onChange({ ...s, front: e.target.checked })} /></label><span className="flex-1" /><button className="cursor-pointer underline" onClick={onLook}>look</button><button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>take up</button></p>
+      {lies.kind === 'plan' ? (
+        <ChoiceField
+          label="in plan at"
+          value={lies.level ?? ''}
+          options={[
+            { value: '', label: 'the datum' },
+            ...[...levels].reverse().map((l) => ({ value: l.id, label: l.name })),
+          ]}
+          onChange={(level) => onChange({ ...s, lies: { ...lies, level: level || null } })}
+        />
+      ) : (
+        <>
+          <ChoiceField
+            label="seen from"
+            value={SIDES.some((d) => d.value === azimuth) ? azimuth : 'other'}
+            options={[
+              ...SIDES,
+              ...(SIDES.some((d) => d.value === azimuth) ? [] : [{ value: 'other', label: 'an angle' }]),
+            ]}
+            onChange={(a) => onChange({ ...s, lies: { ...lies, azimuth: Number(a) } })}
+          />
+          <div className="grid grid-cols-2 gap-1.5">
+            <NumField
+              label="at"
+              compact
+              quantity="angle"
+              value={lies.azimuth}
+              disabled={disabled}
+              onAccept={(a) => onChange({ ...s, lies: { ...lies, azimuth: a } })}
+            />
+            <NumField
+              label="nearer by"
+              compact
+              value={lies.toward}
+              disabled={disabled}
+              onAccept={(toward) => onChange({ ...s, lies: { ...lies, toward } })}
+            />
+          </div>
+        </>
+      )}
+      <p className="flex items-center gap-2.5 text-[11px] text-ink2">
+        <label className="flex cursor-pointer items-center gap-1">
+          shown
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={s.shown}
+            onChange={(e) => onChange({ ...s, shown: e.target.checked })}
+          />
+        </label>
+        <label className="flex cursor-pointer items-center gap-1">
+          in front
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={s.front}
+            onChange={(e) => onChange({ ...s, front: e.target.checked })}
+          />
+        </label>
+        <span className="flex-1" />
+        <button className="cursor-pointer underline" onClick={onLook}>
+          look
+        </button>
+        <button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>
+          take up
+        </button>
+      </p>
     </div>
   )
 }
 
 /** The picture's point that is tied, and what it is tied to. */
-function PinFields({ picture: p, set }: { picture: Picture; set: (label: string, fields: Partial<Picture>) => boolean }) {
+function PinFields({
+  picture: p,
+  set,
+}: {
+  picture: Picture
+  set: (label: string, fields: Partial<Picture>) => boolean
+}) {
   const { project, scheme } = useProject()
   const { to, px } = p.pin
   const masses = inOrder(scheme.masses)
   const circles = inOrder(project.measures).filter((m) => m.kind === 'radius' && m.picture !== p.id)
   const tie = (next: Anchor) => set('tie', { pin: { px, to: next } })
-  const kinds: { value: Anchor['kind']; label: string }[] = [{ value: 'point', label: 'a point' }, ...(masses.length ? [{ value: 'centre' as const, label: 'a mass\'s centre' }, { value: 'corner' as const, label: 'a mass\'s corner' }] : []), ...(circles.length ? [{ value: 'axis' as const, label: 'a circle\'s axis' }] : [])]
+  const kinds: { value: Anchor['kind']; label: string }[] = [
+    { value: 'point', label: 'a point' },
+    ...(masses.length
+      ? [
+          { value: 'centre' as const, label: "a mass's centre" },
+          { value: 'corner' as const, label: "a mass's corner" },
+        ]
+      : []),
+    ...(circles.length ? [{ value: 'axis' as const, label: "a circle's axis" }] : []),
+  ]
   const first = masses[0]?.id ?? ''
   return (
     <Section title="Tied to">
-      <ChoiceField label="its pin is at" value={to.kind} options={kinds} onChange={(kind) => tie(kind === 'point' ? { kind, x: 0, y: 0, z: 0 } : kind === 'axis' ? { kind, measure: circles[0]?.id ?? '' } : kind === 'centre' ? { kind, mass: first } : { kind, mass: first, corner: 0 })} />
-      {to.kind === 'point' && <div className="grid grid-cols-3 gap-1.5">{(['x', 'y', 'z'] as const).map((k) => <NumField key={k} label={k} name={`pin ${k}`} compact value={to[k]} disabled={p.locked} onAccept={(num) => tie({ ...to, [k]: num })} />)}</div>}
-      {(to.kind === 'centre' || to.kind === 'corner') && <ChoiceField label="of" value={to.mass} options={masses.map((m) => ({ value: m.id, label: m.name }))} onChange={(mass) => tie({ ...to, mass })} />}
-      {to.kind === 'corner' && <NumField label="corner, counted from 0" quantity="number" value={to.corner} onAccept={(_, v) => { if (Number.isInteger(v) && v >= 0) return tie({ ...to, corner: v }); return false }} />}
-      {to.kind === 'axis' && <ChoiceField label="of" value={to.measure} options={circles.map((m) => ({ value: m.id, label: m.name }))} onChange={(measure) => tie({ kind: 'axis', measure })} />}
-      <p className="px-1 text-[11px] text-ink2">the pin is at pixel {showNumber(px[0], 'number', project, 0)}, {showNumber(px[1], 'number', project, 0)}; it is set where the picture is calibrated</p>
+      <ChoiceField
+        label="its pin is at"
+        value={to.kind}
+        options={kinds}
+        onChange={(kind) =>
+          tie(
+            kind === 'point'
+              ? { kind, x: 0, y: 0, z: 0 }
+              : kind === 'axis'
+                ? { kind, measure: circles[0]?.id ?? '' }
+                : kind === 'centre'
+                  ? { kind, mass: first }
+                  : { kind, mass: first, corner: 0 },
+          )
+        }
+      />
+      {to.kind === 'point' && (
+        <div className="grid grid-cols-3 gap-1.5">
+          {(['x', 'y', 'z'] as const).map((k) => (
+            <NumField
+              key={k}
+              label={k}
+              name={`pin ${k}`}
+              compact
+              value={to[k]}
+              disabled={p.locked}
+              onAccept={(num) => tie({ ...to, [k]: num })}
+            />
+          ))}
+        </div>
+      )}
+      {(to.kind === 'centre' || to.kind === 'corner') && (
+        <ChoiceField
+          label="of"
+          value={to.mass}
+          options={masses.map((m) => ({ value: m.id, label: m.name }))}
+          onChange={(mass) => tie({ ...to, mass })}
+        />
+      )}
+      {to.kind === 'corner' && (
+        <NumField
+          label="corner, counted from 0"
+          quantity="number"
+          value={to.corner}
+          onAccept={(_, v) => {
+            if (Number.isInteger(v) && v >= 0) return tie({ ...to, corner: v })
+            return false
+          }}
+        />
+      )}
+      {to.kind === 'axis' && (
+        <ChoiceField
+          label="of"
+          value={to.measure}
+          options={circles.map((m) => ({ value: m.id, label: m.name }))}
+          onChange={(measure) => tie({ kind: 'axis', measure })}
+        />
+      )}
+      <p className="px-1 text-[11px] text-ink2">
+        the pin is at pixel {showNumber(px[0], 'number', project, 0)}, {showNumber(px[1], 'number', project, 0)}; it is
+        set where the picture is calibrated
+      </p>
     </Section>
   )
 }

@@ -1,7 +1,16 @@
 import { Eye, EyeOff, Trash2 } from 'lucide-react'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { inOrder, MEASURES, numbersOf, showQuantity, type Comparison, type KeptMeasure, type Picture, type Trace } from '@geotome/core/project'
+import {
+  inOrder,
+  MEASURES,
+  numbersOf,
+  showQuantity,
+  type Comparison,
+  type KeptMeasure,
+  type Picture,
+  type Trace,
+} from '@geotome/core/project'
 import { applyEdit, batch, singles } from '@geotome/core/edits'
 import { addHole, newMass } from '@geotome/core/form'
 import { useProject } from '../app/hooks'
@@ -21,20 +30,84 @@ export function PictureList() {
   const file = useRef<HTMLInputElement>(null)
   const [paged, setPaged] = useState<{ file: File; pages: number; page: string } | null>(null)
   const pictures = inOrder(project.pictures)
-  const take = async (chosen: File) => { const pages = await pagesOf(chosen); if (pages > 1) setPaged({ file: chosen, pages, page: '1' }); else await addPicture(chosen) }
+  const take = async (chosen: File) => {
+    const pages = await pagesOf(chosen)
+    if (pages > 1) setPaged({ file: chosen, pages, page: '1' })
+    else await addPicture(chosen)
+  }
   return (
     <>
       <Section title="Pictures">
-        <input ref={file} type="file" aria-label="Picture file" accept="image/png,image/jpeg,image/webp,application/pdf,.pdf" className="sr-only" onChange={(e) => { const f = e.target.files?.[0]; if (f) void take(f); e.target.value = '' }} />
-        {pictures.length === 0 && <p className="mb-2 text-ink2">Sketches, plans, sections, photographs: drop one anywhere, paste it, or choose a file (PNG, JPEG, WebP, a PDF's page).</p>}
-        <ul>{pictures.map((p) => (
-          <li key={p.id} data-picture={p.name} className="mb-1 flex items-center gap-1.5 rounded-md border border-line p-1.5">
-            <img src={`/api/assets/${p.asset}`} alt="" className="h-9 w-12 shrink-0 rounded-sm border border-line bg-white object-cover" />
-            <button className="min-w-0 flex-1 cursor-pointer truncate text-left font-medium" onClick={() => dispatch(picked({ kind: 'picture', ids: [p.id] }))}>{p.name}<span className="block text-[11px] font-normal text-ink2">{p.pairs.length ? 'calibrated' : 'not calibrated'}, {p.stands.length === 0 ? 'not laid' : `in ${p.stands.length} ${p.stands.length === 1 ? 'view' : 'views'}`}</span></button>
-            <ShownToggle picture={p} />
-          </li>))}</ul>
-        <button className="act mt-1 w-full" onClick={() => file.current?.click()}>Add a picture</button>
-        {paged && <form className="mt-2 flex items-center gap-1.5 text-[12px]" onSubmit={(e) => { e.preventDefault(); void addPicture(paged.file, Number(paged.page)); setPaged(null) }}>page <input aria-label="page" autoFocus className="h-8 w-14 rounded-md border border-line bg-field px-2 text-right font-semibold" value={paged.page} onChange={(e) => setPaged({ ...paged, page: e.target.value })} /> of {paged.pages}<button className="act h-8">Take it</button></form>}
+        <input
+          ref={file}
+          type="file"
+          aria-label="Picture file"
+          accept="image/png,image/jpeg,image/webp,application/pdf,.pdf"
+          className="sr-only"
+          onChange={(e) => {
+            const f = e.target.files?.[0]
+            if (f) void take(f)
+            e.target.value = ''
+          }}
+        />
+        {pictures.length === 0 && (
+          <p className="mb-2 text-ink2">
+            Sketches, plans, sections, photographs: drop one anywhere, paste it, or choose a file (PNG, JPEG, WebP, a
+            PDF's page).
+          </p>
+        )}
+        <ul>
+          {pictures.map((p) => (
+            <li
+              key={p.id}
+              data-picture={p.name}
+              className="mb-1 flex items-center gap-1.5 rounded-md border border-line p-1.5"
+            >
+              <img
+                src={`/api/assets/${p.asset}`}
+                alt=""
+                className="h-9 w-12 shrink-0 rounded-sm border border-line bg-white object-cover"
+              />
+              <button
+                className="min-w-0 flex-1 cursor-pointer truncate text-left font-medium"
+                onClick={() => dispatch(picked({ kind: 'picture', ids: [p.id] }))}
+              >
+                {p.name}
+                <span className="block text-[11px] font-normal text-ink2">
+                  {p.pairs.length ? 'calibrated' : 'not calibrated'},{' '}
+                  {p.stands.length === 0
+                    ? 'not laid'
+                    : `in ${p.stands.length} ${p.stands.length === 1 ? 'view' : 'views'}`}
+                </span>
+              </button>
+              <ShownToggle picture={p} />
+            </li>
+          ))}
+        </ul>
+        <button className="act mt-1 w-full" onClick={() => file.current?.click()}>
+          Add a picture
+        </button>
+        {paged && (
+          <form
+            className="mt-2 flex items-center gap-1.5 text-[12px]"
+            onSubmit={(e) => {
+              e.preventDefault()
+              void addPicture(paged.file, Number(paged.page))
+              setPaged(null)
+            }}
+          >
+            page{' '}
+            <input
+              aria-label="page"
+              autoFocus
+              className="h-8 w-14 rounded-md border border-line bg-field px-2 text-right font-semibold"
+              value={paged.page}
+              onChange={(e) => setPaged({ ...paged, page: e.target.value })}
+            />{' '}
+            of {paged.pages}
+            <button className="act h-8">Take it</button>
+          </form>
+        )}
       </Section>
       <Measures />
       <Traces />
@@ -44,15 +117,39 @@ export function PictureList() {
 
 function ShownToggle({ picture: p }: { picture: Picture }) {
   const shown = p.stands.some((s) => s.shown)
-  return <button className="cursor-pointer p-1 text-ink2" aria-label={shown ? `Hide ${p.name}` : `Show ${p.name}`} aria-pressed={shown} onClick={() => makeEdit(`${shown ? 'hide' : 'show'} ${p.name}`, { edit: 'picture.change', id: p.id, set: { stands: p.stands.map((s) => ({ ...s, shown: !shown })) } })}>{shown ? <Eye size={14} /> : <EyeOff size={14} />}</button>
+  return (
+    <button
+      className="cursor-pointer p-1 text-ink2"
+      aria-label={shown ? `Hide ${p.name}` : `Show ${p.name}`}
+      aria-pressed={shown}
+      onClick={() =>
+        makeEdit(`${shown ? 'hide' : 'show'} ${p.name}`, {
+          edit: 'picture.change',
+          id: p.id,
+          set: { stands: p.stands.map((s) => ({ ...s, shown: !shown })) },
+        })
+      }
+    >
+      {shown ? <Eye size={14} /> : <EyeOff size={14} />}
+    </button>
+  )
 }
 
 function Measures() {
   const { project } = useProject()
   const numbers = numbersOf(project, null)
   const all = inOrder(project.measures)
-  const set = (m: KeptMeasure, label: string, fields: Partial<KeptMeasure>) => makeEdit(`${label} of ${m.name}`, { edit: 'measure.change', id: m.id, set: fields })
-  if (all.length === 0) return <Section title="Measures"><p className="text-ink2">Take Measure, and pick points on the model or on a picture. What is measured has a name, and every field takes it.</p></Section>
+  const set = (m: KeptMeasure, label: string, fields: Partial<KeptMeasure>) =>
+    makeEdit(`${label} of ${m.name}`, { edit: 'measure.change', id: m.id, set: fields })
+  if (all.length === 0)
+    return (
+      <Section title="Measures">
+        <p className="text-ink2">
+          Take Measure, and pick points on the model or on a picture. What is measured has a name, and every field takes
+          it.
+        </p>
+      </Section>
+    )
   return (
     <Section title="Measures">
       {all.map((m) => {
@@ -60,11 +157,55 @@ function Measures() {
         const others = all.filter((o) => o.id !== m.id && MEASURES[o.kind].quantity === quantity)
         return (
           <div key={m.id} data-measure={m.name} className="mb-1.5 rounded-md border border-line px-2 py-1.5">
-            <div className="flex items-center gap-1.5"><div className="min-w-0 flex-1 [&>label]:mb-0 [&>label]:h-7"><NameField label="" value={m.name} onAccept={(name) => set(m, 'name', { name })} /></div><b data-measure-value>{showQuantity(numbers.value({ formula: `{${m.id}}` }, quantity), quantity, project)}</b>
-              <button className="cursor-pointer p-0.5 text-ink2 hover:text-error" aria-label={`Remove ${m.name}`} onClick={() => makeEdit(`remove ${m.name}`, { edit: 'batch', edits: [...all.filter((o) => o.same === m.id).map((o) => ({ edit: 'measure.change' as const, id: o.id, set: { same: null } })), { edit: 'measure.remove', id: m.id }] })}><Trash2 size={12} /></button></div>
-            <p className="mt-0.5 flex items-center justify-between text-[11px] text-ink2"><span>{m.kind} on {m.picture ? project.pictures[m.picture]?.name ?? 'a picture' : 'the model'}</span>
-              {others.length > 0 && <select aria-label={`the same as ${m.name}`} className="max-w-28 cursor-pointer bg-transparent" value={m.same ?? ''} onChange={(e) => set(m, 'the same', { same: e.target.value || null })}><option value="" className="bg-panel">same as ...</option>{others.map((o) => <option key={o.id} value={o.id} className="bg-panel">same as {o.name}</option>)}</select>}</p>
-          </div>)
+            <div className="flex items-center gap-1.5">
+              <div className="min-w-0 flex-1 [&>label]:mb-0 [&>label]:h-7">
+                <NameField label="" value={m.name} onAccept={(name) => set(m, 'name', { name })} />
+              </div>
+              <b data-measure-value>
+                {showQuantity(numbers.value({ formula: `{${m.id}}` }, quantity), quantity, project)}
+              </b>
+              <button
+                className="cursor-pointer p-0.5 text-ink2 hover:text-error"
+                aria-label={`Remove ${m.name}`}
+                onClick={() =>
+                  makeEdit(`remove ${m.name}`, {
+                    edit: 'batch',
+                    edits: [
+                      ...all
+                        .filter((o) => o.same === m.id)
+                        .map((o) => ({ edit: 'measure.change' as const, id: o.id, set: { same: null } })),
+                      { edit: 'measure.remove', id: m.id },
+                    ],
+                  })
+                }
+              >
+                <Trash2 size={12} />
+              </button>
+            </div>
+            <p className="mt-0.5 flex items-center justify-between text-[11px] text-ink2">
+              <span>
+                {m.kind} on {m.picture ? (project.pictures[m.picture]?.name ?? 'a picture') : 'the model'}
+              </span>
+              {others.length > 0 && (
+                <select
+                  aria-label={`the same as ${m.name}`}
+                  className="max-w-28 cursor-pointer bg-transparent"
+                  value={m.same ?? ''}
+                  onChange={(e) => set(m, 'the same', { same: e.target.value || null })}
+                >
+                  <option value="" className="bg-panel">
+                    same as ...
+                  </option>
+                  {others.map((o) => (
+                    <option key={o.id} value={o.id} className="bg-panel">
+                      same as {o.name}
+                    </option>
+                  ))}
+                </select>
+              )}
+            </p>
+          </div>
+        )
       })}
     </Section>
   )
@@ -87,20 +228,39 @@ function Traces() {
   const become = async (t: Trace, what: 'mass' | 'site' | 'neighbour') => {
     await workerReady()
     const answer = await studyWorker.tracedPlan(scheme.id, t.id)
-    if ('refused' in answer) { toast.error(answer.refused); return }
+    if ('refused' in answer) {
+      toast.error(answer.refused)
+      return
+    }
     const [outer, ...holes] = answer.loops
     if (!outer) return
-    if (what === 'site') { makeEdit(`site from ${t.name}`, () => siteEdit(project, outer.points)); return }
-    if (what === 'neighbour') { makeEdit(`neighbour from ${t.name}`, () => neighbourEdit(project, outer.points, 9, crypto.randomUUID(), t.name)); return }
+    if (what === 'site') {
+      makeEdit(`site from ${t.name}`, () => siteEdit(project, outer.points))
+      return
+    }
+    if (what === 'neighbour') {
+      makeEdit(`neighbour from ${t.name}`, () => neighbourEdit(project, outer.points, 9, crypto.randomUUID(), t.name))
+      return
+    }
     let n = Object.keys(scheme.masses).length + 1
     const names = new Set(Object.values(scheme.masses).map((m) => m.name))
     while (names.has(`Mass ${n}`)) n++
-    const mass = newMass(scheme, () => crypto.randomUUID(), { name: names.has(t.name) ? `Mass ${n}` : t.name, use: inOrder(project.uses)[0]?.id ?? '', level: level ?? Object.keys(scheme.levels)[0] ?? '', height: 9, shape: { kind: 'polygon', points: outer.points, bulges: outer.bulges } })
+    const mass = newMass(scheme, () => crypto.randomUUID(), {
+      name: names.has(t.name) ? `Mass ${n}` : t.name,
+      use: inOrder(project.uses)[0]?.id ?? '',
+      level: level ?? Object.keys(scheme.levels)[0] ?? '',
+      height: 9,
+      shape: { kind: 'polygon', points: outer.points, bulges: outer.bulges },
+    })
     const made = makeEdit(`mass from ${t.name}`, () => {
       const edits = singles({ edit: 'mass.add', scheme: scheme.id, thing: mass })
       let now = applyEdit(project, batch(edits)).project
       for (const hole of holes) {
-        const edit = addHole(now, now.schemes[scheme.id] ?? scheme, mass.id, { kind: 'polygon', points: hole.points, bulges: hole.bulges })
+        const edit = addHole(now, now.schemes[scheme.id] ?? scheme, mass.id, {
+          kind: 'polygon',
+          points: hole.points,
+          bulges: hole.bulges,
+        })
         edits.push(...singles(edit))
         now = applyEdit(now, edit).project
       }
@@ -113,11 +273,46 @@ function Traces() {
     <Section title="Traced">
       {all.map((t) => (
         <div key={t.id} data-trace={t.name} className="mb-1.5 rounded-md border border-line px-2 py-1.5">
-          <div className="flex items-center gap-1"><div className="min-w-0 flex-1 [&>label]:mb-0 [&>label]:h-7"><NameField label="" value={t.name} onAccept={(name) => makeEdit(`name of ${t.name}`, { edit: 'trace.change', id: t.id, set: { name } })} /></div><button className="cursor-pointer p-0.5 text-ink2 hover:text-error" aria-label={`Remove ${t.name}`} onClick={() => makeEdit(`remove ${t.name}`, { edit: 'trace.remove', id: t.id })}><Trash2 size={12} /></button></div>
-          <p className="text-[11px] text-ink2">{t.loops[0]?.points.length} corners{t.loops.length > 1 ? `, ${t.loops.length - 1} ${t.loops.length === 2 ? 'hole' : 'holes'}` : ''} on {project.pictures[t.picture]?.name}</p>
-          <p className="flex flex-wrap gap-x-2.5 text-[11.5px] text-ink2">{t.closed && (['mass', 'site', 'neighbour'] as const).map((w) => <button key={w} className={link} onClick={() => void become(t, w)}>{w === 'mass' ? 'make a mass' : w === 'site' ? 'as the site' : 'as a neighbour'}</button>)}<button className={link} onClick={() => void compare(t)}>compare</button></p>
-          {compared[t.id] && <p className="mt-0.5 text-[12px]" role="status" data-compared>off {compared[t.id]?.view}: at most <b>{((compared[t.id]?.greatest ?? 0) * 1000).toFixed(0)} mm</b>, on average <b>{((compared[t.id]?.mean ?? 0) * 1000).toFixed(0)} mm</b></p>}
-        </div>))}
+          <div className="flex items-center gap-1">
+            <div className="min-w-0 flex-1 [&>label]:mb-0 [&>label]:h-7">
+              <NameField
+                label=""
+                value={t.name}
+                onAccept={(name) => makeEdit(`name of ${t.name}`, { edit: 'trace.change', id: t.id, set: { name } })}
+              />
+            </div>
+            <button
+              className="cursor-pointer p-0.5 text-ink2 hover:text-error"
+              aria-label={`Remove ${t.name}`}
+              onClick={() => makeEdit(`remove ${t.name}`, { edit: 'trace.remove', id: t.id })}
+            >
+              <Trash2 size={12} />
+            </button>
+          </div>
+          <p className="text-[11px] text-ink2">
+            {t.loops[0]?.points.length} corners
+            {t.loops.length > 1 ? `, ${t.loops.length - 1} ${t.loops.length === 2 ? 'hole' : 'holes'}` : ''} on{' '}
+            {project.pictures[t.picture]?.name}
+          </p>
+          <p className="flex flex-wrap gap-x-2.5 text-[11.5px] text-ink2">
+            {t.closed &&
+              (['mass', 'site', 'neighbour'] as const).map((w) => (
+                <button key={w} className={link} onClick={() => void become(t, w)}>
+                  {w === 'mass' ? 'make a mass' : w === 'site' ? 'as the site' : 'as a neighbour'}
+                </button>
+              ))}
+            <button className={link} onClick={() => void compare(t)}>
+              compare
+            </button>
+          </p>
+          {compared[t.id] && (
+            <p className="mt-0.5 text-[12px]" role="status" data-compared>
+              off {compared[t.id]?.view}: at most <b>{((compared[t.id]?.greatest ?? 0) * 1000).toFixed(0)} mm</b>, on
+              average <b>{((compared[t.id]?.mean ?? 0) * 1000).toFixed(0)} mm</b>
+            </p>
+          )}
+        </div>
+      ))}
     </Section>
   )
 }

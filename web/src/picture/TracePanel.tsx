@@ -2,7 +2,16 @@ import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { batch } from '@geotome/core/edits'
-import { inOrder, nextOrder, numbersOf, scalingOf, showNumber, type FoundShape, type Picture, type Trace } from '@geotome/core/project'
+import {
+  inOrder,
+  nextOrder,
+  numbersOf,
+  scalingOf,
+  showNumber,
+  type FoundShape,
+  type Picture,
+  type Trace,
+} from '@geotome/core/project'
 import { arcBetween, arcPoints, bulgeAlong, type Vec2 } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -23,34 +32,84 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
   const { scale } = scalingOf(p, numbersOf(project, null))
   const kept = inOrder(project.traces).filter((t) => t.picture === p.id)
   useEffect(() => {
-    const lines: BenchLine[] = kept.flatMap((t) => t.loops.map((l) => ({ points: drawn(l.points, l.bulges, t.closed), closed: t.closed, tone: 'faint' as const })))
-    found?.forEach((f, i) => { for (const loop of [f.outer, ...f.holes]) lines.push({ points: loop, closed: true, tone: f.take ? 'live' : 'faint', ...(loop === f.outer ? { label: String(i + 1) } : {}) }) })
+    const lines: BenchLine[] = kept.flatMap((t) =>
+      t.loops.map((l) => ({ points: drawn(l.points, l.bulges, t.closed), closed: t.closed, tone: 'faint' as const })),
+    )
+    found?.forEach((f, i) => {
+      for (const loop of [f.outer, ...f.holes])
+        lines.push({
+          points: loop,
+          closed: true,
+          tone: f.take ? 'live' : 'faint',
+          ...(loop === f.outer ? { label: String(i + 1) } : {}),
+        })
+    })
     if (points.length > 1) lines.push({ points: drawn(points, bulges, false), closed: false, tone: 'live' })
     setLines(lines)
   }, [project.traces, p.id, found, points, bulges, setLines]) // eslint-disable-line react-hooks/exhaustive-deps
   const add = (traces: Omit<Trace, 'id' | 'order' | 'name' | 'picture'>[]) => {
     const names = new Set(Object.values(project.traces).map((t) => t.name))
     let n = 1
-    return makeEdit(`trace on ${p.name}`.slice(0, 190), () => batch(traces.map((t, i) => { while (names.has(`Traced ${n}`)) n++; names.add(`Traced ${n}`); return { edit: 'trace.add' as const, thing: { id: crypto.randomUUID(), name: `Traced ${n}`, order: nextOrder(project.traces) + i, picture: p.id, ...t } } })))
+    return makeEdit(`trace on ${p.name}`.slice(0, 190), () =>
+      batch(
+        traces.map((t, i) => {
+          while (names.has(`Traced ${n}`)) n++
+          names.add(`Traced ${n}`)
+          return {
+            edit: 'trace.add' as const,
+            thing: {
+              id: crypto.randomUUID(),
+              name: `Traced ${n}`,
+              order: nextOrder(project.traces) + i,
+              picture: p.id,
+              ...t,
+            },
+          }
+        }),
+      ),
+    )
   }
   const finish = (closed: boolean) => {
-    if (points.length < (closed ? 3 : 2)) { toast.error(closed ? 'A closed outline needs three corners.' : 'A line needs two points.'); return }
-    if (add([{ closed, loops: [{ points, bulges: points.map((_, i) => bulges[i] ?? 0) }] }])) { setPoints([]); setBulges([]) }
+    if (points.length < (closed ? 3 : 2)) {
+      toast.error(closed ? 'A closed outline needs three corners.' : 'A line needs two points.')
+      return
+    }
+    if (add([{ closed, loops: [{ points, bulges: points.map((_, i) => bulges[i] ?? 0) }] }])) {
+      setPoints([])
+      setBulges([])
+    }
   }
   useEffect(() => {
     onPick.current = (point) => {
       const first = points[0]
-      if (first && points.length > 2 && Math.hypot(first[0] - point[0], first[1] - point[1]) < 6) { finish(true); return [] }
+      if (first && points.length > 2 && Math.hypot(first[0] - point[0], first[1] - point[1]) < 6) {
+        finish(true)
+        return []
+      }
       const [before, last] = [points.at(-2), points.at(-1)]
       const way = before && last ? endOf(before, last, bulges[points.length - 2] ?? 0) : null
-      if (last) setBulges([...points.slice(0, -1).map((_, i) => bulges[i] ?? 0), arc && way ? Math.round(bulgeAlong(last, way, point) * 1e6) / 1e6 : 0])
+      if (last)
+        setBulges([
+          ...points.slice(0, -1).map((_, i) => bulges[i] ?? 0),
+          arc && way ? Math.round(bulgeAlong(last, way, point) * 1e6) / 1e6 : 0,
+        ])
       return [...points, point]
     }
-    onEnter.current = () => { if (points.length) finish(true) }
-    return () => { onPick.current = null; onEnter.current = null }
+    onEnter.current = () => {
+      if (points.length) finish(true)
+    }
+    return () => {
+      onPick.current = null
+      onEnter.current = null
+    }
   })
   useEffect(() => {
-    const key = (e: KeyboardEvent) => { if (e.key.toLowerCase() === 'a' && !(e.target as HTMLElement).matches('input, textarea, select')) { e.stopPropagation(); setArc((v) => !v) } }
+    const key = (e: KeyboardEvent) => {
+      if (e.key.toLowerCase() === 'a' && !(e.target as HTMLElement).matches('input, textarea, select')) {
+        e.stopPropagation()
+        setArc((v) => !v)
+      }
+    }
     window.addEventListener('keydown', key, true)
     return () => window.removeEventListener('keydown', key, true)
   }, [])
@@ -66,38 +125,175 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
       const data = g?.getImageData(0, 0, x1 - x0, y1 - y0)
       if (!data) throw new Error('no picture')
       const degrees = Number(within)
-      const answer = await studyWorker.trace({ width: data.width, height: data.height, data: data.data }, { within: Number.isFinite(degrees) ? Math.min(30, Math.max(0, degrees)) : 5, smallest: 400 }, proxy((done: number, what: string) => { if (!stopped.current) setBusy({ done, what }) }))
+      const answer = await studyWorker.trace(
+        { width: data.width, height: data.height, data: data.data },
+        { within: Number.isFinite(degrees) ? Math.min(30, Math.max(0, degrees)) : 5, smallest: 400 },
+        proxy((done: number, what: string) => {
+          if (!stopped.current) setBusy({ done, what })
+        }),
+      )
       if (stopped.current) return
-      if ('refused' in answer) { toast.error(answer.refused); return }
-      const shift = (loop: Vec2[]) => loop.map(([x, y]): Vec2 => [Math.round((x + x0) * 100) / 100, Math.round((y + y0) * 100) / 100])
-      setFound(answer.shapes.map((f) => ({ outer: shift(f.outer), holes: f.holes.map(shift), area: f.area, take: true })))
-      if (answer.shapes.length === 0) toast.error('No closed shape was found. Crop the picture to the sketch, or trace it by hand.')
-    } catch { if (!stopped.current) toast.error('The picture could not be read. Reload the page, or add it once more.') } finally { setBusy(null) }
+      if ('refused' in answer) {
+        toast.error(answer.refused)
+        return
+      }
+      const shift = (loop: Vec2[]) =>
+        loop.map(([x, y]): Vec2 => [Math.round((x + x0) * 100) / 100, Math.round((y + y0) * 100) / 100])
+      setFound(
+        answer.shapes.map((f) => ({ outer: shift(f.outer), holes: f.holes.map(shift), area: f.area, take: true })),
+      )
+      if (answer.shapes.length === 0)
+        toast.error('No closed shape was found. Crop the picture to the sketch, or trace it by hand.')
+    } catch {
+      if (!stopped.current) toast.error('The picture could not be read. Reload the page, or add it once more.')
+    } finally {
+      setBusy(null)
+    }
   }
   const taken = found?.filter((f) => f.take) ?? []
   return (
     <>
       <Section title="By hand">
-        <p className="mb-1.5 text-[12px] text-ink2" role="status" data-hint>Click corner after corner; Enter or a click on the first one closes. A changes between straight sides and arcs that go on from the last one</p>
-        <div className="mb-1.5 flex gap-1" role="group" aria-label="The next side">{([['straight', false], ['tangent arc', true]] as const).map(([label, v]) => <button key={label} className="pill flex-1 px-1" aria-pressed={arc === v} onClick={() => setArc(v)}>{label}</button>)}</div>
-        <div className="flex gap-1.5"><button className="act h-8 flex-1 text-[12px]" disabled={points.length < 3} onClick={() => finish(true)}>Close it</button><button className="act h-8 flex-1 text-[12px]" disabled={points.length < 2} onClick={() => finish(false)}>Keep open</button></div>
+        <p className="mb-1.5 text-[12px] text-ink2" role="status" data-hint>
+          Click corner after corner; Enter or a click on the first one closes. A changes between straight sides and arcs
+          that go on from the last one
+        </p>
+        <div className="mb-1.5 flex gap-1" role="group" aria-label="The next side">
+          {(
+            [
+              ['straight', false],
+              ['tangent arc', true],
+            ] as const
+          ).map(([label, v]) => (
+            <button key={label} className="pill flex-1 px-1" aria-pressed={arc === v} onClick={() => setArc(v)}>
+              {label}
+            </button>
+          ))}
+        </div>
+        <div className="flex gap-1.5">
+          <button className="act h-8 flex-1 text-[12px]" disabled={points.length < 3} onClick={() => finish(true)}>
+            Close it
+          </button>
+          <button className="act h-8 flex-1 text-[12px]" disabled={points.length < 2} onClick={() => finish(false)}>
+            Keep open
+          </button>
+        </div>
       </Section>
       <Section title="In ink, by itself">
-        <label className="mb-1.5 flex items-center justify-between text-ink2">right angles true within<span><input aria-label="right angles within" className="h-8 w-14 rounded-md border border-line bg-field px-2 text-right font-semibold text-ink" value={within} onChange={(e) => setWithin(e.target.value)} />°</span></label>
-        {busy ? <div><p className="text-[12px] text-ink2" role="status">{busy.what}</p><progress className="progress w-full" value={busy.done} max={1} aria-label="how far it is" /><button className="act h-7 w-full text-[12px]" onClick={() => { stopped.current = true; setBusy(null) }}>Stop</button></div>
-          : <button className="act w-full" onClick={() => void find()}>Find closed shapes</button>}
-        {found && found.length > 0 && <>
-          <ul className="mt-2">{found.map((f, i) => <li key={i} data-found={i + 1} className="border-b border-line py-1"><label className="flex cursor-pointer items-center justify-between text-[12px]"><span><b>{i + 1}</b> {f.outer.length} corners{f.holes.length ? `, ${f.holes.length === 1 ? 'a court' : `${f.holes.length} courts`} of ${f.holes.map((h) => h.length).join(' and ')}` : ''}</span><span className="flex items-center gap-1.5">{p.pairs.length > 0 && <b data-found-area>{showNumber(f.area * scale * scale, 'area', 'm')} m²</b>}<input type="checkbox" aria-label={`take shape ${i + 1}`} className="checkbox checkbox-xs" checked={f.take} onChange={(e) => setFound(found.map((o, k) => (k === i ? { ...o, take: e.target.checked } : o)))} /></span></label></li>)}</ul>
-          <div className="mt-2 flex gap-1.5"><button className="act act-main flex-1" disabled={taken.length === 0} onClick={() => { if (add(taken.map((f) => ({ closed: true, loops: [f.outer, ...f.holes].map((loop) => ({ points: loop, bulges: loop.map(() => 0) })) })))) setFound(null) }}>Keep {taken.length}</button><button className="act" onClick={() => setFound(null)}>None</button></div>
-        </>}
+        <label className="mb-1.5 flex items-center justify-between text-ink2">
+          right angles true within
+          <span>
+            <input
+              aria-label="right angles within"
+              className="h-8 w-14 rounded-md border border-line bg-field px-2 text-right font-semibold text-ink"
+              value={within}
+              onChange={(e) => setWithin(e.target.value)}
+            />
+            °
+          </span>
+        </label>
+        {busy ? (
+          <div>
+            <p className="text-[12px] text-ink2" role="status">
+              {busy.what}
+            </p>
+            <progress className="progress w-full" value={busy.done} max={1} aria-label="how far it is" />
+            <button
+              className="act h-7 w-full text-[12px]"
+              onClick={() => {
+                stopped.current = true
+                setBusy(null)
+              }}
+            >
+              Stop
+            </button>
+          </div>
+        ) : (
+          <button className="act w-full" onClick={() => void find()}>
+            Find closed shapes
+          </button>
+        )}
+        {found && found.length > 0 && (
+          <>
+            <ul className="mt-2">
+              {found.map((f, i) => (
+                <li key={i} data-found={i + 1} className="border-b border-line py-1">
+                  <label className="flex cursor-pointer items-center justify-between text-[12px]">
+                    <span>
+                      <b>{i + 1}</b> {f.outer.length} corners
+                      {f.holes.length
+                        ? `, ${f.holes.length === 1 ? 'a court' : `${f.holes.length} courts`} of ${f.holes.map((h) => h.length).join(' and ')}`
+                        : ''}
+                    </span>
+                    <span className="flex items-center gap-1.5">
+                      {p.pairs.length > 0 && (
+                        <b data-found-area>{showNumber(f.area * scale * scale, 'area', 'm')} m²</b>
+                      )}
+                      <input
+                        type="checkbox"
+                        aria-label={`take shape ${i + 1}`}
+                        className="checkbox checkbox-xs"
+                        checked={f.take}
+                        onChange={(e) =>
+                          setFound(found.map((o, k) => (k === i ? { ...o, take: e.target.checked } : o)))
+                        }
+                      />
+                    </span>
+                  </label>
+                </li>
+              ))}
+            </ul>
+            <div className="mt-2 flex gap-1.5">
+              <button
+                className="act act-main flex-1"
+                disabled={taken.length === 0}
+                onClick={() => {
+                  if (
+                    add(
+                      taken.map((f) => ({
+                        closed: true,
+                        loops: [f.outer, ...f.holes].map((loop) => ({ points: loop, bulges: loop.map(() => 0) })),
+                      })),
+                    )
+                  )
+                    setFound(null)
+                }}
+              >
+                Keep {taken.length}
+              </button>
+              <button className="act" onClick={() => setFound(null)}>
+                None
+              </button>
+            </div>
+          </>
+        )}
       </Section>
-      {kept.length > 0 && <Section title="Traced on it"><ul>{kept.map((t) => <li key={t.id} className="row"><span>{t.name}</span><span className="text-ink2">{t.loops.map((l) => l.points.length).join(' and ')} corners</span></li>)}</ul><p className="mt-1 text-[11px] text-ink2">They become masses, the site or neighbours, and are compared, in the list of pictures.</p></Section>}
+      {kept.length > 0 && (
+        <Section title="Traced on it">
+          <ul>
+            {kept.map((t) => (
+              <li key={t.id} className="row">
+                <span>{t.name}</span>
+                <span className="text-ink2">{t.loops.map((l) => l.points.length).join(' and ')} corners</span>
+              </li>
+            ))}
+          </ul>
+          <p className="mt-1 text-[11px] text-ink2">
+            They become masses, the site or neighbours, and are compared, in the list of pictures.
+          </p>
+        </Section>
+      )}
     </>
   )
 }
 
 /** Corners with the facets of their arcs, as they are drawn. */
-const drawn = (points: Vec2[], bulges: readonly number[], closed: boolean): Vec2[] => points.flatMap((p, i): Vec2[] => { const q = points[i + 1] ?? (closed ? points[0] : undefined); const arc = q && arcBetween(p, q, bulges[i] ?? 0); return arc ? arcPoints(arc).slice(0, -1) : [p] })
+const drawn = (points: Vec2[], bulges: readonly number[], closed: boolean): Vec2[] =>
+  points.flatMap((p, i): Vec2[] => {
+    const q = points[i + 1] ?? (closed ? points[0] : undefined)
+    const arc = q && arcBetween(p, q, bulges[i] ?? 0)
+    return arc ? arcPoints(arc).slice(0, -1) : [p]
+  })
 
 /** The direction in which a side ends. */
 function endOf(a: Vec2, b: Vec2, bulge: number): Vec2 {

@@ -28,7 +28,13 @@ export function Spine() {
   const [length, setLength] = useState(600)
   const [drag, setDrag] = useState<{ id: string; y: number; text: string[] } | null>(null)
   const [adding, setAdding] = useState<'one' | 'many' | null>(null)
-  const dragging = useRef<{ id: string; y0: number; z0: number; moved: boolean; edit: (() => ReturnType<typeof moveLevel>) | null } | null>(null)
+  const dragging = useRef<{
+    id: string
+    y0: number
+    z0: number
+    moved: boolean
+    edit: (() => ReturnType<typeof moveLevel>) | null
+  } | null>(null)
   const frozen = useRef<ReturnType<typeof spineScale> | null>(null)
 
   useEffect(() => {
@@ -43,7 +49,13 @@ export function Spine() {
   const top = Math.max(0, ...(study?.masses ?? []).map((m) => m.top))
   // While a level is dragged the scale stands still under the pointer.
   const scale = frozen.current && drag ? frozen.current : spineScale(levels, top, length)
-  const labels = spreadLabels(levels.map((l) => ({ id: l.id, y: scale.y(l.height) })), 15, 14, length - 6, new Set(shown ? [shown] : []))
+  const labels = spreadLabels(
+    levels.map((l) => ({ id: l.id, y: scale.y(l.height) })),
+    15,
+    14,
+    length - 6,
+    new Set(shown ? [shown] : []),
+  )
   const floors = new Map((study?.floors ?? []).map((f) => [f.level, f]))
   const most = Math.max(1, ...[...floors.values()].map((f) => f.area))
   // Room for the figure behind the longest bar.
@@ -52,7 +64,12 @@ export function Spine() {
 
   const show = (id: string, more = false) => {
     dispatch(levelShown(id))
-    dispatch(picked({ kind: 'level', ids: more ? (pickedLevels.includes(id) ? pickedLevels.filter((p) => p !== id) : [...pickedLevels, id]) : [id] }))
+    dispatch(
+      picked({
+        kind: 'level',
+        ids: more ? (pickedLevels.includes(id) ? pickedLevels.filter((p) => p !== id) : [...pickedLevels, id]) : [id],
+      }),
+    )
   }
   const down = (id: string) => (e: PE) => {
     if (e.button !== 0) return
@@ -74,7 +91,15 @@ export function Spine() {
     const both = (['carried', 'held'] as const).map((how) => moveLevel(base, baseScheme, d.id, z, how))
     d.edit = () => moveLevel(base, baseScheme, d.id, z, held ? 'held' : 'carried')
     tryEdit(d.edit)
-    setDrag({ id: d.id, y: scale.y(z), text: [`${showNumber(z, 'length', project)}`, JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)', follows(baseScheme, d.id, held)] })
+    setDrag({
+      id: d.id,
+      y: scale.y(z),
+      text: [
+        `${showNumber(z, 'length', project)}`,
+        JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)',
+        follows(baseScheme, d.id, held),
+      ],
+    })
   }
   const up = (e: PE) => {
     const d = dragging.current
@@ -82,7 +107,10 @@ export function Spine() {
     frozen.current = null
     setDrag(null)
     if (!d) return
-    if (!d.moved) { show(d.id, e.shiftKey || e.ctrlKey); return }
+    if (!d.moved) {
+      show(d.id, e.shiftKey || e.ctrlKey)
+      return
+    }
     if (d.edit) makeEdit(`move ${scheme.levels[d.id]?.name ?? 'level'}`, d.edit)
     show(d.id)
   }
@@ -90,18 +118,45 @@ export function Spine() {
     if ((e.target as HTMLElement).tagName === 'INPUT') return
     const i = levels.findIndex((l) => l.id === id)
     const next = e.key === 'ArrowUp' ? levels[i + 1] : e.key === 'ArrowDown' ? levels[i - 1] : null
-    if (next) { e.preventDefault(); show(next.id); document.querySelector<HTMLElement>(`[data-level="${next.id}"]`)?.focus() }
-    if (e.key === 'Delete') { e.preventDefault(); void deleteLevels(pickedLevels.includes(id) ? pickedLevels : [id]) }
-    if (e.key === ' ') { e.preventDefault(); show(id, e.shiftKey) }
+    if (next) {
+      e.preventDefault()
+      show(next.id)
+      document.querySelector<HTMLElement>(`[data-level="${next.id}"]`)?.focus()
+    }
+    if (e.key === 'Delete') {
+      e.preventDefault()
+      void deleteLevels(pickedLevels.includes(id) ? pickedLevels : [id])
+    }
+    if (e.key === ' ') {
+      e.preventDefault()
+      show(id, e.shiftKey)
+    }
   }
 
   return (
     <aside className="flex w-[248px] shrink-0 flex-col border-r border-line bg-panel" aria-label="Spine">
-      <div className="flex h-10 items-center justify-between px-3.5"><h2 className="eyebrow">Spine</h2><span className="text-[12px] text-ink2">m² by level</span></div>
+      <div className="flex h-10 items-center justify-between px-3.5">
+        <h2 className="eyebrow">Spine</h2>
+        <span className="text-[12px] text-ink2">m² by level</span>
+      </div>
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
-        <svg width={WIDTH} height={length} className="absolute inset-0" aria-hidden onPointerMove={move} onPointerUp={up}>
+        <svg
+          width={WIDTH}
+          height={length}
+          className="absolute inset-0"
+          aria-hidden
+          onPointerMove={move}
+          onPointerUp={up}
+        >
           <UsePatterns uses={uses} />
-          <line x1={AXIS} x2={AXIS} y1={scale.y(Math.max(top, levels.at(-1)?.height ?? 0)) - 4} y2={scale.y(Math.min(0, levels[0]?.height ?? 0)) + 4} stroke="var(--ink3)" strokeWidth={1.6} />
+          <line
+            x1={AXIS}
+            x2={AXIS}
+            y1={scale.y(Math.max(top, levels.at(-1)?.height ?? 0)) - 4}
+            y2={scale.y(Math.min(0, levels[0]?.height ?? 0)) + 4}
+            stroke="var(--ink3)"
+            strokeWidth={1.6}
+          />
           {storeys.map((l, i) => {
             const floor = floors.get(l.id)
             const y0 = scale.y(l.height)
@@ -113,8 +168,35 @@ export function Spine() {
             return (
               <g key={l.id} className="cursor-ns-resize" onPointerDown={down(l.id)}>
                 <rect x={0} y={y0 - h - 1.5} width={WIDTH} height={h + 3} fill="transparent" />
-                {uses.map((u) => { const w = (floor?.uses[u.id] ?? 0) * perArea; if (w < 0.2) return null; const at = x; x += w; return <rect key={u.id} x={at} y={y0 - h - 1} width={w} height={h} fill={`url(#use-${u.id})`} opacity={on ? 1 : 0.82} /> })}
-                {floor && floor.area > 0.005 && h > 7 && <text x={x + 5} y={marked ? y0 - 5 : y0 - h / 2 + 3} fontSize={on ? 12 : 11} fontWeight={on ? 700 : 450} fill={on ? 'var(--cuttext)' : 'var(--ink2)'} data-area={l.id}>{showNumber(floor.area, 'area', 'm', 0)}</text>}
+                {uses.map((u) => {
+                  const w = (floor?.uses[u.id] ?? 0) * perArea
+                  if (w < 0.2) return null
+                  const at = x
+                  x += w
+                  return (
+                    <rect
+                      key={u.id}
+                      x={at}
+                      y={y0 - h - 1}
+                      width={w}
+                      height={h}
+                      fill={`url(#use-${u.id})`}
+                      opacity={on ? 1 : 0.82}
+                    />
+                  )
+                })}
+                {floor && floor.area > 0.005 && h > 7 && (
+                  <text
+                    x={x + 5}
+                    y={marked ? y0 - 5 : y0 - h / 2 + 3}
+                    fontSize={on ? 12 : 11}
+                    fontWeight={on ? 700 : 450}
+                    fill={on ? 'var(--cuttext)' : 'var(--ink2)'}
+                    data-area={l.id}
+                  >
+                    {showNumber(floor.area, 'area', 'm', 0)}
+                  </text>
+                )}
               </g>
             )
           })}
@@ -123,23 +205,88 @@ export function Spine() {
             const on = l.id === shown
             return (
               <g key={l.id} className="cursor-ns-resize" onPointerDown={down(l.id)}>
-                {l.kind === 'mark' ? <line x1={14} x2={WIDTH - 14} y1={y} y2={y} stroke="var(--ink3)" strokeDasharray="2 3" /> : <line x1={14} x2={on ? WIDTH : AXIS} y1={y} y2={y} stroke={on ? 'var(--cut)' : 'var(--line)'} strokeWidth={on ? 1.6 : 1} />}
+                {l.kind === 'mark' ? (
+                  <line x1={14} x2={WIDTH - 14} y1={y} y2={y} stroke="var(--ink3)" strokeDasharray="2 3" />
+                ) : (
+                  <line
+                    x1={14}
+                    x2={on ? WIDTH : AXIS}
+                    y1={y}
+                    y2={y}
+                    stroke={on ? 'var(--cut)' : 'var(--line)'}
+                    strokeWidth={on ? 1.6 : 1}
+                  />
+                )}
                 {on && <path d={`M${WIDTH} ${y}l-9 -5.5v11z`} fill="var(--cut)" />}
                 <rect x={0} y={y - 3.5} width={WIDTH} height={7} fill="transparent" />
               </g>
             )
           })}
-          {drag && <g><rect x={AXIS + 4} y={drag.y - (drag.text[2] ? 48 : 34)} width={118} height={drag.text[2] ? 46 : drag.text[1] ? 32 : 18} rx={4} fill="var(--panel)" stroke="var(--ink3)" /><text x={AXIS + 10} y={drag.y - (drag.text[2] ? 35 : 21)} fontSize={12} fontWeight={700} fill="var(--ink)">{drag.text[0]}</text><text x={AXIS + 10} y={drag.y - (drag.text[2] ? 22 : 8)} fontSize={9.5} fill="var(--ink2)">{drag.text[1]}</text><text x={AXIS + 10} y={drag.y - 8} fontSize={9.5} fill="var(--ink2)">{drag.text[2]}</text></g>}
+          {drag && (
+            <g>
+              <rect
+                x={AXIS + 4}
+                y={drag.y - (drag.text[2] ? 48 : 34)}
+                width={118}
+                height={drag.text[2] ? 46 : drag.text[1] ? 32 : 18}
+                rx={4}
+                fill="var(--panel)"
+                stroke="var(--ink3)"
+              />
+              <text
+                x={AXIS + 10}
+                y={drag.y - (drag.text[2] ? 35 : 21)}
+                fontSize={12}
+                fontWeight={700}
+                fill="var(--ink)"
+              >
+                {drag.text[0]}
+              </text>
+              <text x={AXIS + 10} y={drag.y - (drag.text[2] ? 22 : 8)} fontSize={9.5} fill="var(--ink2)">
+                {drag.text[1]}
+              </text>
+              <text x={AXIS + 10} y={drag.y - 8} fontSize={9.5} fill="var(--ink2)">
+                {drag.text[2]}
+              </text>
+            </g>
+          )}
         </svg>
         <ul aria-label="Levels, from the top" className="contents">
-          {[...levels].reverse().map((l) => { const y = labels.get(l.id); return y === undefined ? null : (
-            <LevelLabel key={l.id} level={l} y={y} on={l.id === shown} chosen={pickedLevels.includes(l.id)} area={floors.get(l.id)?.area ?? null} onPointerDown={down(l.id)} onPointerMove={move} onPointerUp={up} onKeyDown={keys(l.id)} onShow={() => show(l.id)} />) })}
+          {[...levels].reverse().map((l) => {
+            const y = labels.get(l.id)
+            return y === undefined ? null : (
+              <LevelLabel
+                key={l.id}
+                level={l}
+                y={y}
+                on={l.id === shown}
+                chosen={pickedLevels.includes(l.id)}
+                area={floors.get(l.id)?.area ?? null}
+                onPointerDown={down(l.id)}
+                onPointerMove={move}
+                onPointerUp={up}
+                onKeyDown={keys(l.id)}
+                onShow={() => show(l.id)}
+              />
+            )
+          })}
         </ul>
       </div>
       <div className="flex gap-1.5 border-t border-line p-2 whitespace-nowrap">
-        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('one')}><Plus size={13} /> Add level</button>
-        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('many')}><Rows3 size={13} /> Add several</button>
-        <button className="act h-7 px-2 text-[12px]" aria-label="Table of levels" title="All levels in a table (T)" onClick={() => dispatch(sheetOpened(sheet === 'levels' ? null : 'levels'))}><Table2 size={13} /></button>
+        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('one')}>
+          <Plus size={13} /> Add level
+        </button>
+        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('many')}>
+          <Rows3 size={13} /> Add several
+        </button>
+        <button
+          className="act h-7 px-2 text-[12px]"
+          aria-label="Table of levels"
+          title="All levels in a table (T)"
+          onClick={() => dispatch(sheetOpened(sheet === 'levels' ? null : 'levels'))}
+        >
+          <Table2 size={13} />
+        </button>
       </div>
       {adding && <AddLevels how={adding} above={shown} onClose={() => setAdding(null)} />}
     </aside>
@@ -152,5 +299,7 @@ const EMPTY: string[] = []
 function follows(scheme: Scheme, id: string, held: boolean): string {
   const c = carriedBy(scheme, id)
   const some = (n: number, one: string) => (n ? [`${n} ${n === 1 ? one : one === 'mass' ? 'masses' : `${one}s`}`] : [])
-  return [...(held ? [] : some(c.levels.length, 'level')), ...some(c.masses, 'mass'), ...some(c.parts, 'part')].join(', ')
+  return [...(held ? [] : some(c.levels.length, 'level')), ...some(c.masses, 'mass'), ...some(c.parts, 'part')].join(
+    ', ',
+  )
 }

@@ -7,7 +7,13 @@ export function UsePatterns({ uses }: { uses: Use[] }) {
       {uses.map((u, i) => (
         <pattern key={u.id} id={`use-${u.id}`} width={8} height={8} patternUnits="userSpaceOnUse">
           <rect width={8} height={8} fill={u.colour} />
-          <path d={STROKES[i % STROKES.length] ?? ''} stroke="var(--panel)" strokeOpacity={0.4} strokeWidth={1} fill="none" />
+          <path
+            d={STROKES[i % STROKES.length] ?? ''}
+            stroke="var(--panel)"
+            strokeOpacity={0.4}
+            strokeWidth={1}
+            fill="none"
+          />
         </pattern>
       ))}
     </defs>

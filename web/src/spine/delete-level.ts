@@ -15,7 +15,14 @@ export async function deleteLevels(ids: string[]): Promise<void> {
   const levels = ids.flatMap((id) => scheme?.levels[id] ?? [])
   if (!project || !scheme || levels.length === 0) return
   const hanging = ids.map((id) => ({ id, ...dependentsOf(scheme, id) }))
-  const on = [...new Set(hanging.flatMap((h) => h.levels).filter((l) => !ids.includes(l.id)).map((l) => l.name))]
+  const on = [
+    ...new Set(
+      hanging
+        .flatMap((h) => h.levels)
+        .filter((l) => !ids.includes(l.id))
+        .map((l) => l.name),
+    ),
+  ]
   const masses = [...new Set(hanging.flatMap((h) => h.masses).map((m) => m.name))]
   const standing = hanging.flatMap((h) => h.parts.filter((p) => p.base?.level === h.id)).length
   const say = [
@@ -23,8 +30,16 @@ export async function deleteLevels(ids: string[]): Promise<void> {
     masses.length ? `${masses.join(', ')} will stand on the nearest storey, at the same height.` : '',
     standing ? `${standing} walls and slabs that stand there go too. Undo brings them back.` : '',
   ].filter(Boolean)
-  const what = levels.length === 1 ? levels[0]?.name ?? '' : `${levels.length} levels`
-  if (say.length && !await confirmed({ title: `Delete ${what}?`, say, accept: levels.length === 1 ? 'Delete level' : `Delete ${levels.length} levels` })) return
+  const what = levels.length === 1 ? (levels[0]?.name ?? '') : `${levels.length} levels`
+  if (
+    say.length &&
+    !(await confirmed({
+      title: `Delete ${what}?`,
+      say,
+      accept: levels.length === 1 ? 'Delete level' : `Delete ${levels.length} levels`,
+    }))
+  )
+    return
   const made = makeEdit(`delete ${what}`, () => {
     const edits: SingleEdit[] = []
     let now = project
@@ -35,5 +50,8 @@ export async function deleteLevels(ids: string[]): Promise<void> {
     }
     return batch(edits)
   })
-  if (made) { store.dispatch(levelShown(null)); store.dispatch(picked({ kind: 'nothing' })) }
+  if (made) {
+    store.dispatch(levelShown(null))
+    store.dispatch(picked({ kind: 'nothing' }))
+  }
 }

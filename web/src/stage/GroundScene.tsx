@@ -13,26 +13,65 @@ import type { Palette } from './theme'
 const NONE = new Float32Array()
 
 /** Site, envelope, what lies beyond it, terrain; the cut of an upright plane; the plan of a level behind. */
-export function GroundScene({ view, desk, materials, palette, shows }: { view: StoredView; desk: string; materials: Materials; palette: Palette; shows: Shows }) {
+export function GroundScene({
+  view,
+  desk,
+  materials,
+  palette,
+  shows,
+}: {
+  view: StoredView
+  desk: string
+  materials: Materials
+  palette: Palette
+  shows: Shows
+}) {
   const { ground, section } = view
   const behind = useAppSelector((s) => s.view.behind)
-  const terrain = stageGeometry.get(shows.terrain ? ground.terrain?.mesh ?? null : null)
+  const terrain = stageGeometry.get(shows.terrain ? (ground.terrain?.mesh ?? null) : null)
   const land = useMemo(() => (terrain ? landOf(terrain, palette) : null), [terrain, palette])
-  const site = useMemo(() => (ground.site ? ringLines(ground.site.ring, ground.corners) : NONE), [ground.site, ground.corners])
+  const site = useMemo(
+    () => (ground.site ? ringLines(ground.site.ring, ground.corners) : NONE),
+    [ground.site, ground.corners],
+  )
   // Where floors are read or parts are made, the envelope would stand in the way: what is over is still painted.
   const drawn = shows.envelope && (desk === 'ground' || desk === 'form')
   const region = drawn ? ground.envelope?.region : undefined
-  const setback = useMemo(() => (region && ground.site ? outlinesOf([{ region, z: 0.03 }]) : NONE), [region, ground.site])
-  const envelope = stageGeometry.get(drawn ? ground.envelope?.mesh ?? null : null)
-  const overKeys = shows.envelope ? Object.values(ground.fits).flatMap((f) => f.mesh ?? []).join('|') : ''
-  const over = useMemo(() => { const items = overKeys.split('|').flatMap((key): Placed[] => { const geometry = stageGeometry.get(key || null); return geometry ? [{ owner: 'over', geometry, at: HERE, tint: null }] : [] }); return items.length ? batchOf(items, palette) : null }, [overKeys, palette])
+  const setback = useMemo(
+    () => (region && ground.site ? outlinesOf([{ region, z: 0.03 }]) : NONE),
+    [region, ground.site],
+  )
+  const envelope = stageGeometry.get(drawn ? (ground.envelope?.mesh ?? null) : null)
+  const overKeys = shows.envelope
+    ? Object.values(ground.fits)
+        .flatMap((f) => f.mesh ?? [])
+        .join('|')
+    : ''
+  const over = useMemo(() => {
+    const items = overKeys.split('|').flatMap((key): Placed[] => {
+      const geometry = stageGeometry.get(key || null)
+      return geometry ? [{ owner: 'over', geometry, at: HERE, tint: null }] : []
+    })
+    return items.length ? batchOf(items, palette) : null
+  }, [overKeys, palette])
   const cut = useMemo(() => (section ? uprightFills(section) : null), [section])
   const floor = behind ? view.floors.find((f) => f.level === behind) : undefined
-  const other = useMemo(() => (floor ? outlinesOf(floor.plates.map((p) => ({ region: p.region, z: 0 }))) : NONE), [floor])
+  const other = useMemo(
+    () => (floor ? outlinesOf(floor.plates.map((p) => ({ region: p.region, z: 0 }))) : NONE),
+    [floor],
+  )
   return (
     <>
       {land && <Faces geometry={land.faces} material={materials.ground} order={0} pane="space" />}
-      {land && <lineSegments geometry={land.contours} material={materials.contour} renderOrder={1} frustumCulled={false} userData={marks({ order: 1 })} />}
+      {land && (
+        <lineSegments
+          geometry={land.contours}
+          material={materials.contour}
+          renderOrder={1}
+          frustumCulled={false}
+          userData={marks({ order: 1 })}
+        />
+      )}
       <Lines segments={site} material={materials.siteLineInSpace} order={2} pane="space" />
       <Lines segments={site} material={materials.siteLine} order={6} pane="plan" />
       <Lines segments={setback} material={materials.setback} order={6} pane="plan" />
@@ -48,15 +87,43 @@ export function GroundScene({ view, desk, materials, palette, shows }: { view: S
 
 /** A closed line at the heights of the ground below it, where they are known. */
 function ringLines(ring: Vec2[], heights: (number | null)[]): Float32Array {
-  return Float32Array.from(ring.flatMap((p, i) => { const k = (i + 1) % ring.length; const q = ring[k] ?? p; return [p[0], p[1], (heights[i] ?? 0) + 0.03, q[0], q[1], (heights[k] ?? 0) + 0.03] }))
+  return Float32Array.from(
+    ring.flatMap((p, i) => {
+      const k = (i + 1) % ring.length
+      const q = ring[k] ?? p
+      return [p[0], p[1], (heights[i] ?? 0) + 0.03, q[0], q[1], (heights[k] ?? 0) + 0.03]
+    }),
+  )
 }
 
 /** The cut of an upright plane as faces and lines, where it stands in the world. */
-function uprightFills({ upright, regions }: NonNullable<StoredView['section']>): { faces: BufferGeometry; lines: Float32Array } {
+function uprightFills({ upright, regions }: NonNullable<StoredView['section']>): {
+  faces: BufferGeometry
+  lines: Float32Array
+} {
   const { right, toward } = uprightFrame(upright.azimuth)
-  const at = ([u, z]: Vec2, by: number): Vec3 => [right[0] * u + toward[0] * (upright.toward + by), right[1] * u + toward[1] * (upright.toward + by), z]
+  const at = ([u, z]: Vec2, by: number): Vec3 => [
+    right[0] * u + toward[0] * (upright.toward + by),
+    right[1] * u + toward[1] * (upright.toward + by),
+    z,
+  ]
   const faces = new BufferGeometry()
-  const positions = regions.flatMap(({ region }) => { const points = region.flat(); return triangulate(region).flatMap((v) => { const p = points[v]; return p ? at(p, 0.01) : [] }) })
+  const positions = regions.flatMap(({ region }) => {
+    const points = region.flat()
+    return triangulate(region).flatMap((v) => {
+      const p = points[v]
+      return p ? at(p, 0.01) : []
+    })
+  })
   faces.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3))
-  return { faces, lines: Float32Array.from(regions.flatMap(({ region }) => region.flatMap((loop) => loop.flatMap((p, i) => [...at(p, 0.02), ...at(loop[(i + 1) % loop.length] ?? p, 0.02)])))) }
+  return {
+    faces,
+    lines: Float32Array.from(
+      regions.flatMap(({ region }) =>
+        region.flatMap((loop) =>
+          loop.flatMap((p, i) => [...at(p, 0.02), ...at(loop[(i + 1) % loop.length] ?? p, 0.02)]),
+        ),
+      ),
+    ),
+  }
 }

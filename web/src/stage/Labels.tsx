@@ -6,22 +6,55 @@ import type { StoredFloor } from './geometry-store'
 import { toPane, type View } from './camera'
 import { placeLabels } from './label-places'
 
-interface Props { floor: StoredFloor; z: number; view: View; size: Vec2 }
+interface Props {
+  floor: StoredFloor
+  z: number
+  view: View
+  size: Vec2
+}
 
 /** The area on every piece of the floor, of one size at every zoom; labels move apart, with a line to what they are about. */
 export function PlateLabels({ floor, z, view, size }: Props) {
   const uses = useUses()
-  const labels = useMemo(() => placeLabels([...floor.plates].sort((a, b) => b.area - a.area).map((plate) => {
-    const text = `${uses.find((u) => u.id === plate.use)?.name ?? ''} ${showNumber(plate.area, 'area', 'm')}`
-    return { mass: plate.mass, text, width: text.length * 6.6 + 18, anchor: toPane(view, size, [...plate.label, z]) }
-  }), size), [floor, uses, view, size, z])
+  const labels = useMemo(
+    () =>
+      placeLabels(
+        [...floor.plates]
+          .sort((a, b) => b.area - a.area)
+          .map((plate) => {
+            const text = `${uses.find((u) => u.id === plate.use)?.name ?? ''} ${showNumber(plate.area, 'area', 'm')}`
+            return {
+              mass: plate.mass,
+              text,
+              width: text.length * 6.6 + 18,
+              anchor: toPane(view, size, [...plate.label, z]),
+            }
+          }),
+        size,
+      ),
+    [floor, uses, view, size, z],
+  )
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden>
       <svg className="absolute inset-0 h-full w-full">
-        {labels.filter((l) => l.moved).map((l, i) => <g key={i}><line x1={l.anchor[0]} y1={l.anchor[1]} x2={l.at[0]} y2={l.at[1]} stroke="var(--cut)" strokeWidth={1} /><circle cx={l.anchor[0]} cy={l.anchor[1]} r={2.2} fill="var(--cut)" /></g>)}
+        {labels
+          .filter((l) => l.moved)
+          .map((l, i) => (
+            <g key={i}>
+              <line x1={l.anchor[0]} y1={l.anchor[1]} x2={l.at[0]} y2={l.at[1]} stroke="var(--cut)" strokeWidth={1} />
+              <circle cx={l.anchor[0]} cy={l.anchor[1]} r={2.2} fill="var(--cut)" />
+            </g>
+          ))}
       </svg>
       {labels.map((l, i) => (
-        <div key={`${l.mass}-${i}`} data-label={l.mass} className="absolute left-0 top-0 whitespace-nowrap rounded border border-cut bg-panel px-2 py-px text-[11.5px] font-semibold" style={{ transform: `translate(${l.at[0]}px, ${l.at[1]}px) translate(-50%, -50%)` }}>{l.text}</div>
+        <div
+          key={`${l.mass}-${i}`}
+          data-label={l.mass}
+          className="absolute left-0 top-0 whitespace-nowrap rounded border border-cut bg-panel px-2 py-px text-[11.5px] font-semibold"
+          style={{ transform: `translate(${l.at[0]}px, ${l.at[1]}px) translate(-50%, -50%)` }}
+        >
+          {l.text}
+        </div>
       ))}
     </div>
   )

@@ -1,4 +1,12 @@
-import { useCallback, useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE, type ReactNode } from 'react'
+import {
+  useCallback,
+  useEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent as PE,
+  type ReactNode,
+} from 'react'
 import { moveMasses } from '@geotome/core/form'
 import { tidy } from '@geotome/core/project'
 import { inside, type Vec2 } from '@geotome/core/solid'
@@ -29,12 +37,31 @@ interface Props {
 }
 
 /** One view of the stage: drags turn and move it, the wheel zooms, clicks pick or draw. */
-export function Pane({ name, label, register, ground, cut, buried, draw, movable, measure, onPointer, children }: Props) {
+export function Pane({
+  name,
+  label,
+  register,
+  ground,
+  cut,
+  buried,
+  draw,
+  movable,
+  measure,
+  onPointer,
+  children,
+}: Props) {
   const dispatch = useAppDispatch()
   const box = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState<Vec2>([0, 0])
   const view = useView(name)
-  const press = useRef<{ at: Vec2; last: Vec2; moved: boolean; how: 'view' | 'pan' | 'mass'; ids: string[]; edit: (() => void) | null } | null>(null)
+  const press = useRef<{
+    at: Vec2
+    last: Vec2
+    moved: boolean
+    how: 'view' | 'pan' | 'mass'
+    ids: string[]
+    edit: (() => void) | null
+  } | null>(null)
   const closedAt = useRef<number | null>(null)
   const lastClick = useRef<{ at: Vec2; index: number } | null>(null)
   const [behind, setBehind] = useState<{ at: Vec2; ids: string[] } | null>(null)
@@ -48,21 +75,42 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
     const wheel = (e: WheelEvent) => {
       e.preventDefault()
       const r = element.getBoundingClientRect()
-      setView(name, zoomed(viewOf(name), [r.width, r.height], [e.clientX - r.left, e.clientY - r.top], Math.exp(-e.deltaY * 0.0016)))
+      setView(
+        name,
+        zoomed(
+          viewOf(name),
+          [r.width, r.height],
+          [e.clientX - r.left, e.clientY - r.top],
+          Math.exp(-e.deltaY * 0.0016),
+        ),
+      )
     }
     element.addEventListener('wheel', wheel, { passive: false })
-    return () => { observer.disconnect(); element.removeEventListener('wheel', wheel); register(name, null) }
+    return () => {
+      observer.disconnect()
+      element.removeEventListener('wheel', wheel)
+      register(name, null)
+    }
   }, [name, register])
 
-  const at = useCallback((e: PE): Vec2 => { const r = box.current?.getBoundingClientRect(); return [e.clientX - (r?.left ?? 0), e.clientY - (r?.top ?? 0)] }, [])
+  const at = useCallback((e: PE): Vec2 => {
+    const r = box.current?.getBoundingClientRect()
+    return [e.clientX - (r?.left ?? 0), e.clientY - (r?.top ?? 0)]
+  }, [])
   const under = (p: Vec2): string[] => {
     const study = store.getState().view.study
-    const hits = pickAll(view, size, p, { from: buried || name !== '3d' ? -1e9 : -0.01, to: cut ?? 1e9 }).map((h) => h.id)
+    const hits = pickAll(view, size, p, { from: buried || name !== '3d' ? -1e9 : -0.01, to: cut ?? 1e9 }).map(
+      (h) => h.id,
+    )
     if (cut === null || !study || isUpright(name)) return hits
     const plane = atHeight(view, size, p, ground)
     const plates = study.floors.find((f) => f.level === store.getState().view.level)?.plates ?? []
-    const onPlate = plates.filter((pl) => pl.region.reduce((odd, l) => odd !== inside(l, plane), false)).map((pl) => pl.mass)
-    return [...new Set([...onPlate.filter((id) => name === 'plan' || hits.length === 0 || !hits.includes(id)), ...hits])]
+    const onPlate = plates
+      .filter((pl) => pl.region.reduce((odd, l) => odd !== inside(l, plane), false))
+      .map((pl) => pl.mass)
+    return [
+      ...new Set([...onPlate.filter((id) => name === 'plan' || hits.length === 0 || !hits.includes(id)), ...hits]),
+    ]
   }
 
   const down = (e: PE) => {
@@ -74,7 +122,14 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
     const on = under(p)
     const chosen = state.picked.kind === 'mass' ? state.picked.ids : []
     const grab = movable && !draw && e.button === 0 && !e.shiftKey && on[0] !== undefined && chosen.includes(on[0])
-    press.current = { at: p, last: p, moved: false, how: grab ? 'mass' : e.button === 0 && !e.shiftKey && name === '3d' ? 'view' : 'pan', ids: chosen, edit: null }
+    press.current = {
+      at: p,
+      last: p,
+      moved: false,
+      how: grab ? 'mass' : e.button === 0 && !e.shiftKey && name === '3d' ? 'view' : 'pan',
+      ids: chosen,
+      edit: null,
+    }
     if (draw && e.button === 0) press.current.how = name === '3d' ? 'view' : 'pan'
   }
 
@@ -86,10 +141,18 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
       if (draw.rising) closedAt.current ??= p[1]
       else closedAt.current = null
       const world = atHeight(view, size, p, ground)
-      draw.move({ raw: fromOrigin(world), pixel: 1 / view.scale, held: e.shiftKey, rise: closedAt.current === null ? 0 : (closedAt.current - p[1]) / view.scale })
+      draw.move({
+        raw: fromOrigin(world),
+        pixel: 1 / view.scale,
+        held: e.shiftKey,
+        rise: closedAt.current === null ? 0 : (closedAt.current - p[1]) / view.scale,
+      })
     }
     const now = press.current
-    if (!now) { if (!draw) dispatch(hovered(under(p)[0] ?? null)); return }
+    if (!now) {
+      if (!draw) dispatch(hovered(under(p)[0] ?? null))
+      return
+    }
     const [dx, dy] = [p[0] - now.last[0], p[1] - now.last[1]]
     if (!now.moved && Math.hypot(p[0] - now.at[0], p[1] - now.at[1]) < 4) return
     now.moved = true
@@ -105,7 +168,10 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
     const { project, scheme } = present
     const [a, b] = [atHeight(view, size, now.at, ground), atHeight(view, size, p, ground)]
     const stride = project.stride.length
-    const by: Vec2 = [tidy(Math.round((b[0] - a[0]) / stride) * stride), tidy(Math.round((b[1] - a[1]) / stride) * stride)]
+    const by: Vec2 = [
+      tidy(Math.round((b[0] - a[0]) / stride) * stride),
+      tidy(Math.round((b[1] - a[1]) / stride) * stride),
+    ]
     if (nowhere(by)) return
     const edit = () => moveMasses(project, scheme, now.ids, by)
     tryEdit(edit)
@@ -116,9 +182,18 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
     const now = press.current
     press.current = null
     if (!now || e.button !== 0) return
-    if (now.moved) { now.edit?.(); return }
-    if (draw) { draw.accept(); return }
-    if (measure) { measure.pick(); return }
+    if (now.moved) {
+      now.edit?.()
+      return
+    }
+    if (draw) {
+      draw.accept()
+      return
+    }
+    if (measure) {
+      measure.pick()
+      return
+    }
     pick(now.at, e.shiftKey || e.ctrlKey)
   }
 
@@ -135,31 +210,81 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
 
   const choose = (id: string | undefined, more: boolean) => {
     const { study, picked: old } = store.getState().view
-    if (!id) { dispatch(picked({ kind: 'nothing' })); return }
+    if (!id) {
+      dispatch(picked({ kind: 'nothing' }))
+      return
+    }
     const kind = study?.parts.some((part) => part.id === id) ? 'part' : 'mass'
-    const ids = more && old.kind === kind ? (old.ids.includes(id) ? old.ids.filter((o) => o !== id) : [...old.ids, id]) : [id]
+    const ids =
+      more && old.kind === kind ? (old.ids.includes(id) ? old.ids.filter((o) => o !== id) : [...old.ids, id]) : [id]
     dispatch(picked(ids.length ? { kind, ids } : { kind: 'nothing' }))
   }
 
   /** The view by keyboard: arrows turn it (with Shift, and in plan: move it), plus and minus zoom. */
   const keys = (e: KeyboardEvent) => {
     if (e.target !== e.currentTarget || e.ctrlKey || e.metaKey || e.altKey) return
-    const step = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as Record<string, Vec2>)[e.key]
+    const step = (
+      { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as Record<string, Vec2>
+    )[e.key]
     const zoom = ({ '+': 1.2, '=': 1.2, '-': 1 / 1.2 } as Record<string, number>)[e.key]
     if (!step && !zoom) return
     e.preventDefault()
     if (zoom) setView(name, zoomed(viewOf(name), size, [size[0] / 2, size[1] / 2], zoom))
-    else if (step) setView(name, name === '3d' && !e.shiftKey ? orbited(viewOf(name), step[0] * 20, step[1] * 20) : panned(viewOf(name), -step[0] * 40, -step[1] * 40))
+    else if (step)
+      setView(
+        name,
+        name === '3d' && !e.shiftKey
+          ? orbited(viewOf(name), step[0] * 20, step[1] * 20)
+          : panned(viewOf(name), -step[0] * 40, -step[1] * 40),
+      )
   }
 
-  const nameOf = (id: string) => { const s = store.getState().view.study; return s?.masses.find((m) => m.id === id)?.name ?? s?.parts.find((q) => q.id === id)?.name ?? '' }
+  const nameOf = (id: string) => {
+    const s = store.getState().view.study
+    return s?.masses.find((m) => m.id === id)?.name ?? s?.parts.find((q) => q.id === id)?.name ?? ''
+  }
   return (
-    <div ref={box} data-pane={name} data-view={JSON.stringify({ ...view, size })} className={`relative min-w-0 flex-1 touch-none overflow-hidden ${draw || measure ? 'cursor-crosshair' : ''}`} role="application" tabIndex={0} aria-roledescription="view" aria-label={label} onKeyDown={keys}
-      onPointerDown={down} onPointerMove={moveOn} onPointerUp={up} onPointerCancel={() => { press.current = null; tryEdit(null) }} onPointerLeave={() => dispatch(hovered(null))} onContextMenu={(e) => e.preventDefault()}>
+    <div
+      ref={box}
+      data-pane={name}
+      data-view={JSON.stringify({ ...view, size })}
+      className={`relative min-w-0 flex-1 touch-none overflow-hidden ${draw || measure ? 'cursor-crosshair' : ''}`}
+      role="application"
+      tabIndex={0}
+      aria-roledescription="view"
+      aria-label={label}
+      onKeyDown={keys}
+      onPointerDown={down}
+      onPointerMove={moveOn}
+      onPointerUp={up}
+      onPointerCancel={() => {
+        press.current = null
+        tryEdit(null)
+      }}
+      onPointerLeave={() => dispatch(hovered(null))}
+      onContextMenu={(e) => e.preventDefault()}
+    >
       {size[0] > 0 && children(size)}
       {behind && (
-        <ul className="absolute z-20 rounded-md border border-line bg-panel py-1 text-[12px] shadow-sm" style={{ left: behind.at[0] + 10, top: behind.at[1] + 10 }} onPointerDown={(e) => e.stopPropagation()} onPointerUp={(e) => e.stopPropagation()}>
-          {behind.ids.map((id) => <li key={id}><button className="w-full cursor-pointer px-3 py-1 text-left hover:bg-field" onClick={() => { choose(id, false); setBehind(null) }}>{nameOf(id)}</button></li>)}
+        <ul
+          className="absolute z-20 rounded-md border border-line bg-panel py-1 text-[12px] shadow-sm"
+          style={{ left: behind.at[0] + 10, top: behind.at[1] + 10 }}
+          onPointerDown={(e) => e.stopPropagation()}
+          onPointerUp={(e) => e.stopPropagation()}
+        >
+          {behind.ids.map((id) => (
+            <li key={id}>
+              <button
+                className="w-full cursor-pointer px-3 py-1 text-left hover:bg-field"
+                onClick={() => {
+                  choose(id, false)
+                  setBehind(null)
+                }}
+              >
+                {nameOf(id)}
+              </button>
+            </li>
+          ))}
         </ul>
       )}
     </div>
@@ -167,4 +292,7 @@ export function Pane({ name, label, register, ground, cut, buried, draw, movable
 }
 
 const nowhere = (by: Vec2) => by[0] === 0 && by[1] === 0
-const fromOrigin = (p: Vec2): Vec2 => { const o = store.getState().view.study?.origin ?? [0, 0]; return [p[0] + o[0], p[1] + o[1]] }
+const fromOrigin = (p: Vec2): Vec2 => {
+  const o = store.getState().view.study?.origin ?? [0, 0]
+  return [p[0] + o[0], p[1] + o[1]]
+}

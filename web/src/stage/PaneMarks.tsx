@@ -6,8 +6,20 @@ import { isHidden } from './picking'
 /** A north arrow, as on a site plan. */
 export function North({ azimuth }: { azimuth: number }) {
   return (
-    <svg className="pointer-events-none absolute right-3 top-11 overflow-visible" width={34} height={46} viewBox="-17 -28 34 46" aria-hidden>
-      <g transform={`rotate(${-azimuth})`}><circle r={13} fill="none" stroke="var(--ink)" strokeWidth={1} /><path d="M0 -12L4.4 8L0 5L-4.4 8Z" fill="var(--ink)" /><text y={-17} textAnchor="middle" fontSize={10} fill="var(--ink2)">N</text></g>
+    <svg
+      className="pointer-events-none absolute right-3 top-11 overflow-visible"
+      width={34}
+      height={46}
+      viewBox="-17 -28 34 46"
+      aria-hidden
+    >
+      <g transform={`rotate(${-azimuth})`}>
+        <circle r={13} fill="none" stroke="var(--ink)" strokeWidth={1} />
+        <path d="M0 -12L4.4 8L0 5L-4.4 8Z" fill="var(--ink)" />
+        <text y={-17} textAnchor="middle" fontSize={10} fill="var(--ink2)">
+          N
+        </text>
+      </g>
     </svg>
   )
 }
@@ -18,7 +30,11 @@ export function ZeroMark({ view, size, origin }: { view: View; size: Vec2; origi
   if (isHidden(view, [-origin[0], -origin[1], 0])) return null
   const arm = 9 / view.scale
   const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = [at(-arm, 0), at(arm, 0), at(0, -arm), at(0, arm)]
-  return <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden><path d={`M${ax} ${ay}L${bx} ${by}M${cx} ${cy}L${dx} ${dy}`} stroke="var(--ink3)" strokeWidth={1} /></svg>
+  return (
+    <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
+      <path d={`M${ax} ${ay}L${bx} ${by}M${cx} ${cy}L${dx} ${dy}`} stroke="var(--ink3)" strokeWidth={1} />
+    </svg>
+  )
 }
 
 /** A scale bar for a plan: a round length, in two halves. */
@@ -29,9 +45,22 @@ export function ScaleBar({ view, unit }: { view: View; unit: Unit }) {
   const px = length * view.scale
   const text = (m: number) => showNumber(m, 'length', unit, unit === 'm' && m < 1 ? 1 : 0)
   return (
-    <svg className="pointer-events-none absolute right-4 bottom-[136px] overflow-visible" width={px} height={18} aria-hidden>
-      <rect x={0} y={13} width={px / 2} height={4} fill="var(--ink2)" /><rect x={px / 2} y={13} width={px / 2} height={4} fill="var(--paper)" stroke="var(--ink2)" strokeWidth={0.8} />
-      <g fontSize={10} fill="var(--ink2)"><text x={0} y={9}>0</text><text x={px} y={9} textAnchor="end">{text(length)} {unit}</text></g>
+    <svg
+      className="pointer-events-none absolute right-4 bottom-[136px] overflow-visible"
+      width={px}
+      height={18}
+      aria-hidden
+    >
+      <rect x={0} y={13} width={px / 2} height={4} fill="var(--ink2)" />
+      <rect x={px / 2} y={13} width={px / 2} height={4} fill="var(--paper)" stroke="var(--ink2)" strokeWidth={0.8} />
+      <g fontSize={10} fill="var(--ink2)">
+        <text x={0} y={9}>
+          0
+        </text>
+        <text x={px} y={9} textAnchor="end">
+          {text(length)} {unit}
+        </text>
+      </g>
     </svg>
   )
 }

@@ -7,12 +7,35 @@ import type { Upright } from '@geotome/core/slice'
 import { isUpright, onViews, viewOf, type PaneName } from './views'
 
 /** Where an object of the scene is drawn: in which pane ('space': in all but plans), upright only where a pane looks from an azimuth, only where something is cut, only while nothing is buried, and, for lines that repeat, m between two of them: closer than 4 px they are left out. */
-export interface Marks { pane: PaneName | 'space' | null; cutOnly: boolean; aboveGround: boolean; apart: number | null; /** degrees: in upright panes that look from there, and in 3D */ from: number | null }
+export interface Marks {
+  pane: PaneName | 'space' | null
+  cutOnly: boolean
+  aboveGround: boolean
+  apart: number | null
+  /** degrees: in upright panes that look from there, and in 3D */ from: number | null
+}
 
-export interface PaneCut { name: PaneName; /** m above the datum, or null: nothing is cut */ cut: number | null; buried: boolean; /** an upright plane, from the view's origin: what lies nearer to the viewer is cut away */ upright?: Upright | null }
+export interface PaneCut {
+  name: PaneName
+  /** m above the datum, or null: nothing is cut */ cut: number | null
+  buried: boolean
+  /** an upright plane, from the view's origin: what lies nearer to the viewer is cut away */ upright?: Upright | null
+}
 
 /** Draws one scene into every pane, each with its own view and its own cut. */
-export function PaneRenderer({ panes, boxes, materials, paper, views = viewOf }: { panes: PaneCut[]; boxes: RefObject<Map<PaneName, HTMLDivElement>>; materials: Materials; paper: string; /** the view of a pane; the stage's own unless told otherwise */ views?: (name: PaneName) => View }) {
+export function PaneRenderer({
+  panes,
+  boxes,
+  materials,
+  paper,
+  views = viewOf,
+}: {
+  panes: PaneCut[]
+  boxes: RefObject<Map<PaneName, HTMLDivElement>>
+  materials: Materials
+  paper: string
+  /** the view of a pane; the stage's own unless told otherwise */ views?: (name: PaneName) => View
+}) {
   const invalidate = useThree((s) => s.invalidate)
   const canvas = useThree((s) => s.gl.domElement)
   const camera = useMemo(() => new OrthographicCamera(-1, 1, 1, -1, -20000, 20000), [])
@@ -51,7 +74,13 @@ function aim(camera: OrthographicCamera, view: View, w: number, h: number): void
   camera.updateMatrixWorld()
 }
 
-function prepare(scene: Object3D, pane: PaneCut, { scale, azimuth }: View, materials: Materials, gl: WebGLRenderer): void {
+function prepare(
+  scene: Object3D,
+  pane: PaneCut,
+  { scale, azimuth }: View,
+  materials: Materials,
+  gl: WebGLRenderer,
+): void {
   const top = pane.cut ?? 1e6
   cutting.below.constant = top + 1e-3
   cutting.above.constant = -top - 1e-2
@@ -59,11 +88,20 @@ function prepare(scene: Object3D, pane: PaneCut, { scale, azimuth }: View, mater
   const { toward } = axesOf({ target: [0, 0, 0], azimuth: pane.upright?.azimuth ?? 0, elevation: 0, scale: 1 })
   cutting.section.normal.set(-toward[0], -toward[1], 0)
   cutting.section.constant = pane.upright ? pane.upright.toward + 1e-3 : 1e6
-  for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) { material.dashSize = 5 / scale; material.gapSize = 4 / scale }
-  for (const material of [materials.cap, materials.low]) if (material.uniforms.dpr) material.uniforms.dpr.value = gl.getPixelRatio()
+  for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) {
+    material.dashSize = 5 / scale
+    material.gapSize = 4 / scale
+  }
+  for (const material of [materials.cap, materials.low])
+    if (material.uniforms.dpr) material.uniforms.dpr.value = gl.getPixelRatio()
   for (const child of scene.children) {
     const { pane: only, cutOnly, aboveGround, apart, from } = child.userData as Marks
-    child.visible = (!only || only === pane.name || (only === 'space' && pane.name !== 'plan')) && (from === null || from === undefined || pane.name === '3d' || (isUpright(pane.name) && sameWay(from, azimuth))) && (!cutOnly || pane.cut !== null) && (!aboveGround || !pane.buried) && (!apart || apart * scale >= 4)
+    child.visible =
+      (!only || only === pane.name || (only === 'space' && pane.name !== 'plan')) &&
+      (from === null || from === undefined || pane.name === '3d' || (isUpright(pane.name) && sameWay(from, azimuth))) &&
+      (!cutOnly || pane.cut !== null) &&
+      (!aboveGround || !pane.buried) &&
+      (!apart || apart * scale >= 4)
   }
 }
 

@@ -17,18 +17,59 @@ export function PlanBar({ narrow }: { narrow: boolean }) {
   const i = levels.findIndex((l) => l.id === id)
   const level = levels[i]
   if (!level) return null
-  const go = (by: number) => { const next = levels[i + by]; if (next) { dispatch(levelShown(next.id)); dispatch(picked({ kind: 'level', ids: [next.id] })) } }
+  const go = (by: number) => {
+    const next = levels[i + by]
+    if (next) {
+      dispatch(levelShown(next.id))
+      dispatch(picked({ kind: 'level', ids: [next.id] }))
+    }
+  }
   const icon = 'cursor-pointer rounded p-0.5 hover:bg-field disabled:opacity-35'
   return (
-    <div className={`absolute left-3 z-10 flex items-center gap-1 text-[11px] whitespace-nowrap text-ink2 ${narrow ? 'bottom-1.5' : 'bottom-[106px]'}`} role="group" aria-label="Level of the plan" onPointerDown={(e) => e.stopPropagation()}>
-      <button className={icon} aria-label="Level below" disabled={i <= 0} onClick={() => go(-1)}><ChevronDown size={13} /></button>
-      <button className={icon} aria-label="Level above" disabled={i >= levels.length - 1} onClick={() => go(1)}><ChevronUp size={13} /></button>
-      <button className="cursor-pointer rounded px-0.5 italic hover:bg-field" title="Its details" onClick={() => dispatch(picked({ kind: 'level', ids: [level.id] }))}>plan at {level.name}  {level.height > 0 ? '+' : ''}{showNumber(level.height, 'length', project)}</button>
-      <button className={icon} aria-label="New level above" onClick={() => setAdding(true)}><Plus size={12} /></button>
-      {!narrow && <select aria-label="level behind" title="Another level's plan, faintly" className="max-w-28 cursor-pointer rounded bg-transparent" value={behind ?? ''} onChange={(e) => dispatch(behindChosen(e.target.value || null))}>
-        <option value="" className="bg-panel">behind: none</option>
-        {[...levels].reverse().filter((l) => l.id !== level.id).map((l) => <option key={l.id} value={l.id} className="bg-panel">behind: {l.name}</option>)}
-      </select>}
+    <div
+      className={`absolute left-3 z-10 flex items-center gap-1 text-[11px] whitespace-nowrap text-ink2 ${narrow ? 'bottom-1.5' : 'bottom-[106px]'}`}
+      role="group"
+      aria-label="Level of the plan"
+      onPointerDown={(e) => e.stopPropagation()}
+    >
+      <button className={icon} aria-label="Level below" disabled={i <= 0} onClick={() => go(-1)}>
+        <ChevronDown size={13} />
+      </button>
+      <button className={icon} aria-label="Level above" disabled={i >= levels.length - 1} onClick={() => go(1)}>
+        <ChevronUp size={13} />
+      </button>
+      <button
+        className="cursor-pointer rounded px-0.5 italic hover:bg-field"
+        title="Its details"
+        onClick={() => dispatch(picked({ kind: 'level', ids: [level.id] }))}
+      >
+        plan at {level.name} {level.height > 0 ? '+' : ''}
+        {showNumber(level.height, 'length', project)}
+      </button>
+      <button className={icon} aria-label="New level above" onClick={() => setAdding(true)}>
+        <Plus size={12} />
+      </button>
+      {!narrow && (
+        <select
+          aria-label="level behind"
+          title="Another level's plan, faintly"
+          className="max-w-28 cursor-pointer rounded bg-transparent"
+          value={behind ?? ''}
+          onChange={(e) => dispatch(behindChosen(e.target.value || null))}
+        >
+          <option value="" className="bg-panel">
+            behind: none
+          </option>
+          {[...levels]
+            .reverse()
+            .filter((l) => l.id !== level.id)
+            .map((l) => (
+              <option key={l.id} value={l.id} className="bg-panel">
+                behind: {l.name}
+              </option>
+            ))}
+        </select>
+      )}
       {adding && <AddLevels how="one" above={level.id} onClose={() => setAdding(false)} />}
     </div>
   )

@@ -26,13 +26,35 @@ import { isUpright, setView, useView, viewOf, type PaneName } from './views'
 
 const NOWHERE: Vec2 = [0, 0]
 const towardViewer = () => axesOf(viewOf('3d')).toward
-const CHOICES: { id: Panes; label: string }[] = [{ id: '3d', label: '3D' }, { id: 'plan', label: 'Plan' }, { id: 'both', label: 'Side by side' }, { id: 'elevation', label: 'Elevation' }, { id: 'section', label: 'Section' }, { id: 'four', label: 'Four' }]
+const CHOICES: { id: Panes; label: string }[] = [
+  { id: '3d', label: '3D' },
+  { id: 'plan', label: 'Plan' },
+  { id: 'both', label: 'Side by side' },
+  { id: 'elevation', label: 'Elevation' },
+  { id: 'section', label: 'Section' },
+  { id: 'four', label: 'Four' },
+]
 /** The panes of each choice; a section stands beside its plan, in which it is moved. */
-const PANES: Record<Panes, PaneName[]> = { '3d': ['3d'], plan: ['plan'], both: ['3d', 'plan'], elevation: ['elevation'], section: ['section', 'plan'], four: ['3d', 'plan', 'elevation', 'section'] }
+const PANES: Record<Panes, PaneName[]> = {
+  '3d': ['3d'],
+  plan: ['plan'],
+  both: ['3d', 'plan'],
+  elevation: ['elevation'],
+  section: ['section', 'plan'],
+  four: ['3d', 'plan', 'elevation', 'section'],
+}
 const NAMES: Record<PaneName, string> = { '3d': 'View', plan: 'Plan', elevation: 'Elevation', section: 'Section' }
 
 /** The stage: one scene in one, or two, panes in step; over it labels, handles and what is being drawn. */
-export function Stage({ desk, drawing, measure = null }: { desk: string; drawing: Drawing | null; measure?: Measuring | null }) {
+export function Stage({
+  desk,
+  drawing,
+  measure = null,
+}: {
+  desk: string
+  drawing: Drawing | null
+  measure?: Measuring | null
+}) {
   const dispatch = useAppDispatch()
   const study = useStudy()
   const panes = useAppSelector((s) => s.view.panes)
@@ -46,56 +68,189 @@ export function Stage({ desk, drawing, measure = null }: { desk: string; drawing
   const materials = useMemo(() => makeMaterials(palette), [palette])
   const boxes = useRef(new Map<PaneName, HTMLDivElement>())
   const [pointer, setPointer] = useState<{ pane: PaneName; at: Vec2 }>({ pane: 'plan', at: [60, 60] })
-  const register = useCallback((name: PaneName, box: HTMLDivElement | null) => { if (box) boxes.current.set(name, box); else boxes.current.delete(name) }, [])
+  const register = useCallback((name: PaneName, box: HTMLDivElement | null) => {
+    if (box) boxes.current.set(name, box)
+    else boxes.current.delete(name)
+  }, [])
   const onPointer = useCallback((pane: PaneName, at: Vec2) => setPointer({ pane, at }), [])
 
   const level = study?.levels.find((l) => l.id === levelId)
   // Site and neighbours are drawn on the ground, whatever level is looked at.
-  const z = drawing && drawing.purpose !== 'mass' ? 0 : level?.height ?? 0
+  const z = drawing && drawing.purpose !== 'mass' ? 0 : (level?.height ?? 0)
   const floor = study?.floors.find((f) => f.level === levelId)
   const buried = z < -1e-6
   const shown = PANES[panes]
   const middle = useMemo(() => middleOf(study), [study])
   const { elevation, section } = useAppSelector((s) => s.view)
-  useEffect(() => { setView('elevation', { ...viewOf('elevation'), azimuth: elevation }) }, [elevation])
-  useEffect(() => { if (section) setView('section', { ...viewOf('section'), azimuth: section.azimuth }) }, [section?.azimuth]) // eslint-disable-line react-hooks/exhaustive-deps
+  useEffect(() => {
+    setView('elevation', { ...viewOf('elevation'), azimuth: elevation })
+  }, [elevation])
+  useEffect(() => {
+    if (section) setView('section', { ...viewOf('section'), azimuth: section.azimuth })
+  }, [section?.azimuth]) // eslint-disable-line react-hooks/exhaustive-deps
   // A section that nobody has placed yet cuts through the middle of all forms.
-  useEffect(() => { if (!section && study && shown.includes('section')) dispatch(sectionAt(through(-90, [middle.at[0] + study.origin[0], middle.at[1] + study.origin[1]]))) }, [section, study, shown, middle, dispatch])
-  const cutBy = useMemo(() => (section && study ? { azimuth: section.azimuth, toward: section.toward - dotOut(section.azimuth, study.origin) } : null), [section, study?.origin]) // eslint-disable-line react-hooks/exhaustive-deps
-  const cuts = useMemo(() => shownCuts(shown, desk, level ? z : null, buried, cutBy), [shown, desk, level, z, buried, cutBy])
+  useEffect(() => {
+    if (!section && study && shown.includes('section'))
+      dispatch(sectionAt(through(-90, [middle.at[0] + study.origin[0], middle.at[1] + study.origin[1]])))
+  }, [section, study, shown, middle, dispatch])
+  const cutBy = useMemo(
+    () =>
+      section && study
+        ? { azimuth: section.azimuth, toward: section.toward - dotOut(section.azimuth, study.origin) }
+        : null,
+    [section, study?.origin],
+  ) // eslint-disable-line react-hooks/exhaustive-deps
+  const cuts = useMemo(
+    () => shownCuts(shown, desk, level ? z : null, buried, cutBy),
+    [shown, desk, level, z, buried, cutBy],
+  )
   useFitOnce(study, boxes)
 
-  const fit = () => { for (const name of shown) fitPane(name, study, boxes.current.get(name)) }
+  const fit = () => {
+    for (const name of shown) fitPane(name, study, boxes.current.get(name))
+  }
   return (
     <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper">
       <div className="absolute inset-0" aria-hidden>
-        <Canvas linear flat legacy frameloop="demand" dpr={[1, 2]} gl={{ antialias: true, localClippingEnabled: true } as never} onCreated={({ gl }) => { gl.debug.checkShaderErrors = import.meta.env.DEV }}>
-          {study && <Scene view={study} desk={desk} materials={materials} palette={palette} shows={shows} hidden={hidden} direction={towardViewer} picking />}
+        <Canvas
+          linear
+          flat
+          legacy
+          frameloop="demand"
+          dpr={[1, 2]}
+          gl={{ antialias: true, localClippingEnabled: true } as never}
+          onCreated={({ gl }) => {
+            gl.debug.checkShaderErrors = import.meta.env.DEV
+          }}
+        >
+          {study && (
+            <Scene
+              view={study}
+              desk={desk}
+              materials={materials}
+              palette={palette}
+              shows={shows}
+              hidden={hidden}
+              direction={towardViewer}
+              picking
+            />
+          )}
           <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} />
         </Canvas>
       </div>
-      <div className={panes === 'four' ? 'absolute inset-x-0 top-[42px] bottom-[84px] grid grid-cols-2 grid-rows-2 border-y border-line [&>div]:border-line [&>div:nth-child(odd)]:border-r [&>div:nth-child(-n+2)]:border-b' : 'absolute inset-0 flex'}>
+      <div
+        className={
+          panes === 'four'
+            ? 'absolute inset-x-0 top-[42px] bottom-[84px] grid grid-cols-2 grid-rows-2 border-y border-line [&>div]:border-line [&>div:nth-child(odd)]:border-r [&>div:nth-child(-n+2)]:border-b'
+            : 'absolute inset-0 flex'
+        }
+      >
         {shown.map((name, i) => (
-          <div key={name} className={panes === 'four' ? 'relative flex min-h-0 min-w-0' : `relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`}>
-            <Pane name={name} label={`${NAMES[name]} of the form${level && !isUpright(name) ? ` at ${level.name}` : ''}; everything in it is also in the lists`} register={register} ground={z} cut={cuts.find((c) => c.name === name)?.cut ?? null} buried={buried} movable={desk === 'form' && !isUpright(name)} measure={measure} onPointer={onPointer}
-              draw={drawing && !isUpright(name) ? { move: drawing.move, accept: () => drawing.accept(false), rising: drawing.state.stage === 'height' } : null}>
-              {(size) => <PaneOverlay name={name} middle={middle} desk={desk} narrow={panes === 'four'} measure={measure} size={size} z={z} study={study} drawing={drawing} pointer={pointer} labels={desk === 'slice' && floor && shows.labels ? floor : null} mass={desk === 'form' && masses.length === 1 && !drawing ? masses[0] ?? null : null} />}
+          <div
+            key={name}
+            className={
+              panes === 'four'
+                ? 'relative flex min-h-0 min-w-0'
+                : `relative flex min-w-0 ${i ? 'flex-[2] border-l border-line' : 'flex-[3]'}`
+            }
+          >
+            <Pane
+              name={name}
+              label={`${NAMES[name]} of the form${level && !isUpright(name) ? ` at ${level.name}` : ''}; everything in it is also in the lists`}
+              register={register}
+              ground={z}
+              cut={cuts.find((c) => c.name === name)?.cut ?? null}
+              buried={buried}
+              movable={desk === 'form' && !isUpright(name)}
+              measure={measure}
+              onPointer={onPointer}
+              draw={
+                drawing && !isUpright(name)
+                  ? {
+                      move: drawing.move,
+                      accept: () => drawing.accept(false),
+                      rising: drawing.state.stage === 'height',
+                    }
+                  : null
+              }
+            >
+              {(size) => (
+                <PaneOverlay
+                  name={name}
+                  middle={middle}
+                  desk={desk}
+                  narrow={panes === 'four'}
+                  measure={measure}
+                  size={size}
+                  z={z}
+                  study={study}
+                  drawing={drawing}
+                  pointer={pointer}
+                  labels={desk === 'slice' && floor && shows.labels ? floor : null}
+                  mass={desk === 'form' && masses.length === 1 && !drawing ? (masses[0] ?? null) : null}
+                />
+              )}
             </Pane>
             {name === 'plan' && !drawing && <PlanBar narrow={panes === 'four'} />}
-            {isUpright(name) && <UprightBar pane={name as 'elevation' | 'section'} narrow={panes === 'four'} middle={[middle.at[0] + (study?.origin[0] ?? 0), middle.at[1] + (study?.origin[1] ?? 0)]} />}
+            {isUpright(name) && (
+              <UprightBar
+                pane={name as 'elevation' | 'section'}
+                narrow={panes === 'four'}
+                middle={[middle.at[0] + (study?.origin[0] ?? 0), middle.at[1] + (study?.origin[1] ?? 0)]}
+              />
+            )}
           </div>
         ))}
       </div>
       <div className="absolute left-3 top-3 flex gap-1.5" role="group" aria-label="Views">
-        {CHOICES.map((c) => <button key={c.id} className="pill" aria-pressed={panes === c.id} onClick={() => dispatch(panesChosen(c.id))}>{c.label}</button>)}
-        <button className="pill" onClick={fit} title="Show everything (F)" data-fit>Show all</button>
-        <button className="pill max-w-44 truncate" aria-pressed={viewsOpen} title="Kept views, and what is shown (V)" onClick={() => dispatch(viewsToggled(!viewsOpen))}>Views{kept ? `: ${kept.name}` : ''}</button>
+        {CHOICES.map((c) => (
+          <button key={c.id} className="pill" aria-pressed={panes === c.id} onClick={() => dispatch(panesChosen(c.id))}>
+            {c.label}
+          </button>
+        ))}
+        <button className="pill" onClick={fit} title="Show everything (F)" data-fit>
+          Show all
+        </button>
+        <button
+          className="pill max-w-44 truncate"
+          aria-pressed={viewsOpen}
+          title="Kept views, and what is shown (V)"
+          onClick={() => dispatch(viewsToggled(!viewsOpen))}
+        >
+          Views{kept ? `: ${kept.name}` : ''}
+        </button>
       </div>
     </div>
   )
 }
 
-function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass, middle, narrow, measure, desk }: { desk: string; middle: Middle; narrow: boolean; measure: Measuring | null; name: PaneName; size: Vec2; z: number; study: StudyLike; drawing: Drawing | null; pointer: { pane: PaneName; at: Vec2 }; labels: NonNullable<StudyLike>['floors'][number] | null; mass: ReturnType<typeof usePickedMasses>[number] | null }) {
+function PaneOverlay({
+  name,
+  size,
+  z,
+  study,
+  drawing,
+  pointer,
+  labels,
+  mass,
+  middle,
+  narrow,
+  measure,
+  desk,
+}: {
+  desk: string
+  middle: Middle
+  narrow: boolean
+  measure: Measuring | null
+  name: PaneName
+  size: Vec2
+  z: number
+  study: StudyLike
+  drawing: Drawing | null
+  pointer: { pane: PaneName; at: Vec2 }
+  labels: NonNullable<StudyLike>['floors'][number] | null
+  mass: ReturnType<typeof usePickedMasses>[number] | null
+}) {
   const view = useView(name)
   const { project } = useProject()
   const origin = study?.origin ?? NOWHERE
@@ -109,7 +264,17 @@ function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass, mid
       {!upright && <ZeroMark view={view} size={size} origin={origin} />}
       {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
       {mass && !upright && <Handles mass={mass} view={view} size={size} />}
-      {drawing && !upright && <DrawOverlay drawing={drawing} view={view} size={size} z={z} origin={origin} live={pointer.pane === name} pointer={pointer.at} />}
+      {drawing && !upright && (
+        <DrawOverlay
+          drawing={drawing}
+          view={view}
+          size={size}
+          z={z}
+          origin={origin}
+          live={pointer.pane === name}
+          pointer={pointer.at}
+        />
+      )}
       {!upright && <North azimuth={(view.elevation === 90 ? 0 : -90 - view.azimuth) - project.location.trueNorth} />}
       {name !== '3d' && !narrow && <ScaleBar view={view} unit={project.unit} />}
     </>
@@ -118,19 +283,43 @@ function PaneOverlay({ name, size, z, study, drawing, pointer, labels, mass, mid
 
 type StudyLike = StoredView | null
 
-function shownCuts(names: PaneName[], desk: string, z: number | null, buried: boolean, upright: Upright | null): PaneCut[] {
+function shownCuts(
+  names: PaneName[],
+  desk: string,
+  z: number | null,
+  buried: boolean,
+  upright: Upright | null,
+): PaneCut[] {
   return names.map((name) => ({
-    name, buried, upright: name === 'section' ? upright : null,
-    cut: z === null ? null : name === 'plan' ? z + (desk === 'fabric' ? 1.2 : 0) : desk === 'slice' && name === '3d' ? z : null,
+    name,
+    buried,
+    upright: name === 'section' ? upright : null,
+    cut:
+      z === null
+        ? null
+        : name === 'plan'
+          ? z + (desk === 'fabric' ? 1.2 : 0)
+          : desk === 'slice' && name === '3d'
+            ? z
+            : null,
   }))
 }
 
 function pointsOf(study: StudyLike): Vec3[] {
-  const masses = (study?.masses ?? []).flatMap((m) => m.outline.flatMap(([x, y]): Vec3[] => [[x, y, Math.max(0, m.base)], [x, y, m.top]]))
+  const masses = (study?.masses ?? []).flatMap((m) =>
+    m.outline.flatMap(([x, y]): Vec3[] => [
+      [x, y, Math.max(0, m.base)],
+      [x, y, m.top],
+    ]),
+  )
   return [...masses, ...(study?.ground.site?.ring ?? []).map(([x, y]): Vec3 => [x, y, 0])]
 }
 
-interface Middle { at: Vec2; rect: [Vec2, Vec2] | null; /** m, half the diagonal of all that stands, and some air */ reach: number }
+interface Middle {
+  at: Vec2
+  rect: [Vec2, Vec2] | null
+  /** m, half the diagonal of all that stands, and some air */ reach: number
+}
 
 /** The middle and the extent of all that stands, from the view's origin. */
 function middleOf(study: StudyLike): Middle {
@@ -138,10 +327,20 @@ function middleOf(study: StudyLike): Middle {
   if (points.length === 0) return { at: [0, 0], rect: null, reach: 20 }
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  return { at: [(x0 + x1) / 2, (y0 + y1) / 2], rect: [[x0, y0], [x1, y1]], reach: Math.hypot(x1 - x0, y1 - y0) / 2 + 4 }
+  return {
+    at: [(x0 + x1) / 2, (y0 + y1) / 2],
+    rect: [
+      [x0, y0],
+      [x1, y1],
+    ],
+    reach: Math.hypot(x1 - x0, y1 - y0) / 2 + 4,
+  }
 }
 
-const dotOut = (azimuth: number, p: Vec2) => { const { toward } = uprightFrame(azimuth); return toward[0] * p[0] + toward[1] * p[1] }
+const dotOut = (azimuth: number, p: Vec2) => {
+  const { toward } = uprightFrame(azimuth)
+  return toward[0] * p[0] + toward[1] * p[1]
+}
 
 function fitPane(name: PaneName, study: StudyLike, box: HTMLDivElement | undefined): void {
   if (!box) return
@@ -160,8 +359,14 @@ function useFitOnce(study: StudyLike, boxes: { current: Map<PaneName, HTMLDivEle
     if (!study) return
     const key = `${study.scheme}/${study.masses.length > 0 ? 'some' : study.ground.site ? 'site' : 'none'}/${panes}`
     if (done.current === key) return
-    const first = done.current === '' || done.current.split('/')[1] !== key.split('/')[1] ? true : done.current.split('/')[2] !== panes
+    const first =
+      done.current === '' || done.current.split('/')[1] !== key.split('/')[1]
+        ? true
+        : done.current.split('/')[2] !== panes
     done.current = key
-    if (first) requestAnimationFrame(() => { for (const name of boxes.current.keys()) fitPane(name, study, boxes.current.get(name)) })
+    if (first)
+      requestAnimationFrame(() => {
+        for (const name of boxes.current.keys()) fitPane(name, study, boxes.current.get(name))
+      })
   }, [study, panes, boxes])
 }

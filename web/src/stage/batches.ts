@@ -5,9 +5,22 @@ import type { Geometry, MassView, PlateView } from '../worker/protocol'
 import type { Palette } from './theme'
 
 /** Everything of one kind as one geometry, so that a frame is a handful of calls. Metres from the view's origin. */
-export interface Batch { faces: BufferGeometry; edges: Float32Array; /** two ends and two directions of each soft line; see protocol.ts */ contours: Float32Array; /** the owner of each triangle */ owners: string[] }
+export interface Batch {
+  faces: BufferGeometry
+  edges: Float32Array
+  /** two ends and two directions of each soft line; see protocol.ts */ contours: Float32Array
+  /** the owner of each triangle */ owners: string[]
+}
 
-export interface Placed { owner: string; geometry: Geometry; at: MassView['at']; tint: string | null; /** how much of the tint, 0 to 1 */ strength?: number; /** what it is made of, and its faces where they differ; null: paper */ colour?: string | null; faceColours?: (string | null)[] }
+export interface Placed {
+  owner: string
+  geometry: Geometry
+  at: MassView['at']
+  tint: string | null
+  /** how much of the tint, 0 to 1 */ strength?: number
+  /** what it is made of, and its faces where they differ; null: paper */ colour?: string | null
+  faceColours?: (string | null)[]
+}
 
 /** Bodies placed and shaded. */
 export function batchOf(items: Placed[], palette: Palette): Batch {
@@ -33,8 +46,11 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
       const [nx, ny, nz] = [n[i] ?? 0, n[i + 1] ?? 0, n[i + 2] ?? 0]
       const [wx, wy] = [c * nx - s * ny, s * nx + c * ny]
       shadeIn(colour, wx, wy, nz)
-      const own = faceColours?.[geometry.faceOf[i / 9 | 0] ?? -1] ?? made
-      if (own) { const light = lightOf(colour) / brightest; colour.set(own).multiplyScalar(DIM + (1 - DIM) * light * light) }
+      const own = faceColours?.[geometry.faceOf[(i / 9) | 0] ?? -1] ?? made
+      if (own) {
+        const light = lightOf(colour) / brightest
+        colour.set(own).multiplyScalar(DIM + (1 - DIM) * light * light)
+      }
       if (tint) colour.lerp(TINT.set(tint), strength)
       colours[at + i] = colour.r
       colours[at + i + 1] = colour.g
@@ -69,12 +85,19 @@ function shading(palette: Palette) {
   const [up, lit, shade] = [new Color(palette.up), new Color(palette.lit), new Color(palette.shade)]
   return {
     brightest: lightOf(up.clone().lerp(lit, lightOf(up) < lightOf(lit) ? 1 : 0)),
-    shadeIn: (colour: Color, nx: number, ny: number, nz: number) => colour.copy(shade).lerp(lit, Math.max(0, Math.min(1, 0.5 + 0.62 * (nx * LIGHT[0] + ny * LIGHT[1])))).lerp(up, Math.max(0, nz)),
+    shadeIn: (colour: Color, nx: number, ny: number, nz: number) =>
+      colour
+        .copy(shade)
+        .lerp(lit, Math.max(0, Math.min(1, 0.5 + 0.62 * (nx * LIGHT[0] + ny * LIGHT[1]))))
+        .lerp(up, Math.max(0, nz)),
   }
 }
 
 /** Ground: corners shared by its triangles, so that a hundred thousand of them stay quick, shaded and paled; and its contours as thin lines. */
-export function landOf({ positions, normals, index, edges }: Geometry, palette: Palette): { faces: BufferGeometry; contours: BufferGeometry } {
+export function landOf(
+  { positions, normals, index, edges }: Geometry,
+  palette: Palette,
+): { faces: BufferGeometry; contours: BufferGeometry } {
   const { shadeIn } = shading(palette)
   const [colour, paper] = [new Color(), new Color(palette.paper)]
   const colours = new Float32Array(positions.length)
@@ -82,7 +105,9 @@ export function landOf({ positions, normals, index, edges }: Geometry, palette: 
     // Slopes of the ground are small: they are shaded as if they were four times as steep.
     const [nx, ny, nz] = [(normals[i] ?? 0) * 4, (normals[i + 1] ?? 0) * 4, normals[i + 2] ?? 1]
     const l = Math.hypot(nx, ny, nz) || 1
-    shadeIn(colour, nx / l, ny / l, nz / l).lerp(paper, 0.45).toArray(colours, i)
+    shadeIn(colour, nx / l, ny / l, nz / l)
+      .lerp(paper, 0.45)
+      .toArray(colours, i)
   }
   const faces = new BufferGeometry()
   faces.setAttribute('position', new BufferAttribute(positions, 3))
@@ -105,7 +130,8 @@ export function contoursSeen(contours: Float32Array, [dx, dy, dz]: readonly [num
   const seen: number[] = []
   for (let i = 0; i < contours.length; i += 12) {
     const at = (k: number) => contours[i + k] ?? 0
-    if ((at(6) * dx + at(7) * dy + at(8) * dz > 1e-6) !== (at(9) * dx + at(10) * dy + at(11) * dz > 1e-6)) for (let k = 0; k < 6; k++) seen.push(at(k))
+    if (at(6) * dx + at(7) * dy + at(8) * dz > 1e-6 !== at(9) * dx + at(10) * dy + at(11) * dz > 1e-6)
+      for (let k = 0; k < 6; k++) seen.push(at(k))
   }
   return Float32Array.from(seen)
 }
@@ -114,7 +140,9 @@ export const HERE = { x: 0, y: 0, z: 0, turn: 0 }
 
 /** Line segments of a constant width in pixels. */
 export function linesOf(segments: Float32Array): LineSegmentsGeometry {
-  return new LineSegmentsGeometry().setPositions(segments.length ? segments : new Float32Array([0, 0, -9999, 0, 0, -9999]))
+  return new LineSegmentsGeometry().setPositions(
+    segments.length ? segments : new Float32Array([0, 0, -9999, 0, 0, -9999]),
+  )
 }
 
 /** Flat fills of regions at a height. */
@@ -122,7 +150,10 @@ export function fillsOf(regions: { region: Region; z: number }[]): BufferGeometr
   const positions: number[] = []
   for (const { region, z } of regions) {
     const points = region.flat()
-    for (const v of triangulate(region)) { const p = points[v]; if (p) positions.push(p[0], p[1], z) }
+    for (const v of triangulate(region)) {
+      const p = points[v]
+      if (p) positions.push(p[0], p[1], z)
+    }
   }
   const geometry = new BufferGeometry()
   geometry.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3))
@@ -131,14 +162,23 @@ export function fillsOf(regions: { region: Region; z: number }[]): BufferGeometr
 
 /** The outlines of regions at a height, as segments. */
 export function outlinesOf(regions: { region: Region; z: number }[]): Float32Array {
-  return Float32Array.from(regions.flatMap(({ region, z }) => region.flatMap((loop) => loop.flatMap((a, i) => { const b = loop[(i + 1) % loop.length] ?? a; return [a[0], a[1], z, b[0], b[1], z] }))))
+  return Float32Array.from(
+    regions.flatMap(({ region, z }) =>
+      region.flatMap((loop) =>
+        loop.flatMap((a, i) => {
+          const b = loop[(i + 1) % loop.length] ?? a
+          return [a[0], a[1], z, b[0], b[1], z]
+        }),
+      ),
+    ),
+  )
 }
 
 /** The outlines of all plates of many floors, each at its height, as segments; those of one shape are worked out once. */
 export function stackedOutlines(floors: { plates: PlateView[]; z: number }[]): Float32Array {
   const flat = floors.map((f) => {
     let lines = flatLines.get(f.plates)
-    if (!lines) flatLines.set(f.plates, lines = outlinesOf(f.plates.map((p) => ({ region: p.region, z: 0 }))))
+    if (!lines) flatLines.set(f.plates, (lines = outlinesOf(f.plates.map((p) => ({ region: p.region, z: 0 })))))
     return lines
   })
   const out = new Float32Array(flat.reduce((n, lines) => n + lines.length, 0))

@@ -4,12 +4,21 @@ import type { Vec2, Vec3 } from '@geotome/core/solid'
  * A parallel view: looks at `target` (m) from an azimuth and an elevation (degrees; 90 is straight down), `scale` pixels to a
  * metre. Plain arithmetic, so that the picture and everything drawn over it agree to the pixel.
  */
-export interface View { target: Vec3; azimuth: number; elevation: number; scale: number }
+export interface View {
+  target: Vec3
+  azimuth: number
+  elevation: number
+  scale: number
+}
 
-export interface Axes { right: Vec3; up: Vec3; toward: Vec3 }
+export interface Axes {
+  right: Vec3
+  up: Vec3
+  toward: Vec3
+}
 
 export function axesOf(view: View): Axes {
-  const [a, e] = [view.azimuth * Math.PI / 180, view.elevation * Math.PI / 180]
+  const [a, e] = [(view.azimuth * Math.PI) / 180, (view.elevation * Math.PI) / 180]
   const [ca, sa, ce, se] = view.elevation === 90 ? [0, -1, 0, 1] : [Math.cos(a), Math.sin(a), Math.cos(e), Math.sin(e)]
   return { right: [-sa, ca, 0], up: [-se * ca, -se * sa, ce], toward: [ce * ca, ce * sa, se] }
 }
@@ -26,21 +35,35 @@ export function atHeight(view: View, [w, h]: Vec2, [px, py]: Vec2, z: number): V
   const { right, up, toward } = axesOf(view)
   const [a, b] = [(px - w / 2) / view.scale, (h / 2 - py) / view.scale]
   const t = (z - view.target[2] - b * up[2]) / toward[2]
-  return [view.target[0] + a * right[0] + b * up[0] + t * toward[0], view.target[1] + a * right[1] + b * up[1] + t * toward[1]]
+  return [
+    view.target[0] + a * right[0] + b * up[0] + t * toward[0],
+    view.target[1] + a * right[1] + b * up[1] + t * toward[1],
+  ]
 }
 
 /** The point under a pixel in the plane through the view's target that faces the viewer. */
 export function facing(view: View, [w, h]: Vec2, [px, py]: Vec2): Vec3 {
   const { right, up } = axesOf(view)
   const [a, b] = [(px - w / 2) / view.scale, (h / 2 - py) / view.scale]
-  return [view.target[0] + a * right[0] + b * up[0], view.target[1] + a * right[1] + b * up[1], view.target[2] + a * right[2] + b * up[2]]
+  return [
+    view.target[0] + a * right[0] + b * up[0],
+    view.target[1] + a * right[1] + b * up[1],
+    view.target[2] + a * right[2] + b * up[2],
+  ]
 }
 
 /** The view moved so that the model goes along with the pointer. */
 export function panned(view: View, dx: number, dy: number): View {
   const { right, up } = axesOf(view)
   const [a, b] = [-dx / view.scale, dy / view.scale]
-  return { ...view, target: [view.target[0] + a * right[0] + b * up[0], view.target[1] + a * right[1] + b * up[1], view.target[2] + a * right[2] + b * up[2]] }
+  return {
+    ...view,
+    target: [
+      view.target[0] + a * right[0] + b * up[0],
+      view.target[1] + a * right[1] + b * up[1],
+      view.target[2] + a * right[2] + b * up[2],
+    ],
+  }
 }
 
 export function orbited(view: View, dx: number, dy: number): View {
@@ -67,4 +90,5 @@ export function fitted(view: View, size: Vec2, points: Vec3[], air = 0.86): View
   return { ...view, scale, target: [a * right[0] + b * up[0], a * right[1] + b * up[1], a * right[2] + b * up[2]] }
 }
 
-const dot = (a: readonly number[], b: readonly number[]) => (a[0] ?? 0) * (b[0] ?? 0) + (a[1] ?? 0) * (b[1] ?? 0) + (a[2] ?? 0) * (b[2] ?? 0)
+const dot = (a: readonly number[], b: readonly number[]) =>
+  (a[0] ?? 0) * (b[0] ?? 0) + (a[1] ?? 0) * (b[1] ?? 0) + (a[2] ?? 0) * (b[2] ?? 0)

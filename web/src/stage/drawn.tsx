@@ -7,11 +7,19 @@ import type { Marks } from './PaneRenderer'
 
 /** In what order a thing is drawn, and in which panes; see Marks. */
 export type DrawnHow = { order: number } & { [K in keyof Marks]?: Marks[K] | undefined }
-export const marks = ({ pane, cutOnly, aboveGround, apart, from }: DrawnHow): Marks => ({ pane: pane ?? null, cutOnly: cutOnly ?? false, aboveGround: aboveGround ?? false, apart: apart ?? null, from: from ?? null })
+export const marks = ({ pane, cutOnly, aboveGround, apart, from }: DrawnHow): Marks => ({
+  pane: pane ?? null,
+  cutOnly: cutOnly ?? false,
+  aboveGround: aboveGround ?? false,
+  apart: apart ?? null,
+  from: from ?? null,
+})
 
 export function Faces({ geometry, material, ...m }: { geometry: BufferGeometry; material: Paint } & DrawnHow) {
   useEffect(() => () => geometry.dispose(), [geometry])
-  return <mesh geometry={geometry} material={material} renderOrder={m.order} userData={marks(m)} frustumCulled={false} />
+  return (
+    <mesh geometry={geometry} material={material} renderOrder={m.order} userData={marks(m)} frustumCulled={false} />
+  )
 }
 
 export function Lines({ segments, material, ...m }: { segments: Float32Array; material: LineMaterial } & DrawnHow) {

@@ -13,13 +13,30 @@ class GeometryStore {
   keep({ geometry, shapes, floors, ...view }: StudyView): StoredView {
     for (const g of geometry) this.byKey.set(g.key, g)
     for (const s of shapes) this.shapes.set(s.key, s)
-    const named = new Set<string | null>([...view.masses.map((m) => m.body), ...view.parts.map((p) => p.mesh), view.proposal?.mesh ?? null, ...groundKeys(view.ground), ...floors.map((f) => f.shape)])
+    const named = new Set<string | null>([
+      ...view.masses.map((m) => m.body),
+      ...view.parts.map((p) => p.mesh),
+      view.proposal?.mesh ?? null,
+      ...groundKeys(view.ground),
+      ...floors.map((f) => f.shape),
+    ])
     for (const kept of [this.byKey, this.shapes]) for (const key of kept.keys()) if (!named.has(key)) kept.delete(key)
-    return { ...view, floors: floors.map((f) => { const shape = this.shapes.get(f.shape); return { ...f, plates: shape?.plates ?? [], lows: shape?.lows ?? [] } }) }
+    return {
+      ...view,
+      floors: floors.map((f) => {
+        const shape = this.shapes.get(f.shape)
+        return { ...f, plates: shape?.plates ?? [], lows: shape?.lows ?? [] }
+      }),
+    }
   }
 
-  get(key: string | null): Geometry | null { return key === null ? null : this.byKey.get(key) ?? null }
-  forgetAll(): void { this.byKey.clear(); this.shapes.clear() }
+  get(key: string | null): Geometry | null {
+    return key === null ? null : (this.byKey.get(key) ?? null)
+  }
+  forgetAll(): void {
+    this.byKey.clear()
+    this.shapes.clear()
+  }
 }
 
 export const stageGeometry = new GeometryStore()

@@ -1,7 +1,15 @@
 import type { Vec2 } from '@geotome/core/solid'
 
-export interface Wanted { mass: string; text: string; width: number; /** px, what the label is about */ anchor: Vec2 }
-export interface PlacedLabel extends Wanted { at: Vec2; moved: boolean }
+export interface Wanted {
+  mass: string
+  text: string
+  width: number
+  /** px, what the label is about */ anchor: Vec2
+}
+export interface PlacedLabel extends Wanted {
+  at: Vec2
+  moved: boolean
+}
 
 const HEIGHT = 22
 /** px at the foot of a pane that the verbs cover */
@@ -18,8 +26,14 @@ export function placeLabels(wanted: Wanted[], [w, h]: Vec2): PlacedLabel[] {
   for (const label of inSight) {
     if (placed.length === MOST) break
     const [x, y] = label.anchor
-    const clear = ([cx, cy]: Vec2) => cx >= label.width / 2 + 4 && cx <= w - label.width / 2 - 4 && cy >= HEIGHT && cy <= h - FOOT
-      && placed.every((p) => Math.abs(p.at[0] - cx) > (p.width + label.width) / 2 + 4 || Math.abs(p.at[1] - cy) > HEIGHT + 2)
+    const clear = ([cx, cy]: Vec2) =>
+      cx >= label.width / 2 + 4 &&
+      cx <= w - label.width / 2 - 4 &&
+      cy >= HEIGHT &&
+      cy <= h - FOOT &&
+      placed.every(
+        (p) => Math.abs(p.at[0] - cx) > (p.width + label.width) / 2 + 4 || Math.abs(p.at[1] - cy) > HEIGHT + 2,
+      )
     const at = spots([x, y], label.width, rings(inSight.length)).find(clear)
     if (at) placed.push({ ...label, at, moved: Math.hypot(at[0] - x, at[1] - y) > 12 })
   }
@@ -31,7 +45,16 @@ function spots([x, y]: Vec2, width: number, most: number): Vec2[] {
   const places: Vec2[] = [[x, y]]
   for (let ring = 1; ring <= most; ring++) {
     const [dx, dy] = [width * 0.62 * ring, (HEIGHT + 6) * ring]
-    places.push([x, y - dy], [x, y + dy], [x + dx, y], [x - dx, y], [x + dx, y - dy], [x - dx, y - dy], [x + dx, y + dy], [x - dx, y + dy])
+    places.push(
+      [x, y - dy],
+      [x, y + dy],
+      [x + dx, y],
+      [x - dx, y],
+      [x + dx, y - dy],
+      [x - dx, y - dy],
+      [x + dx, y + dy],
+      [x - dx, y + dy],
+    )
   }
   return places
 }

@@ -1,4 +1,14 @@
-import { Color, ColorManagement, DoubleSide, LineBasicMaterial, type Material, MeshBasicMaterial, Plane, ShaderMaterial, Vector3 } from 'three'
+import {
+  Color,
+  ColorManagement,
+  DoubleSide,
+  LineBasicMaterial,
+  type Material,
+  MeshBasicMaterial,
+  Plane,
+  ShaderMaterial,
+  Vector3,
+} from 'three'
 import { LineMaterial } from 'three/examples/jsm/lines/LineMaterial.js'
 import type { Palette } from './theme'
 
@@ -25,12 +35,36 @@ export function makeMaterials(p: Palette) {
     return material
   }
   const solid = [cutting.below, cutting.overGround, cutting.section]
-  const flat = (color: string, opacity = 1) => new MeshBasicMaterial({ color, side: DoubleSide, transparent: opacity < 1, opacity, depthWrite: opacity === 1 })
-  const faces = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1, clippingPlanes: solid })
-  const offered = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 0.5, polygonOffsetUnits: 0.5, clippingPlanes: [cutting.below, cutting.section] })
-  const seeThrough = new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, transparent: true, opacity: 0.3, depthWrite: false, clippingPlanes: solid })
+  const flat = (color: string, opacity = 1) =>
+    new MeshBasicMaterial({ color, side: DoubleSide, transparent: opacity < 1, opacity, depthWrite: opacity === 1 })
+  const faces = new MeshBasicMaterial({
+    vertexColors: true,
+    side: DoubleSide,
+    polygonOffset: true,
+    polygonOffsetFactor: 1,
+    polygonOffsetUnits: 1,
+    clippingPlanes: solid,
+  })
+  const offered = new MeshBasicMaterial({
+    vertexColors: true,
+    side: DoubleSide,
+    polygonOffset: true,
+    polygonOffsetFactor: 0.5,
+    polygonOffsetUnits: 0.5,
+    clippingPlanes: [cutting.below, cutting.section],
+  })
+  const seeThrough = new MeshBasicMaterial({
+    vertexColors: true,
+    side: DoubleSide,
+    transparent: true,
+    opacity: 0.3,
+    depthWrite: false,
+    clippingPlanes: solid,
+  })
   return {
-    faces, offered, seeThrough,
+    faces,
+    offered,
+    seeThrough,
     around: line(p.ghost, 0.9, solid),
     ink: line(p.ink, 1.3, solid),
     soft: behind(line(p.ghost, 1, solid)),
@@ -47,14 +81,43 @@ export function makeMaterials(p: Palette) {
     planLine: onTop(line(p.ink, 2.2, [])),
     planCutLine: onTop(line(p.cut, 2, [])),
     untakenLine: line(p.ink, 1.3, []),
-    siteLine: onTop(line(p.ink, 2, [])), siteLineInSpace: line(p.ink, 1.8, []), setback: line(p.ink2, 1, [], true), envelope: line(p.warn, 1, [], true), contour: new LineBasicMaterial({ color: p.ghost, clippingPlanes: [cutting.section] }),
-    behind: onTop(line(p.ghost, 1.4, [])), levelPlane: line(p.ink3, 0.8, [], true),
-    ground: new MeshBasicMaterial({ vertexColors: true, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 2, polygonOffsetUnits: 4, clippingPlanes: [cutting.section] }),
-    over: new MeshBasicMaterial({ color: p.warn, side: DoubleSide, transparent: true, opacity: 0.72, depthWrite: false, polygonOffset: true, polygonOffsetFactor: -1, polygonOffsetUnits: -2, clippingPlanes: [cutting.below, cutting.section] }), overLine: forward(line(p.warn, 1.6, [])),
+    siteLine: onTop(line(p.ink, 2, [])),
+    siteLineInSpace: line(p.ink, 1.8, []),
+    setback: line(p.ink2, 1, [], true),
+    envelope: line(p.warn, 1, [], true),
+    contour: new LineBasicMaterial({ color: p.ghost, clippingPlanes: [cutting.section] }),
+    behind: onTop(line(p.ghost, 1.4, [])),
+    levelPlane: line(p.ink3, 0.8, [], true),
+    ground: new MeshBasicMaterial({
+      vertexColors: true,
+      side: DoubleSide,
+      polygonOffset: true,
+      polygonOffsetFactor: 2,
+      polygonOffsetUnits: 4,
+      clippingPlanes: [cutting.section],
+    }),
+    over: new MeshBasicMaterial({
+      color: p.warn,
+      side: DoubleSide,
+      transparent: true,
+      opacity: 0.72,
+      depthWrite: false,
+      polygonOffset: true,
+      polygonOffsetFactor: -1,
+      polygonOffsetUnits: -2,
+      clippingPlanes: [cutting.below, cutting.section],
+    }),
+    overLine: forward(line(p.warn, 1.6, [])),
     sectionLine: onTop(line(p.cut, 2, [])),
     shadow: flat(p.shadow),
     poche: onTop(flat(p.ink)),
-    untaken: new MeshBasicMaterial({ color: p.lit, side: DoubleSide, polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 1 }),
+    untaken: new MeshBasicMaterial({
+      color: p.lit,
+      side: DoubleSide,
+      polygonOffset: true,
+      polygonOffsetFactor: 1,
+      polygonOffsetUnits: 1,
+    }),
     low: hatch(p.paper, p.warn, 5, 1),
     cap: hatch(p.cutsoft, p.cut, 7, 1.25),
   }

@@ -15,14 +15,21 @@ export function isHidden(view: View, [x, y, z]: Vec3): boolean {
   const ray = new Ray(new Vector3(x, y, z).addScaledVector(direction, 0.05), direction)
   const [a, b, c, hit] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
   for (let i = 0; i < p.length; i += 9) {
-    a.fromArray(p, i); b.fromArray(p, i + 3); c.fromArray(p, i + 6)
+    a.fromArray(p, i)
+    b.fromArray(p, i + 3)
+    c.fromArray(p, i + 6)
     if (ray.intersectTriangle(a, b, c, false, hit)) return true
   }
   return false
 }
 
 /** Everything under a pixel, nearest first, each once; only what the blade and the ground leave. */
-export function pickAll(view: View, size: Vec2, at: Vec2, range: { from: number; to: number }): { id: string; point: Vector3 }[] {
+export function pickAll(
+  view: View,
+  size: Vec2,
+  at: Vec2,
+  range: { from: number; to: number },
+): { id: string; point: Vector3 }[] {
   const batch = pickable.batch
   if (!batch) return []
   const { toward } = axesOf(view)
@@ -33,7 +40,9 @@ export function pickAll(view: View, size: Vec2, at: Vec2, range: { from: number;
   const hits: { id: string; point: Vector3; far: number }[] = []
   for (let t = 0; t < batch.owners.length; t++) {
     const i = t * 9
-    a.set(p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0); b.set(p[i + 3] ?? 0, p[i + 4] ?? 0, p[i + 5] ?? 0); c.set(p[i + 6] ?? 0, p[i + 7] ?? 0, p[i + 8] ?? 0)
+    a.set(p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0)
+    b.set(p[i + 3] ?? 0, p[i + 4] ?? 0, p[i + 5] ?? 0)
+    c.set(p[i + 6] ?? 0, p[i + 7] ?? 0, p[i + 8] ?? 0)
     if (!ray.intersectTriangle(a, b, c, false, hit)) continue
     if (hit.z > range.to + 1e-3 || hit.z < range.from - 1e-3) continue
     hits.push({ id: batch.owners[t] ?? '', point: hit.clone(), far: hit.distanceTo(ray.origin) })

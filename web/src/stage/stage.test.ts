@@ -5,41 +5,73 @@ import { atHeight, axesOf, facing, fitted, orbited, panned, toPane, zoomed, type
 import { placeLabels } from './label-places'
 
 const view = fc.record({
-  target: fc.tuple(fc.integer({ min: -99, max: 99 }), fc.integer({ min: -99, max: 99 }), fc.integer({ min: 0, max: 30 })) as fc.Arbitrary<Vec3>,
-  azimuth: fc.integer({ min: -180, max: 180 }), elevation: fc.oneof(fc.integer({ min: 8, max: 88 }), fc.constant(90)), scale: fc.double({ min: 1, max: 60, noNaN: true }),
+  target: fc.tuple(
+    fc.integer({ min: -99, max: 99 }),
+    fc.integer({ min: -99, max: 99 }),
+    fc.integer({ min: 0, max: 30 }),
+  ) as fc.Arbitrary<Vec3>,
+  azimuth: fc.integer({ min: -180, max: 180 }),
+  elevation: fc.oneof(fc.integer({ min: 8, max: 88 }), fc.constant(90)),
+  scale: fc.double({ min: 1, max: 60, noNaN: true }),
 }) as fc.Arbitrary<View>
 const size: Vec2 = [760, 640]
 
 describe('a view', () => {
   it('finds the point at a height that was drawn at a pixel', () => {
-    fc.assert(fc.property(view, fc.integer({ min: -50, max: 50 }), fc.integer({ min: -50, max: 50 }), fc.integer({ min: -5, max: 40 }), (v, x, y, z) => {
-      const [px, py] = atHeight(v, size, toPane(v, size, [x, y, z]), z)
-      expect(px).toBeCloseTo(x, 6)
-      expect(py).toBeCloseTo(y, 6)
-    }))
+    fc.assert(
+      fc.property(
+        view,
+        fc.integer({ min: -50, max: 50 }),
+        fc.integer({ min: -50, max: 50 }),
+        fc.integer({ min: -5, max: 40 }),
+        (v, x, y, z) => {
+          const [px, py] = atHeight(v, size, toPane(v, size, [x, y, z]), z)
+          expect(px).toBeCloseTo(x, 6)
+          expect(py).toBeCloseTo(y, 6)
+        },
+      ),
+    )
   })
   it('keeps the spot under the pointer when zoomed there, and takes it along when panned', () => {
-    fc.assert(fc.property(view, fc.double({ min: 0.6, max: 1.7, noNaN: true }), (v, factor) => {
-      const spot: Vec2 = [200, 480]
-      const [x, y] = atHeight(v, size, spot, 0)
-      for (const [next, where] of [[zoomed(v, size, spot, factor), spot], [panned(v, 30, -12), [230, 468]]] as const) {
-        const [px, py] = toPane(next, size, [x, y, 0])
-        expect(px).toBeCloseTo(where[0], 5)
-        expect(py).toBeCloseTo(where[1], 5)
-      }
-    }))
+    fc.assert(
+      fc.property(view, fc.double({ min: 0.6, max: 1.7, noNaN: true }), (v, factor) => {
+        const spot: Vec2 = [200, 480]
+        const [x, y] = atHeight(v, size, spot, 0)
+        for (const [next, where] of [
+          [zoomed(v, size, spot, factor), spot],
+          [panned(v, 30, -12), [230, 468]],
+        ] as const) {
+          const [px, py] = toPane(next, size, [x, y, 0])
+          expect(px).toBeCloseTo(where[0], 5)
+          expect(py).toBeCloseTo(where[1], 5)
+        }
+      }),
+    )
   })
   it('shows everything when fitted, clear of the verbs', () => {
-    fc.assert(fc.property(view, fc.array(fc.tuple(fc.integer({ min: -200, max: 200 }), fc.integer({ min: -200, max: 200 }), fc.integer({ min: 0, max: 90 })) as fc.Arbitrary<Vec3>, { minLength: 2, maxLength: 12 }), (v, points) => {
-      const next = fitted(v, size, points)
-      for (const p of points) {
-        const [x, y] = toPane(next, size, p)
-        expect(x).toBeGreaterThan(0)
-        expect(x).toBeLessThan(size[0])
-        expect(y).toBeGreaterThan(0)
-        expect(y).toBeLessThan(size[1] - 20)
-      }
-    }))
+    fc.assert(
+      fc.property(
+        view,
+        fc.array(
+          fc.tuple(
+            fc.integer({ min: -200, max: 200 }),
+            fc.integer({ min: -200, max: 200 }),
+            fc.integer({ min: 0, max: 90 }),
+          ) as fc.Arbitrary<Vec3>,
+          { minLength: 2, maxLength: 12 },
+        ),
+        (v, points) => {
+          const next = fitted(v, size, points)
+          for (const p of points) {
+            const [x, y] = toPane(next, size, p)
+            expect(x).toBeGreaterThan(0)
+            expect(x).toBeLessThan(size[0])
+            expect(y).toBeGreaterThan(0)
+            expect(y).toBeLessThan(size[1] - 20)
+          }
+        },
+      ),
+    )
   })
   it('never turns over', () => {
     const v: View = { target: [0, 0, 0], azimuth: 0, elevation: 30, scale: 8 }
@@ -50,39 +82,74 @@ describe('a view', () => {
 
 describe('labels', () => {
   it('never overprint one another, stay in the pane, and say by a line where they were moved from', () => {
-    const wanted = fc.array(fc.tuple(fc.integer({ min: -50, max: 800 }), fc.integer({ min: -50, max: 700 }), fc.integer({ min: 60, max: 140 })), { maxLength: 60 })
-    fc.assert(fc.property(wanted, (list) => {
-      const placed = placeLabels(list.map(([x, y, width], i) => ({ mass: `m${i}`, text: 'homes 100.00', width, anchor: [x, y] })), size)
-      placed.forEach((a, i) => {
-        expect(a.at[0] - a.width / 2).toBeGreaterThanOrEqual(0)
-        expect(a.at[0] + a.width / 2).toBeLessThanOrEqual(size[0])
-        expect(a.at[1]).toBeLessThan(size[1] - 100)
-        expect(a.moved).toBe(Math.hypot(a.at[0] - a.anchor[0], a.at[1] - a.anchor[1]) > 12)
-        for (const b of placed.slice(0, i)) expect(Math.abs(a.at[0] - b.at[0]) >= (a.width + b.width) / 2 || Math.abs(a.at[1] - b.at[1]) >= 22).toBe(true)
-      })
-    }))
+    const wanted = fc.array(
+      fc.tuple(
+        fc.integer({ min: -50, max: 800 }),
+        fc.integer({ min: -50, max: 700 }),
+        fc.integer({ min: 60, max: 140 }),
+      ),
+      { maxLength: 60 },
+    )
+    fc.assert(
+      fc.property(wanted, (list) => {
+        const placed = placeLabels(
+          list.map(([x, y, width], i) => ({ mass: `m${i}`, text: 'homes 100.00', width, anchor: [x, y] })),
+          size,
+        )
+        placed.forEach((a, i) => {
+          expect(a.at[0] - a.width / 2).toBeGreaterThanOrEqual(0)
+          expect(a.at[0] + a.width / 2).toBeLessThanOrEqual(size[0])
+          expect(a.at[1]).toBeLessThan(size[1] - 100)
+          expect(a.moved).toBe(Math.hypot(a.at[0] - a.anchor[0], a.at[1] - a.anchor[1]) > 12)
+          for (const b of placed.slice(0, i))
+            expect(Math.abs(a.at[0] - b.at[0]) >= (a.width + b.width) / 2 || Math.abs(a.at[1] - b.at[1]) >= 22).toBe(
+              true,
+            )
+        })
+      }),
+    )
   })
   it('of two pieces at one spot both stand, one moved aside', () => {
-    const placed = placeLabels([0, 1].map((i) => ({ mass: `m${i}`, text: 'x', width: 80, anchor: [300, 300] as Vec2 })), size)
+    const placed = placeLabels(
+      [0, 1].map((i) => ({ mass: `m${i}`, text: 'x', width: 80, anchor: [300, 300] as Vec2 })),
+      size,
+    )
     expect(placed.map((p) => p.moved)).toEqual([false, true])
   })
 })
 
 describe('an upright view', () => {
-  const upright = fc.record({ target: fc.tuple(fc.integer({ min: -99, max: 99 }), fc.integer({ min: -99, max: 99 }), fc.integer({ min: 0, max: 30 })) as fc.Arbitrary<Vec3>, azimuth: fc.constantFrom(-90, 0, 90, 180, 33), elevation: fc.constant(0), scale: fc.double({ min: 1, max: 60, noNaN: true }) }) as fc.Arbitrary<View>
+  const upright = fc.record({
+    target: fc.tuple(
+      fc.integer({ min: -99, max: 99 }),
+      fc.integer({ min: -99, max: 99 }),
+      fc.integer({ min: 0, max: 30 }),
+    ) as fc.Arbitrary<Vec3>,
+    azimuth: fc.constantFrom(-90, 0, 90, 180, 33),
+    elevation: fc.constant(0),
+    scale: fc.double({ min: 1, max: 60, noNaN: true }),
+  }) as fc.Arbitrary<View>
   it('has true heights: a metre up is as many pixels as a metre across', () => {
-    fc.assert(fc.property(upright, fc.integer({ min: -20, max: 60 }), (v, z) => {
-      const { right } = axesOf(v)
-      const [a, b, c] = [toPane(v, size, [0, 0, z]), toPane(v, size, [0, 0, z + 1]), toPane(v, size, [right[0], right[1], z])]
-      expect(a[1] - b[1]).toBeCloseTo(v.scale, 6)
-      expect(c[0] - a[0]).toBeCloseTo(v.scale, 6)
-    }))
+    fc.assert(
+      fc.property(upright, fc.integer({ min: -20, max: 60 }), (v, z) => {
+        const { right } = axesOf(v)
+        const [a, b, c] = [
+          toPane(v, size, [0, 0, z]),
+          toPane(v, size, [0, 0, z + 1]),
+          toPane(v, size, [right[0], right[1], z]),
+        ]
+        expect(a[1] - b[1]).toBeCloseTo(v.scale, 6)
+        expect(c[0] - a[0]).toBeCloseTo(v.scale, 6)
+      }),
+    )
   })
   it('gives the point under a pixel in the plane that faces the viewer', () => {
-    fc.assert(fc.property(upright, fc.integer({ min: 0, max: 760 }), fc.integer({ min: 0, max: 640 }), (v, x, y) => {
-      const [px, py] = toPane(v, size, facing(v, size, [x, y]))
-      expect(px).toBeCloseTo(x, 5)
-      expect(py).toBeCloseTo(y, 5)
-    }))
+    fc.assert(
+      fc.property(upright, fc.integer({ min: 0, max: 760 }), fc.integer({ min: 0, max: 640 }), (v, x, y) => {
+        const [px, py] = toPane(v, size, facing(v, size, [x, y]))
+        expect(px).toBeCloseTo(x, 5)
+        expect(py).toBeCloseTo(y, 5)
+      }),
+    )
   })
 })

@@ -14,7 +14,12 @@ import { Scene } from '../stage/Scene'
 import { paletteOf, useTheme } from '../stage/theme'
 import { cameraOf } from './open-kept'
 
-const SIZES = [{ value: '1600x1000', label: '1600 x 1000' }, { value: '2400x1500', label: '2400 x 1500' }, { value: '3508x2480', label: 'A4 at 300 dpi' }, { value: '1080x1080', label: 'square, 1080' }]
+const SIZES = [
+  { value: '1600x1000', label: '1600 x 1000' },
+  { value: '2400x1500', label: '2400 x 1500' },
+  { value: '3508x2480', label: 'A4 at 300 dpi' },
+  { value: '1080x1080', label: 'square, 1080' },
+]
 
 /** A presentation picture of a kept view, as PNG at a chosen size. */
 export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () => void }) {
@@ -23,21 +28,98 @@ export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () =
   const [drawing, setDrawing] = useState(false)
   const [titled, setTitled] = useState(false)
   const [w, h] = [Number(width), Number(height)]
-  const fault = [w, h].every((n) => Number.isInteger(n) && n >= 64 && n <= 4096) ? null : 'Type whole numbers of pixels from 64 to 4096.'
+  const fault = [w, h].every((n) => Number.isInteger(n) && n >= 64 && n <= 4096)
+    ? null
+    : 'Type whole numbers of pixels from 64 to 4096.'
   const field = 'h-9 w-24 rounded-md border border-line bg-field px-2.5 text-right font-semibold'
   return (
-    <Dialog title={`Picture of ${view.name}`} onClose={onClose} onAccept={() => { if (!fault) setDrawing(true) }} accept={drawing ? 'Drawing ...' : 'Save PNG'}>
-      <div className="mb-2 flex flex-wrap gap-1.5">{SIZES.map((s) => <button key={s.value} type="button" className="pill" aria-pressed={`${width}x${height}` === s.value} onClick={() => { const [a = '', b = ''] = s.value.split('x'); setWidth(a); setHeight(b) }}>{s.label}</button>)}</div>
-      <div className="flex items-center gap-2"><input aria-label="width in pixels" className={field} value={width} onChange={(e) => setWidth(e.target.value)} /> by <input aria-label="height in pixels" className={field} value={height} onChange={(e) => setHeight(e.target.value)} /> pixels</div>
-      <label className="mt-3 flex cursor-pointer items-center justify-between text-ink2">with the project's data below<input type="checkbox" className="checkbox checkbox-xs" checked={titled} onChange={(e) => setTitled(e.target.checked)} /></label>
-      {fault && <p role="alert" className="mt-1 text-[12px] text-error">{fault}</p>}
-      {drawing && <PictureMaker view={view} size={[w, h]} titled={titled} done={(blob) => { setDrawing(false); if (!blob) { toast.error('The picture could not be drawn at this size. Try a smaller one.'); return } save(blob, `${view.name}.png`); onClose() }} />}
+    <Dialog
+      title={`Picture of ${view.name}`}
+      onClose={onClose}
+      onAccept={() => {
+        if (!fault) setDrawing(true)
+      }}
+      accept={drawing ? 'Drawing ...' : 'Save PNG'}
+    >
+      <div className="mb-2 flex flex-wrap gap-1.5">
+        {SIZES.map((s) => (
+          <button
+            key={s.value}
+            type="button"
+            className="pill"
+            aria-pressed={`${width}x${height}` === s.value}
+            onClick={() => {
+              const [a = '', b = ''] = s.value.split('x')
+              setWidth(a)
+              setHeight(b)
+            }}
+          >
+            {s.label}
+          </button>
+        ))}
+      </div>
+      <div className="flex items-center gap-2">
+        <input
+          aria-label="width in pixels"
+          className={field}
+          value={width}
+          onChange={(e) => setWidth(e.target.value)}
+        />{' '}
+        by{' '}
+        <input
+          aria-label="height in pixels"
+          className={field}
+          value={height}
+          onChange={(e) => setHeight(e.target.value)}
+        />{' '}
+        pixels
+      </div>
+      <label className="mt-3 flex cursor-pointer items-center justify-between text-ink2">
+        with the project's data below
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={titled}
+          onChange={(e) => setTitled(e.target.checked)}
+        />
+      </label>
+      {fault && (
+        <p role="alert" className="mt-1 text-[12px] text-error">
+          {fault}
+        </p>
+      )}
+      {drawing && (
+        <PictureMaker
+          view={view}
+          size={[w, h]}
+          titled={titled}
+          done={(blob) => {
+            setDrawing(false)
+            if (!blob) {
+              toast.error('The picture could not be drawn at this size. Try a smaller one.')
+              return
+            }
+            save(blob, `${view.name}.png`)
+            onClose()
+          }}
+        />
+      )}
     </Dialog>
   )
 }
 
 /** Draws the view out of sight at its size and gives the picture. */
-function PictureMaker({ view, size: [w, h], titled, done }: { view: KeptView; size: [number, number]; titled: boolean; done: (blob: Blob | null) => void }) {
+function PictureMaker({
+  view,
+  size: [w, h],
+  titled,
+  done,
+}: {
+  view: KeptView
+  size: [number, number]
+  titled: boolean
+  done: (blob: Blob | null) => void
+}) {
   const { project, scheme } = useProject()
   const study = useStudy()
   const theme = useTheme()
@@ -48,15 +130,92 @@ function PictureMaker({ view, size: [w, h], titled, done }: { view: KeptView; si
   const camera = useMemo(() => cameraOf(view, w), [view, w])
   const z = study?.levels.find((l) => l.id === view.blade)?.height ?? null
   const desk = view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form'
-  const cuts = useMemo(() => [{ name: view.pane, buried: (z ?? 0) < -1e-6, cut: z === null ? null : view.pane === 'plan' ? z + (desk === 'fabric' ? 1.2 : 0) : desk === 'slice' && view.pane === '3d' ? z : null, upright: view.pane === 'section' && view.upright && study ? { azimuth: view.upright.azimuth, toward: view.upright.toward - uprightFrame(view.upright.azimuth).toward.reduce((sum, c, i) => sum + c * (study.origin[i] ?? 0), 0) } : null }], [view.pane, view.upright, z, desk, study])
+  const cuts = useMemo(
+    () => [
+      {
+        name: view.pane,
+        buried: (z ?? 0) < -1e-6,
+        cut:
+          z === null
+            ? null
+            : view.pane === 'plan'
+              ? z + (desk === 'fabric' ? 1.2 : 0)
+              : desk === 'slice' && view.pane === '3d'
+                ? z
+                : null,
+        upright:
+          view.pane === 'section' && view.upright && study
+            ? {
+                azimuth: view.upright.azimuth,
+                toward:
+                  view.upright.toward -
+                  uprightFrame(view.upright.azimuth).toward.reduce((sum, c, i) => sum + c * (study.origin[i] ?? 0), 0),
+              }
+            : null,
+      },
+    ],
+    [view.pane, view.upright, z, desk, study],
+  )
   if (!study) return null
-  const labels = view.shows.labels && desk === 'slice' && z !== null ? study.floors.find((f) => f.level === view.blade) ?? null : null
+  const labels =
+    view.shows.labels && desk === 'slice' && z !== null
+      ? (study.floors.find((f) => f.level === view.blade) ?? null)
+      : null
   return (
-    <div ref={(element) => { box.current = element; if (element) boxes.current.set(view.pane, element) }} style={{ position: 'fixed', left: -20000, top: 0, width: w, height: h }} aria-hidden>
-      <Canvas linear flat legacy frameloop="demand" dpr={1} gl={{ antialias: true, preserveDrawingBuffer: true, localClippingEnabled: true } as never}>
-        <Scene view={study} desk={desk} materials={materials} palette={palette} shows={view.shows} hidden={view.hidden} blade={view.blade} direction={() => axesOf(camera).toward} picking={false} />
+    <div
+      ref={(element) => {
+        box.current = element
+        if (element) boxes.current.set(view.pane, element)
+      }}
+      style={{ position: 'fixed', left: -20000, top: 0, width: w, height: h }}
+      aria-hidden
+    >
+      <Canvas
+        linear
+        flat
+        legacy
+        frameloop="demand"
+        dpr={1}
+        gl={{ antialias: true, preserveDrawingBuffer: true, localClippingEnabled: true } as never}
+      >
+        <Scene
+          view={study}
+          desk={desk}
+          materials={materials}
+          palette={palette}
+          shows={view.shows}
+          hidden={view.hidden}
+          blade={view.blade}
+          direction={() => axesOf(camera).toward}
+          picking={false}
+        />
         <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} views={() => camera} />
-        <Shot size={[w, h]} done={(canvas) => { void composed(canvas, [w, h], (g) => { if (labels) writeLabels(g, labels, camera, [w, h], z ?? 0, palette.ink, palette.paper, (a) => `${showNumber(a, 'area', project)} m²`); if (titled) writeTitle(g, [w, h], [`${project.name}, ${scheme.name}: ${view.name}`, factLines(project).join('   ')], palette.ink, palette.paper) }).then(done) }} />
+        <Shot
+          size={[w, h]}
+          done={(canvas) => {
+            void composed(canvas, [w, h], (g) => {
+              if (labels)
+                writeLabels(
+                  g,
+                  labels,
+                  camera,
+                  [w, h],
+                  z ?? 0,
+                  palette.ink,
+                  palette.paper,
+                  (a) => `${showNumber(a, 'area', project)} m²`,
+                )
+              if (titled)
+                writeTitle(
+                  g,
+                  [w, h],
+                  [`${project.name}, ${scheme.name}: ${view.name}`, factLines(project).join('   ')],
+                  palette.ink,
+                  palette.paper,
+                )
+            }).then(done)
+          }}
+        />
       </Canvas>
     </div>
   )
@@ -71,7 +230,10 @@ function Shot({ size, done }: { size: [number, number]; done: (canvas: HTMLCanva
     let frames = 0
     const step = () => {
       invalidate()
-      if (++frames < 6) { requestAnimationFrame(step); return }
+      if (++frames < 6) {
+        requestAnimationFrame(step)
+        return
+      }
       taken.current = true
       done(gl.domElement)
     }
@@ -80,7 +242,11 @@ function Shot({ size, done }: { size: [number, number]; done: (canvas: HTMLCanva
   return null
 }
 
-async function composed(canvas: HTMLCanvasElement, [w, h]: [number, number], draw: (g: CanvasRenderingContext2D) => void): Promise<Blob | null> {
+async function composed(
+  canvas: HTMLCanvasElement,
+  [w, h]: [number, number],
+  draw: (g: CanvasRenderingContext2D) => void,
+): Promise<Blob | null> {
   const out = Object.assign(document.createElement('canvas'), { width: w, height: h })
   const g = out.getContext('2d')
   if (!g) return null
@@ -89,7 +255,16 @@ async function composed(canvas: HTMLCanvasElement, [w, h]: [number, number], dra
   return new Promise((give) => out.toBlob(give, 'image/png'))
 }
 
-function writeLabels(g: CanvasRenderingContext2D, floor: StoredView['floors'][number], camera: Parameters<typeof toPane>[0], size: [number, number], z: number, ink: string, paper: string, show: (area: number) => string): void {
+function writeLabels(
+  g: CanvasRenderingContext2D,
+  floor: StoredView['floors'][number],
+  camera: Parameters<typeof toPane>[0],
+  size: [number, number],
+  z: number,
+  ink: string,
+  paper: string,
+  show: (area: number) => string,
+): void {
   const px = Math.max(12, size[0] / 100)
   g.font = `650 ${px}px "Archivo Variable", sans-serif`
   g.textAlign = 'center'
@@ -97,8 +272,17 @@ function writeLabels(g: CanvasRenderingContext2D, floor: StoredView['floors'][nu
   g.lineJoin = 'round'
   // Places are found for labels of the stage's size; the picture's are larger.
   const k = px / 11.5
-  const wanted = [...floor.plates].sort((a, b) => b.area - a.area).map((p) => { const text = show(p.area); const [x, y] = toPane(camera, size, [p.label[0], p.label[1], z]); return { mass: p.mass, text, width: text.length * 6.6 + 18, anchor: [x / k, y / k] as [number, number] } })
-  for (const { text, at: [x, y] } of placeLabels(wanted, [size[0] / k, size[1] / k])) {
+  const wanted = [...floor.plates]
+    .sort((a, b) => b.area - a.area)
+    .map((p) => {
+      const text = show(p.area)
+      const [x, y] = toPane(camera, size, [p.label[0], p.label[1], z])
+      return { mass: p.mass, text, width: text.length * 6.6 + 18, anchor: [x / k, y / k] as [number, number] }
+    })
+  for (const {
+    text,
+    at: [x, y],
+  } of placeLabels(wanted, [size[0] / k, size[1] / k])) {
     const at = [x * k, y * k] as const
     g.strokeStyle = paper
     g.lineWidth = px / 2.4
@@ -109,7 +293,13 @@ function writeLabels(g: CanvasRenderingContext2D, floor: StoredView['floors'][nu
 }
 
 /** The project's data as a strip along the foot of a picture. */
-function writeTitle(g: CanvasRenderingContext2D, [w, h]: [number, number], [title = '', facts = '']: string[], ink: string, paper: string): void {
+function writeTitle(
+  g: CanvasRenderingContext2D,
+  [w, h]: [number, number],
+  [title = '', facts = '']: string[],
+  ink: string,
+  paper: string,
+): void {
   const px = Math.max(12, w / 90)
   g.fillStyle = paper
   g.fillRect(0, h - px * 3.6, w, px * 3.6)
@@ -124,7 +314,10 @@ function writeTitle(g: CanvasRenderingContext2D, [w, h]: [number, number], [titl
 }
 
 function save(blob: Blob, name: string): void {
-  const link = Object.assign(document.createElement('a'), { href: URL.createObjectURL(blob), download: name.replace(/[^\p{L}\p{N}. -]/gu, '') })
+  const link = Object.assign(document.createElement('a'), {
+    href: URL.createObjectURL(blob),
+    download: name.replace(/[^\p{L}\p{N}. -]/gu, ''),
+  })
   link.click()
   setTimeout(() => URL.revokeObjectURL(link.href), 10000)
 }

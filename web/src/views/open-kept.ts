@@ -11,15 +11,22 @@ export function openKept(view: KeptView, dispatch: AppDispatch, go: (desk: strin
   atDesk(view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form', go, () => {
     dispatch(keptOpened(view))
     // Panes are measured once they stand.
-    requestAnimationFrame(() => requestAnimationFrame(() => {
-      const width = document.querySelector<HTMLElement>(`[data-pane="${view.pane}"]`)?.clientWidth ?? 1000
-      setView(view.pane, cameraOf(view, width))
-    }))
+    requestAnimationFrame(() =>
+      requestAnimationFrame(() => {
+        const width = document.querySelector<HTMLElement>(`[data-pane="${view.pane}"]`)?.clientWidth ?? 1000
+        setView(view.pane, cameraOf(view, width))
+      }),
+    )
   })
 }
 
 /** The camera of a kept view in a pane so many pixels wide. */
 export function cameraOf({ camera }: KeptView, width: number): View {
   const [ox, oy] = store.getState().view.study?.origin ?? [0, 0]
-  return { target: [camera.target[0] - ox, camera.target[1] - oy, camera.target[2]], azimuth: camera.azimuth, elevation: camera.elevation, scale: (camera.scale * width) / 1000 }
+  return {
+    target: [camera.target[0] - ox, camera.target[1] - oy, camera.target[2]],
+    azimuth: camera.azimuth,
+    elevation: camera.elevation,
+    scale: (camera.scale * width) / 1000,
+  }
 }

@@ -16,5 +16,7 @@ export async function needAssets(project: Project): Promise<void> {
   try {
     const response = await fetch(`/api/assets/${hash}`)
     kept.set(hash, response.ok ? new Uint8Array(await response.arrayBuffer()) : null)
-  } catch { kept.set(hash, null) }
+  } catch {
+    kept.set(hash, null)
+  }
 }

@@ -8,7 +8,11 @@ import type { Geometry, GroundView, LaidView, StudyView } from './protocol'
 type Send = (key: string, make: () => Geometry) => string
 let numbered = 0
 const keys = new WeakMap<object, string>()
-const keyOf = (thing: object, what: string): string => { let key = keys.get(thing); if (!key) keys.set(thing, key = `${what}:${++numbered}`); return key }
+const keyOf = (thing: object, what: string): string => {
+  let key = keys.get(thing)
+  if (!key) keys.set(thing, (key = `${what}:${++numbered}`))
+  return key
+}
 
 /** Site, envelope, terrain and neighbours as they are drawn; triangles are sent once. */
 export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
@@ -21,14 +25,62 @@ export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
   return {
     site: ground.site && { ...ground.site, ring: shift(ground.site.ring) },
     envelope: envelope && {
-      region: envelope.region.map(shift), area: envelope.area, limit: envelope.limit, side: envelope.side.map((s) => s + 1), ring: shift(envelope.ring),
-      mesh: bounded ? send(`${keyOf(envelope, 'envelope')}@${at}${envelope.limit === null ? Math.ceil(top / 10) : ''}`, () => meshGeometry('', roomMesh(roomOf(envelope, Math.ceil(top / 10) * 10)), origin)) : null,
+      region: envelope.region.map(shift),
+      area: envelope.area,
+      limit: envelope.limit,
+      side: envelope.side.map((s) => s + 1),
+      ring: shift(envelope.ring),
+      mesh: bounded
+        ? send(`${keyOf(envelope, 'envelope')}@${at}${envelope.limit === null ? Math.ceil(top / 10) : ''}`, () =>
+            meshGeometry('', roomMesh(roomOf(envelope, Math.ceil(top / 10) * 10)), origin),
+          )
+        : null,
     },
-    fits: Object.fromEntries([...ground.fits].map(([id, fit]) => [id, { limits: fit.limits, over: fit.over, clear: fit.clear, mesh: fit.mesh ? send(`${keyOf(fit, 'over')}@${at}`, () => meshGeometry('', fit.mesh ?? { positions: new Float64Array(), triangles: new Uint32Array() }, origin)) : null }])),
+    fits: Object.fromEntries(
+      [...ground.fits].map(([id, fit]) => [
+        id,
+        {
+          limits: fit.limits,
+          over: fit.over,
+          clear: fit.clear,
+          mesh: fit.mesh
+            ? send(`${keyOf(fit, 'over')}@${at}`, () =>
+                meshGeometry('', fit.mesh ?? { positions: new Float64Array(), triangles: new Uint32Array() }, origin),
+              )
+            : null,
+        },
+      ]),
+    ),
     feet: Object.fromEntries(ground.feet),
-    terrain: tin ? { mesh: send(`${keyOf(tin, 'terrain')}@${at}`, () => tinGeometry(tin, origin)), low: tin.low, high: tin.high, points: tin.points.length / 3, lost: tin.lost, apart: contoursApart(tin), flat: null }
-      : project.terrain?.kind === 'level' ? { mesh: null, low: ground.height(0, 0) ?? 0, high: ground.height(0, 0) ?? 0, points: 0, lost: 0, apart: 0, flat: ground.height(0, 0) } : null,
-    neighbours: ground.neighbours.map((n) => ({ id: n.id, name: n.name, base: n.base, top: n.top, outline: shift(n.outline), body: send(`neighbour:${JSON.stringify([n.outline, n.base, n.top])}@${at}`, () => neighbourGeometry(n, origin)) })),
+    terrain: tin
+      ? {
+          mesh: send(`${keyOf(tin, 'terrain')}@${at}`, () => tinGeometry(tin, origin)),
+          low: tin.low,
+          high: tin.high,
+          points: tin.points.length / 3,
+          lost: tin.lost,
+          apart: contoursApart(tin),
+          flat: null,
+        }
+      : project.terrain?.kind === 'level'
+        ? {
+            mesh: null,
+            low: ground.height(0, 0) ?? 0,
+            high: ground.height(0, 0) ?? 0,
+            points: 0,
+            lost: 0,
+            apart: 0,
+            flat: ground.height(0, 0),
+          }
+        : null,
+    neighbours: ground.neighbours.map((n) => ({
+      id: n.id,
+      name: n.name,
+      base: n.base,
+      top: n.top,
+      outline: shift(n.outline),
+      body: send(`neighbour:${JSON.stringify([n.outline, n.base, n.top])}@${at}`, () => neighbourGeometry(n, origin)),
+    })),
     missing: ground.missing,
     corners: ground.site?.ring.map(([x, y]) => ground.height(x, y)) ?? [],
   }
@@ -36,7 +88,18 @@ export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
 
 function neighbourGeometry(n: NeighbourForm, origin: Vec2): Geometry {
   const ring = loopArea(n.outline) < 0 ? [...n.outline].reverse() : n.outline
-  return meshGeometry('', prism(ring, ring.map((_, i) => `e${i}`), n.base, n.top, 'base', 'top'), origin)
+  return meshGeometry(
+    '',
+    prism(
+      ring,
+      ring.map((_, i) => `e${i}`),
+      n.base,
+      n.top,
+      'base',
+      'top',
+    ),
+    origin,
+  )
 }
 
 /** so many points of ground are drawn at most; figures and contours go by all of them */
@@ -52,7 +115,8 @@ function drawnGround(tin: Tin): Pick<Tin, 'points' | 'triangles'> {
   const kept: number[] = []
   const across = Math.ceil((box.x1 - box.x0) / cell) + 1
   for (let i = 0; i < points.length; i += 3) {
-    const key = Math.floor(((points[i + 1] ?? 0) - box.y0) / cell) * across + Math.floor(((points[i] ?? 0) - box.x0) / cell)
+    const key =
+      Math.floor(((points[i + 1] ?? 0) - box.y0) / cell) * across + Math.floor(((points[i] ?? 0) - box.x0) / cell)
     if (seen.has(key)) continue
     seen.add(key)
     kept.push(points[i] ?? 0, points[i + 1] ?? 0, points[i + 2] ?? 0)
@@ -67,10 +131,23 @@ function tinGeometry(tin: Tin, [ox, oy]: Vec2): Geometry {
   const direction = (t: number): Vec3 => {
     const [a, b, c] = [0, 1, 2].map((k) => (triangles[t + k] ?? 0) * 3) as [number, number, number]
     const at = (v: number, i: number) => points[v + i] ?? 0
-    const [ux, uy, uz, wx, wy, wz] = [at(b, 0) - at(a, 0), at(b, 1) - at(a, 1), at(b, 2) - at(a, 2), at(c, 0) - at(a, 0), at(c, 1) - at(a, 1), at(c, 2) - at(a, 2)]
+    const [ux, uy, uz, wx, wy, wz] = [
+      at(b, 0) - at(a, 0),
+      at(b, 1) - at(a, 1),
+      at(b, 2) - at(a, 2),
+      at(c, 0) - at(a, 0),
+      at(c, 1) - at(a, 1),
+      at(c, 2) - at(a, 2),
+    ]
     return [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
   }
-  for (let t = 0; t < triangles.length; t += 3) { const n = direction(t); for (let k = 0; k < 3; k++) { const v = (triangles[t + k] ?? 0) * 3; for (let i = 0; i < 3; i++) sums[v + i] = (sums[v + i] ?? 0) + (n[i] ?? 0) } }
+  for (let t = 0; t < triangles.length; t += 3) {
+    const n = direction(t)
+    for (let k = 0; k < 3; k++) {
+      const v = (triangles[t + k] ?? 0) * 3
+      for (let i = 0; i < 3; i++) sums[v + i] = (sums[v + i] ?? 0) + (n[i] ?? 0)
+    }
+  }
   const positions = Float32Array.from(points, (c, i) => (i % 3 === 0 ? c - ox : i % 3 === 1 ? c - oy : c))
   const normals = new Float32Array(points.length)
   for (let i = 0; i < sums.length; i += 3) {
@@ -79,15 +156,34 @@ function tinGeometry(tin: Tin, [ox, oy]: Vec2): Geometry {
   }
   const lines = contoursOf(tin, contoursApart(tin))
   const edges = lines.map((c, i) => (i % 3 === 0 ? c - ox : i % 3 === 1 ? c - oy : c + 0.02))
-  return { key: '', positions, normals, edges, contours: new Float32Array(), faceOf: new Uint32Array(), index: triangles.slice() }
+  return {
+    key: '',
+    positions,
+    normals,
+    edges,
+    contours: new Float32Array(),
+    faceOf: new Uint32Array(),
+    index: triangles.slice(),
+  }
 }
 
 export function laidViews(study: Study, origin: Vec2): LaidView[] {
   const shift = (p: Vec3): Vec3 => [p[0] - origin[0], p[1] - origin[1], p[2]]
-  return study.pictures.flatMap(({ id, laid }) => laid.filter((l) => l.stand.shown).map((l): LaidView => ({
-    picture: id, stand: l.stand.id, upright: l.stand.lies.kind === 'upright' ? study.context.numbers.angle(l.stand.lies.azimuth) : null, front: l.stand.front,
-    shown: l.shown.map(shift), part: l.part, corner: shift(l.corner), right: l.right, up: l.up,
-  })))
+  return study.pictures.flatMap(({ id, laid }) =>
+    laid
+      .filter((l) => l.stand.shown)
+      .map((l): LaidView => ({
+        picture: id,
+        stand: l.stand.id,
+        upright: l.stand.lies.kind === 'upright' ? study.context.numbers.angle(l.stand.lies.azimuth) : null,
+        front: l.stand.front,
+        shown: l.shown.map(shift),
+        part: l.part,
+        corner: shift(l.corner),
+        right: l.right,
+        up: l.up,
+      })),
+  )
 }
 
 /** What an upright plane cuts; its coordinates along the plane from the view's origin. */
@@ -95,9 +191,13 @@ export function sectionView(study: Study, upright: Upright, origin: Vec2): NonNu
   const { right } = uprightFrame(upright.azimuth)
   const along = right[0] * origin[0] + right[1] * origin[1]
   const regions = study.forms.flatMap((form) => {
-    const region = study.context.memo.of(form, 'section', [upright.azimuth, upright.toward], (): Region => sectionOf(form, upright))
+    const region = study.context.memo.of(form, 'section', [upright.azimuth, upright.toward], (): Region =>
+      sectionOf(form, upright),
+    )
     const area = areaOf(region)
-    return area > 1e-6 ? [{ mass: form.id, use: form.use, area, region: region.map((l) => l.map((p): Vec2 => [p[0] - along, p[1]])) }] : []
+    return area > 1e-6
+      ? [{ mass: form.id, use: form.use, area, region: region.map((l) => l.map((p): Vec2 => [p[0] - along, p[1]])) }]
+      : []
   })
   return { upright, regions }
 }

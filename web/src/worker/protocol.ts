@@ -1,6 +1,15 @@
 import type { Edit } from '@geotome/core/edits'
 import type { Bond, Choices, FaceOffer, LeftOut, PartRole, Place, Remark } from '@geotome/core/fabric'
-import type { Comparison, LimitFigure, PartKind, Project, Raster, SiteFigures, TraceOptions, FoundShape } from '@geotome/core/project'
+import type {
+  Comparison,
+  LimitFigure,
+  PartKind,
+  Project,
+  Raster,
+  SiteFigures,
+  TraceOptions,
+  FoundShape,
+} from '@geotome/core/project'
 import type { LevelHeight } from '@geotome/core/levels'
 import type { Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
@@ -8,29 +17,118 @@ import type { Ledger, MassGround } from '@geotome/core/study'
 
 /** The two sides of the computation: the page sends edits and questions, the worker answers with plain views. Metres, m2. */
 
-export interface FindingView { key: string; kind: string; say: string; remedy: string; level: string | null; masses: string[]; parts: string[]; area: number | null; region: Region; /** what its remedy is called; the worker makes the edit */ fix: string | null; /** why it was left, and the id of that note */ muted: { id: string; reason: string } | null }
+export interface FindingView {
+  key: string
+  kind: string
+  say: string
+  remedy: string
+  level: string | null
+  masses: string[]
+  parts: string[]
+  area: number | null
+  region: Region
+  /** what its remedy is called; the worker makes the edit */ fix: string | null
+  /** why it was left, and the id of that note */ muted: { id: string; reason: string } | null
+}
 
 /** A piece of floor to draw and to write an area on; coordinates from the view's origin. */
-export interface PlateView { mass: string; use: string; region: Region; area: number; label: Vec2 }
-export interface FloorView { level: string; area: number; low: number; net: number | null; perimeter: number; /** m2 by use id */ uses: Record<string, number>; /** the key of its shape */ shape: string; /** what the blade cuts there of masses that do not take the level: no floor, but seen */ untaken: Region }
+export interface PlateView {
+  mass: string
+  use: string
+  region: Region
+  area: number
+  label: Vec2
+}
+export interface FloorView {
+  level: string
+  area: number
+  low: number
+  net: number | null
+  perimeter: number
+  /** m2 by use id */ uses: Record<string, number>
+  /** the key of its shape */ shape: string
+  /** what the blade cuts there of masses that do not take the level: no floor, but seen */ untaken: Region
+}
 /** What is drawn of a floor; many floors have one shape. */
-export interface FloorShape { key: string; plates: PlateView[]; lows: Region }
-export interface MassView { id: string; name: string; use: string; body: string; at: { x: number; y: number; z: number; turn: number }; base: number; top: number; ridge: number | null; volume: number; outline: Vec2[]; storeys: string[]; context: boolean; /** its faces, as its triangles are numbered by them */ faces: { name: string; label: string }[] }
-export interface PartView { id: string; name: string; role: PartRole; mass: string; level: string | null; buildUp: string; area: number; volume: number; thickness: number; length: number | null; bond: Bond; mesh: string | null; kind: PartKind; /** walls: the outline in plan, from the origin */ plan: Region; /** the faces below whose edges a roof can hang over */ eaves: { face: string; label: string }[] }
+export interface FloorShape {
+  key: string
+  plates: PlateView[]
+  lows: Region
+}
+export interface MassView {
+  id: string
+  name: string
+  use: string
+  body: string
+  at: { x: number; y: number; z: number; turn: number }
+  base: number
+  top: number
+  ridge: number | null
+  volume: number
+  outline: Vec2[]
+  storeys: string[]
+  context: boolean
+  /** its faces, as its triangles are numbered by them */ faces: { name: string; label: string }[]
+}
+export interface PartView {
+  id: string
+  name: string
+  role: PartRole
+  mass: string
+  level: string | null
+  buildUp: string
+  area: number
+  volume: number
+  thickness: number
+  length: number | null
+  bond: Bond
+  mesh: string | null
+  kind: PartKind
+  /** walls: the outline in plan, from the origin */ plan: Region
+  /** the faces below whose edges a roof can hang over */ eaves: { face: string; label: string }[]
+}
 
 /** Triangles with flat normals and the ink lines between faces. `faceOf` numbers each triangle's face. */
-export interface Geometry { key: string; positions: Float32Array; normals: Float32Array; edges: Float32Array; /** 12 numbers each: two ends, and the directions of the two facets that meet there: drawn where one of them turns away */ contours: Float32Array; faceOf: Uint32Array; /** triangles by their corners' numbers, where corners are shared: ground */ index?: Uint32Array }
+export interface Geometry {
+  key: string
+  positions: Float32Array
+  normals: Float32Array
+  edges: Float32Array
+  /** 12 numbers each: two ends, and the directions of the two facets that meet there: drawn where one of them turns away */ contours: Float32Array
+  faceOf: Uint32Array
+  /** triangles by their corners' numbers, where corners are shared: ground */ index?: Uint32Array
+}
 
 /** How a mass stands in the envelope: see core/ground. `over` is m3, `mesh` what lies beyond it. */
-export interface FitView { limits: LimitFigure[]; over: number; clear: number[]; mesh: string | null }
+export interface FitView {
+  limits: LimitFigure[]
+  over: number
+  clear: number[]
+  mesh: string | null
+}
 
 /** The ground as it is drawn, from the view's origin. */
 export interface GroundView {
   site: (SiteFigures & { ring: Vec2[] }) | null
-  envelope: { region: Region; area: number; limit: number | null; mesh: string | null; /** listed number of each side of the ring, as it is drawn */ side: number[]; ring: Vec2[] } | null
+  envelope: {
+    region: Region
+    area: number
+    limit: number | null
+    mesh: string | null
+    /** listed number of each side of the ring, as it is drawn */ side: number[]
+    ring: Vec2[]
+  } | null
   fits: Record<string, FitView>
   feet: Record<string, MassGround>
-  terrain: { mesh: string | null; low: number; high: number; points: number; lost: number; apart: number; flat: number | null } | null
+  terrain: {
+    mesh: string | null
+    low: number
+    high: number
+    points: number
+    lost: number
+    apart: number
+    flat: number | null
+  } | null
   neighbours: { id: string; name: string; outline: Vec2[]; base: number; top: number; body: string }[]
   /** the stored terrain is not at hand */
   missing: boolean
@@ -39,7 +137,17 @@ export interface GroundView {
 }
 
 /** A picture at one of its stands: four corners of what its crop leaves, clockwise from the upper left, and that part of the picture (0 to 1, down). */
-export interface LaidView { picture: string; stand: string; upright: number | null; front: boolean; shown: Vec3[]; part: [number, number, number, number]; corner: Vec3; right: Vec3; up: Vec3 }
+export interface LaidView {
+  picture: string
+  stand: string
+  upright: number | null
+  front: boolean
+  shown: Vec3[]
+  part: [number, number, number, number]
+  corner: Vec3
+  right: Vec3
+  up: Vec3
+}
 
 export interface StudyView {
   scheme: string
@@ -68,8 +176,23 @@ export interface StudyView {
   took: number
 }
 
-export interface CandidateView { off: number | null; key: string; name: string; role: PartRole; mass: string; level: string | null; area: number }
-export interface ProposalView { candidates: CandidateView[]; leftOut: LeftOut[]; remarks: Remark[]; faces: FaceOffer[]; mesh: string | null; volume: number }
+export interface CandidateView {
+  off: number | null
+  key: string
+  name: string
+  role: PartRole
+  mass: string
+  level: string | null
+  area: number
+}
+export interface ProposalView {
+  candidates: CandidateView[]
+  leftOut: LeftOut[]
+  remarks: Remark[]
+  faces: FaceOffer[]
+  mesh: string | null
+  volume: number
+}
 
 export interface Ask {
   scheme: string
@@ -97,18 +220,38 @@ export interface StudyWorker {
   keepAsIs(scheme: string, parts: string[]): Promise<{ edit: Edit } | { refused: string }>
   /** where a part could be attached, the likeliest place first; and the edit that attaches it */
   places(scheme: string, part: string): Promise<{ places: Place[] } | { refused: string }>
-  attach(scheme: string, part: string, place: Pick<Place, 'mass' | 'face'>): Promise<{ edit: Edit } | { refused: string }>
+  attach(
+    scheme: string,
+    part: string,
+    place: Pick<Place, 'mass' | 'face'>,
+  ): Promise<{ edit: Edit } | { refused: string }>
   /** points (x, y, z each) as a survey, packed to be kept */
   packPoints(points: Float64Array): Promise<Uint8Array>
   /** closed shapes of a sketch; `progress` hears how far it is */
-  trace(raster: Raster, options: TraceOptions, progress: (done: number, what: string) => void): Promise<{ shapes: FoundShape[] } | { refused: string }>
+  trace(
+    raster: Raster,
+    options: TraceOptions,
+    progress: (done: number, what: string) => void,
+  ): Promise<{ shapes: FoundShape[] } | { refused: string }>
   /** m: the ground's height at a place, in world coordinates; null where it is not known */
   groundAt(scheme: string, x: number, y: number): Promise<{ height: number | null } | { refused: string }>
-  compareTrace(scheme: string, trace: string, stand: number): Promise<{ comparison: Comparison & { view: string } } | { refused: string }>
+  compareTrace(
+    scheme: string,
+    trace: string,
+    stand: number,
+  ): Promise<{ comparison: Comparison & { view: string } } | { refused: string }>
   /** a trace in plan, world coordinates */
-  tracedPlan(scheme: string, trace: string): Promise<{ loops: { points: Vec2[]; bulges: number[] }[] } | { refused: string }>
+  tracedPlan(
+    scheme: string,
+    trace: string,
+  ): Promise<{ loops: { points: Vec2[]; bulges: number[] }[] } | { refused: string }>
 }
 
 /** The pieces of geometry that the ground names. */
 export const groundKeys = (ground: GroundView): string[] =>
-  [ground.envelope?.mesh, ground.terrain?.mesh, ...Object.values(ground.fits).map((f) => f.mesh), ...ground.neighbours.map((n) => n.body)].flatMap((key) => key ?? [])
+  [
+    ground.envelope?.mesh,
+    ground.terrain?.mesh,
+    ...Object.values(ground.fits).map((f) => f.mesh),
+    ...ground.neighbours.map((n) => n.body),
+  ].flatMap((key) => key ?? [])

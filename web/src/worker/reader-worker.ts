@@ -9,11 +9,24 @@ import { openKernel } from '@geotome/core/solid'
 export interface ReaderWorker {
   /** ends when all that reading this kind of file needs is loaded: from here on its time counts */
   ready(extension: string): Promise<void>
-  bodies(name: string, bytes: Uint8Array, together: boolean, answers: Answers): Promise<BodiesRead | { refused: string }>
-  site(name: string, bytes: Uint8Array, location: Location, options: { leaveOut: boolean; answers: Answers }): Promise<SiteFound | { refused: string }>
+  bodies(
+    name: string,
+    bytes: Uint8Array,
+    together: boolean,
+    answers: Answers,
+  ): Promise<BodiesRead | { refused: string }>
+  site(
+    name: string,
+    bytes: Uint8Array,
+    location: Location,
+    options: { leaveOut: boolean; answers: Answers },
+  ): Promise<SiteFound | { refused: string }>
 }
 /** What a site file gives: in project coordinates, and its ground as it would be stored. */
-export interface SiteFound { placed: Placed; survey: Uint8Array | null }
+export interface SiteFound {
+  placed: Placed
+  survey: Uint8Array | null
+}
 
 const api: ReaderWorker = {
   async ready(extension) {
@@ -22,7 +35,11 @@ const api: ReaderWorker = {
     if (extension === 'tif' || extension === 'tiff') await import('geotiff')
   },
   async bodies(name, bytes, together, answers) {
-    try { return await readBodies(name, bytes, together, ifcWasm, answers) } catch (e) { return refused(e) }
+    try {
+      return await readBodies(name, bytes, together, ifcWasm, answers)
+    } catch (e) {
+      return refused(e)
+    }
   },
   async site(name, bytes, location, options) {
     try {
@@ -31,9 +48,14 @@ const api: ReaderWorker = {
       if (survey.points.length < 9) return { placed, survey: null }
       // Whether it can become ground is found out here, and not where it would stop everything.
       const { lost } = triangulateSurvey(survey)
-      if (lost) placed.read.remarks.push(`${lost} pieces of lines cross others in a way that the ground cannot follow, and are smoothed.`)
+      if (lost)
+        placed.read.remarks.push(
+          `${lost} pieces of lines cross others in a way that the ground cannot follow, and are smoothed.`,
+        )
       return { placed, survey: packSurvey(survey) }
-    } catch (e) { return refused(e) }
+    } catch (e) {
+      return refused(e)
+    }
   },
 }
 

@@ -12,7 +12,11 @@ import { forget, viewOf } from './view'
 /** Runs studies off the page's thread; pauses between masses and drops a study when a newer one is asked for. */
 /** one for each scheme: duplicates share the ids of their things */
 const caches = new Map<string, StudyCache>()
-const cacheOf = (scheme: string) => { let cache = caches.get(scheme); if (!cache) caches.set(scheme, cache = new StudyCache()); return cache }
+const cacheOf = (scheme: string) => {
+  let cache = caches.get(scheme)
+  if (!cache) caches.set(scheme, (cache = new StudyCache()))
+  return cache
+}
 const sent = new Set<string>()
 let project: Project | null = null
 let newest = 0
@@ -21,8 +25,14 @@ const mint = () => crypto.randomUUID()
 const SLICE = 24
 
 const api: StudyWorker = {
-  open(opened) { project = opened; sent.clear(); caches.clear() },
-  edit(edits) { for (const edit of edits) if (project) project = applyEdit(project, edit).project },
+  open(opened) {
+    project = opened
+    sent.clear()
+    caches.clear()
+  },
+  edit(edits) {
+    for (const edit of edits) if (project) project = applyEdit(project, edit).project
+  },
   async study(ask) {
     const mine = ++newest
     try {
@@ -30,41 +40,86 @@ const api: StudyWorker = {
       const study = await compute(ask, () => mine !== newest)
       if (!study) return { dropped: true } satisfies Answer
       const view = viewOf(study, ask, sent, performance.now() - started)
-      const other = ask.compare && ask.compare !== ask.scheme && project?.schemes[ask.compare] ? await compute({ ...ask, scheme: ask.compare, preview: null }, () => mine !== newest) : null
-      if (other) view.compare = { scheme: other.scheme.id, name: other.scheme.name, ledger: ledgerOf(other), parts: other.parts.length, findings: other.findings.length }
+      const other =
+        ask.compare && ask.compare !== ask.scheme && project?.schemes[ask.compare]
+          ? await compute({ ...ask, scheme: ask.compare, preview: null }, () => mine !== newest)
+          : null
+      if (other)
+        view.compare = {
+          scheme: other.scheme.id,
+          name: other.scheme.name,
+          ledger: ledgerOf(other),
+          parts: other.parts.length,
+          findings: other.findings.length,
+        }
       forget(view, sent)
-      return transfer({ view } satisfies Answer, view.geometry.flatMap((g) => [g.positions.buffer, g.normals.buffer, g.edges.buffer, g.contours.buffer, g.faceOf.buffer, ...(g.index ? [g.index.buffer] : [])]))
+      return transfer(
+        { view } satisfies Answer,
+        view.geometry.flatMap((g) => [
+          g.positions.buffer,
+          g.normals.buffer,
+          g.edges.buffer,
+          g.contours.buffer,
+          g.faceOf.buffer,
+          ...(g.index ? [g.index.buffer] : []),
+        ]),
+      )
     } catch (e) {
       return refused(e)
     }
   },
-  accept: (ask) => edited({ ...ask, preview: null }, (study) => {
-    if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
-    const { candidates } = propose(study.context, ask.proposal.masses ?? undefined, howOf(ask.proposal.choices))
-    return addParts(study.context, partsFrom(study.context, mint, candidates, ask.proposal.choices))
-  }),
-  bringInLine: (scheme, parts) => edited(plain(scheme), (study) => bringInLine(study.context, study.parts.filter((p) => !parts || parts.includes(p.id)))),
-  keepAsIs: (scheme, parts) => edited(plain(scheme), (study) => keepAsIs(study.context, study.parts.filter((p) => parts.includes(p.id)))),
+  accept: (ask) =>
+    edited({ ...ask, preview: null }, (study) => {
+      if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
+      const { candidates } = propose(study.context, ask.proposal.masses ?? undefined, howOf(ask.proposal.choices))
+      return addParts(study.context, partsFrom(study.context, mint, candidates, ask.proposal.choices))
+    }),
+  bringInLine: (scheme, parts) =>
+    edited(plain(scheme), (study) =>
+      bringInLine(
+        study.context,
+        study.parts.filter((p) => !parts || parts.includes(p.id)),
+      ),
+    ),
+  keepAsIs: (scheme, parts) =>
+    edited(plain(scheme), (study) =>
+      keepAsIs(
+        study.context,
+        study.parts.filter((p) => parts.includes(p.id)),
+      ),
+    ),
   attach: (scheme, part, place) => edited(plain(scheme), (study) => attach(study.context, partOf(study, part), place)),
   async places(scheme, part) {
     try {
       const study = await compute(plain(scheme), () => false)
       return { places: study ? placesFor(study.context, partOf(study, part)) : [] }
-    } catch (e) { return refused(e) }
+    } catch (e) {
+      return refused(e)
+    }
   },
   packPoints: async (points) => packSurvey({ points, lines: [] }),
   async trace(raster, options, progress) {
-    try { return { shapes: await traceSketch(raster, options, progress) } } catch (e) { return refused(e) }
+    try {
+      return { shapes: await traceSketch(raster, options, progress) }
+    } catch (e) {
+      return refused(e)
+    }
   },
   groundAt: (scheme, x, y) => asked(scheme, (study) => ({ height: study.ground.height(x, y) })),
   compareTrace: (scheme, trace, stand) => asked(scheme, (study) => ({ comparison: compareTrace(study, trace, stand) })),
   tracedPlan: (scheme, trace) => asked(scheme, (study) => ({ loops: tracedPlan(study, trace) })),
-  mend: (scheme, key) => edited(plain(scheme), (study) =>
-    study.findings.find((f) => f.key === key)?.fix?.edit(mint) ?? refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.')),
+  mend: (scheme, key) =>
+    edited(
+      plain(scheme),
+      (study) =>
+        study.findings.find((f) => f.key === key)?.fix?.edit(mint) ??
+        refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.'),
+    ),
 }
 
 const plain = (scheme: string): Ask => ({ scheme, preview: null, proposal: null, compare: null, section: null })
-const partOf = (study: Study, id: string) => study.scheme.parts[id] ?? refuse('unknown-id', 'That part is not there any more.', 'Pick another one.')
+const partOf = (study: Study, id: string) =>
+  study.scheme.parts[id] ?? refuse('unknown-id', 'That part is not there any more.', 'Pick another one.')
 
 /** An edit that needs a study of the project as it stands. */
 async function edited(ask: Ask, make: (study: Study) => Edit): Promise<{ edit: Edit } | { refused: string }> {
@@ -81,7 +136,9 @@ async function asked<T extends object>(scheme: string, answer: (study: Study) =>
   try {
     const study = await compute(plain(scheme), () => false)
     return study ? answer(study) : { refused: 'No project is open.' }
-  } catch (e) { return refused(e) }
+  } catch (e) {
+    return refused(e)
+  }
 }
 
 async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
@@ -104,7 +161,10 @@ async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
 function refused(e: unknown): { refused: string } {
   if (e instanceof Refusal) return { refused: e.message }
   console.error(e)
-  return { refused: 'The computation failed in an unforeseen way; the last result stays. Undo the last change, or reload the page.' }
+  return {
+    refused:
+      'The computation failed in an unforeseen way; the last result stays. Undo the last change, or reload the page.',
+  }
 }
 
 expose(api)

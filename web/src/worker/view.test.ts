@@ -10,7 +10,13 @@ import { forget, viewOf } from './view'
 
 beforeAll(() => openKernel())
 
-const ask = (project: Project, proposal = false): Ask => ({ scheme: schemeOf(project).id, preview: null, compare: null, section: null, proposal: proposal ? { masses: null, choices: choicesOf(project) } : null })
+const ask = (project: Project, proposal = false): Ask => ({
+  scheme: schemeOf(project).id,
+  preview: null,
+  compare: null,
+  section: null,
+  proposal: proposal ? { masses: null, choices: choicesOf(project) } : null,
+})
 /** A page as the worker sees it: what it has been sent, and a cache that goes on. */
 function page() {
   const [cache, sent] = [new StudyCache(), new Set<string>()]
@@ -40,7 +46,12 @@ describe('what is sent to the page', () => {
     expect(moved.levels[2]?.height).toBe(6.5)
   })
   it('gives each piece of floor to one mass, with a place for its label inside', () => {
-    const project = withMass(withMass(projectWith([0]), { name: 'A', box: [0, 0, 20, 10], height: 3 }), { name: 'B', box: [15, 0, 20, 10], height: 3, use: 'market' })
+    const project = withMass(withMass(projectWith([0]), { name: 'A', box: [0, 0, 20, 10], height: 3 }), {
+      name: 'B',
+      box: [15, 0, 20, 10],
+      height: 3,
+      use: 'market',
+    })
     const [shape] = page()(project).shapes
     expect(shape?.plates.map((p) => p.area.toFixed(2))).toEqual(['200.00', '150.00'])
     for (const plate of shape?.plates ?? []) {
@@ -67,7 +78,16 @@ describe('what is sent to the page', () => {
     expect(offer?.candidates.filter((c) => c.role === 'floor slab').reduce((s, c) => s + c.area, 0)).toBeCloseTo(320, 6)
     const made = page()(converted(tower()))
     expect(made.parts.every((p) => p.mesh !== null)).toBe(true)
-    expect(made.geometry.every((g) => g.positions.length === g.normals.length && g.positions.length % 9 === 0)).toBe(true)
-    expect(made.parts.map((p) => p.buildUp)).toEqual(made.parts.map((p) => inOrder(converted(tower()).buildUps).find((b) => b.for === (p.role === 'wall' ? 'wall' : p.role.endsWith('slab') ? 'slab' : 'roof'))?.id))
+    expect(made.geometry.every((g) => g.positions.length === g.normals.length && g.positions.length % 9 === 0)).toBe(
+      true,
+    )
+    expect(made.parts.map((p) => p.buildUp)).toEqual(
+      made.parts.map(
+        (p) =>
+          inOrder(converted(tower()).buildUps).find(
+            (b) => b.for === (p.role === 'wall' ? 'wall' : p.role.endsWith('slab') ? 'slab' : 'roof'),
+          )?.id,
+      ),
+    )
   })
 })

@@ -1,36 +1,104 @@
 import polylabel from 'polylabel'
-import { bodyMesh, bodyVolume, eavesOf, faceLabel, howOf, isWall, partsFrom, propose, studyParts, type PartStudy } from '@geotome/core/fabric'
+import {
+  bodyMesh,
+  bodyVolume,
+  eavesOf,
+  faceLabel,
+  howOf,
+  isWall,
+  partsFrom,
+  propose,
+  studyParts,
+  type PartStudy,
+} from '@geotome/core/fabric'
 import { placePoint, piecesOf, subtractRegions, areaOf, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo } from '@geotome/core/project'
 import type { Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { groundView, laidViews, sectionView } from './ground-view'
 import { bodyGeometry, facesNamed, meshGeometry, merged } from './geometry'
-import { groundKeys, type Ask, type FloorShape, type FloorView, type Geometry, type PlateView, type ProposalView, type StudyView } from './protocol'
+import {
+  groundKeys,
+  type Ask,
+  type FloorShape,
+  type FloorView,
+  type Geometry,
+  type PlateView,
+  type ProposalView,
+  type StudyView,
+} from './protocol'
 
 /** What the page needs of a study, as plain data; bodies are sent once. `sent` remembers what the page has. */
 export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number): StudyView {
   const origin = originOf(study)
   const geometry: Geometry[] = []
   const shapes = new Map<string, FloorShape>()
-  const send = (key: string, make: () => Geometry) => { if (!sent.has(key)) { sent.add(key); geometry.push({ ...make(), key }) } return key }
+  const send = (key: string, make: () => Geometry) => {
+    if (!sent.has(key)) {
+      sent.add(key)
+      geometry.push({ ...make(), key })
+    }
+    return key
+  }
   const shift = (region: Region) => shifted(region, origin)
   const masses = [...study.forms, ...study.around].map((f) => ({
-    id: f.id, name: f.name, use: f.use, body: send(hash(f.body.key), () => bodyGeometry(hash(f.body.key), f.body)),
-    at: { ...f.at, x: f.at.x - origin[0], y: f.at.y - origin[1] }, base: f.base, top: f.top, ridge: f.ridge, volume: f.body.volume,
-    context: study.scheme.masses[f.id]?.context ?? false, faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel({ name }) })),
-    outline: footOf(f.body.flats()).map((p): Vec2 => { const [x, y] = placePoint(p, f.at); return [x - origin[0], y - origin[1]] }),
+    id: f.id,
+    name: f.name,
+    use: f.use,
+    body: send(hash(f.body.key), () => bodyGeometry(hash(f.body.key), f.body)),
+    at: { ...f.at, x: f.at.x - origin[0], y: f.at.y - origin[1] },
+    base: f.base,
+    top: f.top,
+    ridge: f.ridge,
+    volume: f.body.volume,
+    context: study.scheme.masses[f.id]?.context ?? false,
+    faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel({ name }) })),
+    outline: footOf(f.body.flats()).map((p): Vec2 => {
+      const [x, y] = placePoint(p, f.at)
+      return [x - origin[0], y - origin[1]]
+    }),
     storeys: study.floors.filter((floor) => floor.plates.some((p) => p.mass === f.id)).map((floor) => floor.level.id),
   }))
   const parts = study.parts.map((p) => ({
-    id: p.id, name: p.part.name, role: p.role, mass: p.part.host.mass, level: p.part.base?.level ?? null, buildUp: p.part.buildUp, area: p.area, volume: p.volume, thickness: p.thickness, length: p.length, bond: p.bond,
-    mesh: p.body ? sendPart(p, origin, send) : null, kind: p.part.kind, plan: isWall(p.role) ? shift(p.plan) : [], eaves: p.role.endsWith('roof') ? eavesOf(study.context, p.part).map((face) => ({ face, label: faceLabel({ name: face }) })) : [],
+    id: p.id,
+    name: p.part.name,
+    role: p.role,
+    mass: p.part.host.mass,
+    level: p.part.base?.level ?? null,
+    buildUp: p.part.buildUp,
+    area: p.area,
+    volume: p.volume,
+    thickness: p.thickness,
+    length: p.length,
+    bond: p.bond,
+    mesh: p.body ? sendPart(p, origin, send) : null,
+    kind: p.part.kind,
+    plan: isWall(p.role) ? shift(p.plan) : [],
+    eaves: p.role.endsWith('roof')
+      ? eavesOf(study.context, p.part).map((face) => ({ face, label: faceLabel({ name: face }) }))
+      : [],
   }))
   return {
-    scheme: study.scheme.id, origin, levels: study.levels, masses, parts, geometry, took,
-    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent, shapes)), shapes: [...shapes.values()], ledger: ledgerOf(study),
-    findings: [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({ ...f, region: shift(f.region), fix: f.fix?.label ?? null, muted: mute && { id: mute.id, reason: mute.reason } })),
-    ground: groundView(study, origin, send), pictures: laidViews(study, origin), wingOf: Object.fromEntries(study.wings.of), section: ask.section ? sectionView(study, ask.section, origin) : null,
+    scheme: study.scheme.id,
+    origin,
+    levels: study.levels,
+    masses,
+    parts,
+    geometry,
+    took,
+    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent, shapes)),
+    shapes: [...shapes.values()],
+    ledger: ledgerOf(study),
+    findings: [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({
+      ...f,
+      region: shift(f.region),
+      fix: f.fix?.label ?? null,
+      muted: mute && { id: mute.id, reason: mute.reason },
+    })),
+    ground: groundView(study, origin, send),
+    pictures: laidViews(study, origin),
+    wingOf: Object.fromEntries(study.wings.of),
+    section: ask.section ? sectionView(study, ask.section, origin) : null,
     compare: null,
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
@@ -38,22 +106,48 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
 
 /** Only the newest pieces of geometry are kept by the page: what a study no longer names is forgotten on both sides. */
 export function forget(view: StudyView, sent: Set<string>): void {
-  const named = new Set([...view.masses.map((m) => m.body), ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])), ...(view.proposal?.mesh ? [view.proposal.mesh] : []), ...groundKeys(view.ground), ...view.floors.map((f) => f.shape)])
+  const named = new Set([
+    ...view.masses.map((m) => m.body),
+    ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])),
+    ...(view.proposal?.mesh ? [view.proposal.mesh] : []),
+    ...groundKeys(view.ground),
+    ...view.floors.map((f) => f.shape),
+  ])
   for (const key of sent) if (!named.has(key)) sent.delete(key)
 }
 
-function floorView(floor: Floor, shape: FloorShape, untaken: Region, sent: Set<string>, fresh: Map<string, FloorShape>): FloorView {
-  if (!sent.has(shape.key)) { sent.add(shape.key); fresh.set(shape.key, shape) }
-  return { level: floor.level.id, area: floor.area, low: floor.low, net: floor.net, perimeter: floor.perimeter, uses: floor.uses, shape: shape.key, untaken }
+function floorView(
+  floor: Floor,
+  shape: FloorShape,
+  untaken: Region,
+  sent: Set<string>,
+  fresh: Map<string, FloorShape>,
+): FloorView {
+  if (!sent.has(shape.key)) {
+    sent.add(shape.key)
+    fresh.set(shape.key, shape)
+  }
+  return {
+    level: floor.level.id,
+    area: floor.area,
+    low: floor.low,
+    net: floor.net,
+    perimeter: floor.perimeter,
+    uses: floor.uses,
+    shape: shape.key,
+    untaken,
+  }
 }
 
 /** The cuts of masses that stand at a floor's height without taking it. */
 function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
   const takers = new Set(floor.plates.map((p) => p.mass))
-  return study.forms.filter((f) => !takers.has(f.id)).flatMap((form) => {
-    const plate = study.context.plateAt(form, floor.level.height)
-    return plate ? memo.of(plate, 'shifted', [...origin], () => shifted(plate.region, origin)) : []
-  })
+  return study.forms
+    .filter((f) => !takers.has(f.id))
+    .flatMap((form) => {
+      const plate = study.context.plateAt(form, floor.level.height)
+      return plate ? memo.of(plate, 'shifted', [...origin], () => shifted(plate.region, origin)) : []
+    })
 }
 
 function shapeOf(floor: Floor, [ox, oy]: Vec2): FloorShape {
@@ -80,21 +174,47 @@ function islandView(island: Island, origin: Vec2): { plates: PlateView[]; lows: 
   return { plates, lows: island.low > 0.01 ? shifted(subtractRegions(island.region, island.counted), origin) : [] }
 }
 
-const shifted = (region: Region, [ox, oy]: Vec2): Region => region.map((loop) => loop.map(([x, y]): Vec2 => [x - ox, y - oy]))
+const shifted = (region: Region, [ox, oy]: Vec2): Region =>
+  region.map((loop) => loop.map(([x, y]): Vec2 => [x - ox, y - oy]))
 
 /** What is drawn of a thing, kept while the thing stays the same object from study to study. */
 const memo = new Memo()
 
-function proposalView(study: Study, ask: NonNullable<Ask['proposal']>, origin: Vec2, send: (key: string, make: () => Geometry) => string): ProposalView {
+function proposalView(
+  study: Study,
+  ask: NonNullable<Ask['proposal']>,
+  origin: Vec2,
+  send: (key: string, make: () => Geometry) => string,
+): ProposalView {
   const proposal = propose(study.context, ask.masses ?? undefined, howOf(ask.choices))
   let n = 0
   const trial = partsFrom(study.context, () => `offered-${n++}`, proposal.candidates, ask.choices)
-  const shaped = studyParts(study.context, [...Object.values(study.scheme.parts), ...trial]).filter((p) => p.id.startsWith('offered-') && p.body)
+  const shaped = studyParts(study.context, [...Object.values(study.scheme.parts), ...trial]).filter(
+    (p) => p.id.startsWith('offered-') && p.body,
+  )
   const key = `offer:${hash(shaped.map((p) => partKey(p)).join())}`
   return {
-    candidates: proposal.candidates.map((c, i) => ({ key: c.key, off: c.off, name: c.part.name, role: c.role, mass: c.part.host.mass, level: c.part.base?.level ?? null, area: shaped.find((s) => s.id === `offered-${i}`)?.area ?? c.area })),
-    leftOut: proposal.leftOut, remarks: proposal.remarks, faces: proposal.faces, volume: shaped.reduce((sum, p) => sum + p.volume, 0),
-    mesh: shaped.length ? send(key, () => merged(key, shaped.flatMap((p) => (p.body ? [meshGeometry(p.id, bodyMesh(p.body), origin)] : [])))) : null,
+    candidates: proposal.candidates.map((c, i) => ({
+      key: c.key,
+      off: c.off,
+      name: c.part.name,
+      role: c.role,
+      mass: c.part.host.mass,
+      level: c.part.base?.level ?? null,
+      area: shaped.find((s) => s.id === `offered-${i}`)?.area ?? c.area,
+    })),
+    leftOut: proposal.leftOut,
+    remarks: proposal.remarks,
+    faces: proposal.faces,
+    volume: shaped.reduce((sum, p) => sum + p.volume, 0),
+    mesh: shaped.length
+      ? send(key, () =>
+          merged(
+            key,
+            shaped.flatMap((p) => (p.body ? [meshGeometry(p.id, bodyMesh(p.body), origin)] : [])),
+          ),
+        )
+      : null,
   }
 }
 
@@ -107,12 +227,18 @@ function sendPart(part: PartStudy, origin: Vec2, send: (key: string, make: () =>
 function partKey(part: PartStudy): string {
   const { body } = part
   if (!body) return part.id
-  return body.kind === 'prism' ? `${part.id}${JSON.stringify(body)}` : `${part.id}${bodyVolume(body)}${body.mesh.positions.join()}`
+  return body.kind === 'prism'
+    ? `${part.id}${JSON.stringify(body)}`
+    : `${part.id}${bodyVolume(body)}${body.mesh.positions.join()}`
 }
 
 function hash(text: string): string {
   let [a, b] = [0x811c9dc5, 0x1000193]
-  for (let i = 0; i < text.length; i++) { const c = text.charCodeAt(i); a = Math.imul(a ^ c, 16777619); b = Math.imul(b ^ c, 2246822507) }
+  for (let i = 0; i < text.length; i++) {
+    const c = text.charCodeAt(i)
+    a = Math.imul(a ^ c, 16777619)
+    b = Math.imul(b ^ c, 2246822507)
+  }
   return `${(a >>> 0).toString(36)}${(b >>> 0).toString(36)}`
 }
 
@@ -130,7 +256,9 @@ function originOf(study: Study): Vec2 {
   return Math.abs(x0) + Math.abs(y0) > 5000 ? [Math.round(x0 / 100) * 100, Math.round(y0 / 100) * 100] : [0, 0]
 }
 
-const footOf = (faces: { plane: { n: readonly number[] }; loops: { points: readonly (readonly number[])[] }[] }[]): Vec2[] => {
+const footOf = (
+  faces: { plane: { n: readonly number[] }; loops: { points: readonly (readonly number[])[] }[] }[],
+): Vec2[] => {
   const down = faces.filter((f) => (f.plane.n[2] ?? 0) < -0.99)
   return down.flatMap((f) => f.loops.flatMap((l) => l.points.map((p): Vec2 => [p[0] ?? 0, p[1] ?? 0])))
 }

@@ -20,6 +20,7 @@ export class First1764000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['part', 'mass', 'level', 'scheme', 'job', 'checkpoint', 'edit', 'project']) await runner.query(`DROP TABLE ${table}`)
+    for (const table of ['part', 'mass', 'level', 'scheme', 'job', 'checkpoint', 'edit', 'project'])
+      await runner.query(`DROP TABLE ${table}`)
   }
 }
