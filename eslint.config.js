@@ -18,7 +18,7 @@ export default tseslint.config(
       '@typescript-eslint/no-non-null-assertion': 'error',
       'no-constant-condition': ['error', { checkLoops: false }],
       eqeqeq: 'error',
-      'max-lines': ['error', { max: 320, skipBlankLines: true, skipComments: true }],
+      'max-lines': ['error', { max: 330, skipBlankLines: true, skipComments: true }],
     },
   },
   { files: ['server/src/db/entities.ts'], rules: { '@typescript-eslint/no-non-null-assertion': 'off' } },

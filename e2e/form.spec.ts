@@ -80,7 +80,6 @@ test('a mass is picked, dragged in strides, turned, given another use, base and 
   await newProject(page, 'Moves')
   await drawRectangle(page, [0, 0], '20', '10', '6')
   const east = await details(page).getByLabel('east').inputValue()
-  await page.waitForTimeout(400)
   const x0 = Number.parseFloat(east)
   const from = await pixel(page, 'plan', [
     x0 + 10,

@@ -51,12 +51,19 @@ export const details = (page: Page): Locator => page.getByRole('complementary', 
 export const level = (page: Page, name: string): Locator =>
   page.getByRole('complementary', { name: 'Spine' }).getByRole('button', { name: new RegExp(`^${name},`) })
 
+/** Waits until what was done is computed and shown, and the views are fitted to it: from then on a point stays where it is. */
+export async function settled(page: Page): Promise<void> {
+  await expect(page.locator('footer[data-settled="true"]')).toBeVisible()
+  await expect(page.locator('[data-fitted="true"]')).toBeVisible()
+}
+
 /** The pixel of a point (m) in a pane, from the view that the pane says it shows. */
 export async function pixel(
   page: Page,
   pane: '3d' | 'plan',
   [x, y, z]: [number, number, number],
 ): Promise<{ x: number; y: number }> {
+  await settled(page)
   const locator = page.locator(`[data-pane="${pane}"]`)
   const view = JSON.parse((await locator.getAttribute('data-view')) ?? '{}') as {
     target: number[]

@@ -1,27 +1,15 @@
 import { Command, CommanderError } from 'commander'
 import { randomUUID } from 'node:crypto'
-import { readFile, writeFile } from 'node:fs/promises'
 import { applyEdit, parseEdit } from '@geotome/core/edits'
 import { formatNamed, FORMATS, READERS } from '@geotome/core/exchange'
 import { addParts, bringInLine, howOf, partsFrom, propose, usualChoices, type Choices } from '@geotome/core/fabric'
 import { addBodies } from '@geotome/core/form'
-import {
-  assetsIn,
-  inOrder,
-  readTyped,
-  Refusal,
-  refuse,
-  writeProjectFile,
-  writeProjectText,
-  type AssetBytes,
-  type BuildUp,
-  type Id,
-  type Project,
-} from '@geotome/core/project'
+import { inOrder, readTyped, Refusal, refuse, type BuildUp, type Id, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
 import { readAside } from './reader'
 import { fabricReport, findingsReport, groundReport, table } from './reports'
+import { along, bytesOf, load, note, parseJson, print, save, saveProject } from './files'
 
 /** Runs the command line; the exit code is 0, or 1 after one sentence on bad input. */
 export async function main(args: string[]): Promise<number> {
@@ -301,66 +289,3 @@ async function study(file: string, options: Options): Promise<Study> {
         ))
   return studyScheme(project, scheme.id, undefined, (hash) => along[hash] ?? null)
 }
-
-/** The pictures and surveys of the project that is worked on: what is written takes them along. */
-let along: AssetBytes = {}
-
-/** Reads a project, with what it takes along. */
-async function load(file: string): Promise<Project> {
-  const { project, assets } = await readAside('project', file, await bytesOf(file))
-  along = assets
-  return project
-}
-
-async function bytesOf(file: string): Promise<Uint8Array> {
-  try {
-    return new Uint8Array(await readFile(file))
-  } catch (e) {
-    return refuse(
-      'file',
-      `${file} cannot be read (${(e as NodeJS.ErrnoException).code ?? 'unknown'}).`,
-      'Check the path.',
-    )
-  }
-}
-
-async function save(file: string, content: string | Uint8Array): Promise<void> {
-  try {
-    await writeFile(file, content)
-  } catch (e) {
-    refuse(
-      'file',
-      `${file} cannot be written (${(e as NodeJS.ErrnoException).code ?? 'unknown'}).`,
-      'Check the folder and its rights.',
-    )
-  }
-}
-
-/** A plain file holds no pictures: what stays behind is said. */
-function saveProject(file: string, project: Project): Promise<void> {
-  if (!/\.json$/i.test(file)) return save(file, writeProjectFile(project, along))
-  const left = assetsIn(project).filter((hash) => along[hash]).length
-  if (left)
-    note(
-      `${left} ${left === 1 ? 'picture or survey is' : 'pictures and surveys are'} not in ${file}: write to a .geotome file to take them along.`,
-    )
-  return save(file, writeProjectText(project))
-}
-
-/** Said beside the result. */
-const note = (text: string) => process.stderr.write(`${text}\n`)
-
-function parseJson(bytes: Uint8Array, file: string): unknown {
-  try {
-    return JSON.parse(new TextDecoder().decode(bytes))
-  } catch (e) {
-    return refuse(
-      'edit',
-      `${file} is no JSON: ${e instanceof Error ? e.message : ''}.`,
-      'Write one edit or a list of edits.',
-    )
-  }
-}
-
-const print = (result: unknown) =>
-  process.stdout.write(`${typeof result === 'string' ? result : JSON.stringify(result, null, 2)}\n`)

@@ -1,16 +1,5 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
-import { levelHeights } from '../levels'
-import {
-  moveIds,
-  outlinesOf,
-  ridgeAlong,
-  withCorners,
-  withMove,
-  withPitch,
-  type BodyMove,
-  type Move,
-  type OutlineShape,
-} from '../moves'
+import { outlinesOf, ridgeAlong, withCorners, withMove, withPitch, type BodyMove, type Move } from '../moves'
 import {
   nextOrder,
   numbersOf,
@@ -24,57 +13,10 @@ import {
   type Project,
   type Scheme,
 } from '../project'
-import { bodyFault, loopArea, placePoint, turnOf, type Vec2 } from '../solid'
-
-/** An outline as it was drawn at world points (m): bulges go by corner, for the side from it to the next, above zero to the right of the way. */
-export type DrawnShape =
-  | { kind: 'rectangle'; from: Vec2; to: Vec2 }
-  | { kind: 'polygon'; points: Vec2[]; bulges?: number[] }
-  | { kind: 'circle'; centre: Vec2; radius: Num }
-
-/** The outline's data from the origin that it gives: a rectangle keeps width and depth as its numbers, a circle its radius. */
-export function shapeOf(drawn: DrawnShape): { origin: Vec2; shape: OutlineShape } {
-  switch (drawn.kind) {
-    case 'rectangle':
-      return {
-        origin: [Math.min(drawn.from[0], drawn.to[0]), Math.min(drawn.from[1], drawn.to[1])],
-        shape: {
-          kind: 'rectangle',
-          width: tidy(Math.abs(drawn.to[0] - drawn.from[0])),
-          depth: tidy(Math.abs(drawn.to[1] - drawn.from[1])),
-        },
-      }
-    case 'circle':
-      return { origin: drawn.centre, shape: { kind: 'circle', radius: drawn.radius } }
-    case 'polygon': {
-      const [points, bulges] = [drawn.points, drawn.bulges ?? []]
-      const n = points.length
-      // With two corners, or all in a line, the arcs tell which way round it was drawn.
-      const area =
-        loopArea(points) +
-        points.reduce((sum, a, i) => {
-          const b = points[(i + 1) % n] as Vec2
-          const k = bulges[i] ?? 0
-          return sum + (k * ((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2)) / 3
-        }, 0)
-      const clockwise = area < 0
-      const order = clockwise ? points.map((_, i) => n - 1 - i) : points.map((_, i) => i)
-      const origin = points[0] ?? [0, 0]
-      return {
-        origin,
-        shape: {
-          kind: 'polygon',
-          corners: order.map((k, i) => ({
-            id: `e${i + 1}`,
-            x: tidy((points[k] as Vec2)[0] - origin[0]),
-            y: tidy((points[k] as Vec2)[1] - origin[1]),
-            bulge: tidy(clockwise ? -(bulges[(k + n - 1) % n] ?? 0) : (bulges[k] ?? 0)),
-          })),
-        },
-      }
-    }
-  }
-}
+import { placePoint, type Vec2 } from '../solid'
+import { shapeOf, type DrawnShape } from './drawn'
+import { normal } from './joining'
+import { massOf } from './mass-of'
 
 /** A new mass from an outline drawn at world points (m), raised by a height or up to a level. */
 export function newMass(
@@ -212,90 +154,6 @@ export function moveCorner(project: Project, scheme: Scheme, id: Id, corner: str
   )
 }
 
-/**
- * Joins the second mass to the first: one body, the first one's use, place and storeys; the second's recipe lives on inside
- * it, and parts that stand on its faces stay with them. The order of picking tells only which name stays.
- */
-export function joinMasses(project: Project, scheme: Scheme, mint: () => Id, first: Id, second: Id): Edit {
-  const [a, b] = [massOf(scheme, first), massOf(scheme, second)]
-  if (first === second) refuse('geometry', 'A mass cannot be joined to itself.', 'Pick two masses.')
-  for (const mass of [a, b]) closedOrRefused(mass)
-  const numbers = numbersOf(project, scheme)
-  const heights = new Map(levelHeights(project, scheme).map((l) => [l.id, l.height]))
-  const zOf = (m: Mass) => (heights.get(m.base.level) ?? 0) + numbers.length(m.base.above)
-  const turn = numbers.angle(a.place.turn)
-  const { c, s } = turnOf(-turn)
-  const [dx, dy] = [
-    numbers.length(b.place.x) - numbers.length(a.place.x),
-    numbers.length(b.place.y) - numbers.length(a.place.y),
-  ]
-  const join: Move = {
-    id: mint(),
-    move: 'join',
-    on: true,
-    name: b.name,
-    place: { x: tidy(c * dx - s * dy), y: tidy(s * dx + c * dy), turn: tidy(numbers.angle(b.place.turn) - turn) },
-    lift: tidy(zOf(b) - zOf(a)),
-    recipe: b.recipe,
-  }
-  const takes =
-    a.takes.kind === 'all-but' && b.takes.kind === 'all-but'
-      ? { kind: 'all-but' as const, levels: a.takes.levels.filter((l) => b.takes.levels.includes(l)) }
-      : a.takes.kind === 'only' && b.takes.kind === 'only'
-        ? { kind: 'only' as const, levels: [...new Set([...a.takes.levels, ...b.takes.levels])] }
-        : { kind: 'all-but' as const, levels: exceptions(a, b) }
-  const rehosted: SingleEdit[] = Object.values(scheme.parts)
-    .filter((p) => p.host.mass === b.id)
-    .map((p) => ({ edit: 'part.change', scheme: scheme.id, id: p.id, set: { host: { ...p.host, mass: a.id } } }))
-  return batch([
-    { edit: 'mass.change', scheme: scheme.id, id: a.id, set: { recipe: [...a.recipe, join], takes } },
-    ...rehosted,
-    { edit: 'mass.remove', scheme: scheme.id, id: b.id },
-  ])
-}
-
-/**
- * Takes a joined body off again: it is a mass of its own, where it stood, with the use and the storeys of the mass it leaves;
- * parts on its faces go with it.
- */
-export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: Id, move: Id): Edit {
-  const mass = massOf(scheme, id)
-  const numbers = numbersOf(project, scheme)
-  const join = mass.recipe.find((m) => m.id === move)
-  if (join?.move !== 'join')
-    return refuse('unknown-id', 'That body is not joined any more.', 'Look at the recipe in the details.')
-  const at = {
-    x: numbers.length(mass.place.x),
-    y: numbers.length(mass.place.y),
-    z: 0,
-    turn: numbers.angle(mass.place.turn),
-  }
-  const [x, y] = placePoint([numbers.length(join.place.x), numbers.length(join.place.y)], at)
-  const own = new Set(moveIds(join.recipe))
-  const apart: Mass = {
-    ...mass,
-    id: mint(),
-    name: join.name,
-    order: nextOrder(scheme.masses),
-    recipe: join.recipe,
-    base: { level: mass.base.level, above: tidy(numbers.length(mass.base.above) + numbers.length(join.lift)) },
-    place: { x: tidy(x), y: tidy(y), turn: tidy(normal(at.turn + numbers.angle(join.place.turn))) },
-  }
-  const parts = Object.values(scheme.parts).filter(
-    (p) => p.host.mass === id && own.has(p.host.face.split('/')[0] ?? ''),
-  )
-  return batch([
-    { edit: 'mass.change', scheme: scheme.id, id, set: { recipe: mass.recipe.filter((m) => m.id !== move) } },
-    { edit: 'mass.add', scheme: scheme.id, thing: apart },
-    ...parts.map((p): SingleEdit => ({
-      edit: 'part.change',
-      scheme: scheme.id,
-      id: p.id,
-      set: { host: { ...p.host, mass: apart.id } },
-    })),
-  ])
-}
-
 /** Removes a mass; the parts on it stay, loose, unless they are removed with it. */
 export function removeMass(scheme: Scheme, id: Id, withParts: boolean): Edit {
   const parts = Object.values(scheme.parts).filter((p) => p.host.mass === id)
@@ -334,31 +192,6 @@ export function moveMasses(
     }),
   )
 }
-
-/** A body from a file that is open cannot be joined to anything. */
-function closedOrRefused(mass: Mass): void {
-  const body = mass.recipe.find((m) => m.move === 'body')
-  if (body?.move !== 'body') return
-  const fault = bodyFault(
-    { positions: Float64Array.from(body.corners), triangles: Uint32Array.from(body.faces.flatMap((f) => f.triangles)) },
-    'edges',
-  )
-  if (fault)
-    refuse(
-      'geometry',
-      `The body of "${mass.name}" is not closed, and cannot be joined.`,
-      'Mend it where it was drawn and import it again, or keep it as context.',
-    )
-}
-
-export const massOf = (scheme: Scheme, id: Id): Mass =>
-  scheme.masses[id] ?? refuse('unknown-id', 'That mass is not there any more.', 'Pick another one.')
-
-const exceptions = (a: Mass, b: Mass): Id[] => {
-  const [all, only] = a.takes.kind === 'all-but' ? [a, b] : [b, a]
-  return all.takes.levels.filter((l) => !only.takes.levels.includes(l))
-}
-const normal = (degrees: number) => ((((degrees + 180) % 360) + 360) % 360) - 180
 
 /** Gives a mass a pitch, or changes the one it has; null takes it off. */
 export const setPitch = (

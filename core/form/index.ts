@@ -1,3 +1,6 @@
 export * from './mass-form'
 export * from './commands'
+export * from './drawn'
+export * from './joining'
+export { massOf } from './mass-of'
 export * from './appearance'

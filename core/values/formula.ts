@@ -1,5 +1,6 @@
+import { tokenize } from './formula-text'
 import { refuse } from './refusal'
-import type { Quantity, Unit } from './schemas'
+import { QUANTITY_NAMES, type Quantity, type Unit } from './schemas'
 import { UNITS, fieldUnit, tidy } from './units'
 
 /**
@@ -15,7 +16,7 @@ export type Node =
   | { node: 'binary'; op: '+' | '-' | '*' | '/'; left: Node; right: Node }
   | { node: 'call'; name: keyof typeof FUNCTIONS; args: Node[] }
 
-const FUNCTIONS = { min: 2, max: 2, sqrt: 1, sin: 1, cos: 1, tan: 1 } as const
+export const FUNCTIONS = { min: 2, max: 2, sqrt: 1, sin: 1, cos: 1, tan: 1 } as const
 const DEPTH = 40
 const RADIANS = Math.PI / 180
 
@@ -213,49 +214,6 @@ export function printFormula(node: Node, show: (ref: { id: string } | { name: st
   }
 }
 
-/** Gives every plain number that is added to a length its unit, so that changing the project's unit changes no meaning. */
-export function sayUnits(
-  node: Node,
-  plainUnit: string,
-  lookUp: (ref: { id: string } | { name: string }) => Measure,
-): Node {
-  const measure = (n: Node) => evaluate(n, plainUnit, lookUp)
-  const isLength = (m: Measure) => !m.bare && m.length === 1 && m.angle === 0
-  const walk = (n: Node): Node => {
-    if (n.node === 'binary') {
-      const [left, right] = [walk(n.left), walk(n.right)]
-      if (n.op === '*' || n.op === '/') return { ...n, left, right }
-      const [a, b] = [measure(left), measure(right)]
-      return {
-        ...n,
-        left: a.bare && isLength(b) ? { node: 'unit', of: left, unit: plainUnit } : left,
-        right: b.bare && isLength(a) ? { node: 'unit', of: right, unit: plainUnit } : right,
-      }
-    }
-    if (n.node === 'negate') return { ...n, of: walk(n.of) }
-    if (n.node === 'call') {
-      const args = n.args.map(walk)
-      // What is compared with a length is one.
-      return {
-        ...n,
-        args:
-          args.some((a) => isLength(measure(a))) && FUNCTIONS[n.name] === 2
-            ? args.map((a): Node => (measure(a).bare ? { node: 'unit', of: a, unit: plainUnit } : a))
-            : args,
-      }
-    }
-    return n
-  }
-  return walk(node)
-}
-
-export const QUANTITY_NAMES: Record<Quantity, string> = {
-  length: 'a length',
-  angle: 'an angle',
-  area: 'an area',
-  number: 'a plain number',
-}
-
 const nameOf = (m: Measure): string =>
   m.angle === 1 && m.length === 0
     ? 'an angle'
@@ -302,74 +260,4 @@ function call(name: keyof typeof FUNCTIONS, args: Measure[], plainUnit: string):
     case 'tan':
       return { value: Math[name](a.value * RADIANS), length: 0, angle: 0, bare: true }
   }
-}
-
-interface Token {
-  kind: 'number' | 'inches' | 'word' | 'ref' | 'sign'
-  text: string
-}
-
-/** A number of inches with its fraction: 6, 6.5, 1/2, 6 1/2 or 6-1/2. */
-const INCHES = String.raw`(?:(\d+)(?:\s+|-)(\d+)\/(\d+)|(\d+)\/(\d+)|(\d+(?:\.\d+)?))`
-/** Feet and inches as they are written: 10' 6 1/2", 9'-4", 7', 6 1/2". A dash between the two belongs to them when nothing stands around it. */
-const FEET = new RegExp(
-  String.raw`\s*(\d+(?:\.\d+)?)\s*['’′](?:(?:-|\s*)${INCHES}\s*["”″]?)?|\s*${INCHES}\s*["”″]`,
-  'uy',
-)
-
-/** Feet and inches where they begin at a place in the text, in inches; null when there are none. */
-function inchesAt(text: string, at: number): { inches: number; end: number } | null {
-  FEET.lastIndex = at
-  const found = FEET.exec(text)
-  if (!found) return null
-  const [feet, ...rest] = found.slice(1).map((part) => (part === undefined ? null : Number(part)))
-  const [whole, over, under, over2, under2, plain] = rest.slice(0, 6).some((x) => x !== null)
-    ? rest.slice(0, 6)
-    : rest.slice(6)
-  const fraction = (a: number | null | undefined, b: number | null | undefined) =>
-    a === null || a === undefined || b === null || b === undefined
-      ? 0
-      : b === 0
-        ? refuse('formula', 'A fraction of an inch divides by zero.', 'Write, for example, 6 1/2".')
-        : a / b
-  return {
-    inches: (feet ?? 0) * 12 + (whole ?? 0) + fraction(over, under) + fraction(over2, under2) + (plain ?? 0),
-    end: FEET.lastIndex,
-  }
-}
-
-function tokenize(text: string): Token[] {
-  if (text.length > 400) refuse('formula', 'The formula is longer than 400 characters.', 'Split it over several dials.')
-  const tokens: Token[] = []
-  const pattern =
-    /\s*(?:(\d+(?:\.\d*)?(?:e[-+]?\d+)?|\.\d+)|\{([0-9a-zA-Z-]+)\}|(m²|m2|ft²|°|\p{L}[\p{L}\p{N}_]*)|([-+*/(),;×÷−]))/uy
-  // An equals sign in front says what any formula is.
-  const clean = text.trim().replace(/^=\s*/, '')
-  while (pattern.lastIndex < clean.length) {
-    const from = pattern.lastIndex
-    const measured = inchesAt(clean, from)
-    if (measured) {
-      tokens.push({ kind: 'inches', text: String(measured.inches) })
-      pattern.lastIndex = measured.end
-      continue
-    }
-    const found = pattern.exec(clean)
-    if (!found)
-      return refuse(
-        'formula',
-        `"${clean.slice(from).trim().slice(0, 12)}" is not understood.`,
-        'Use numbers, + - * /, brackets, units and names of dials.',
-      )
-    const [, number, ref, word, sign] = found
-    if (number !== undefined) tokens.push({ kind: 'number', text: number })
-    else if (ref !== undefined) tokens.push({ kind: 'ref', text: ref })
-    else if (word !== undefined) tokens.push({ kind: 'word', text: word })
-    else
-      tokens.push({
-        kind: 'sign',
-        text: ({ '×': '*', '÷': '/', '−': '-' } as Record<string, string>)[sign ?? ''] ?? sign ?? '',
-      })
-  }
-  if (tokens.length === 0) refuse('formula', 'Nothing is typed.', 'Type a number, for example 3.15.')
-  return tokens
 }

@@ -52,3 +52,11 @@ export interface StandingNumbers extends Numbers {
   base: number
   heights: ReadonlyMap<string, number>
 }
+
+/** A quantity as it is said in a sentence. */
+export const QUANTITY_NAMES: Record<Quantity, string> = {
+  length: 'a length',
+  angle: 'an angle',
+  area: 'an area',
+  number: 'a plain number',
+}

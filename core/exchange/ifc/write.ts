@@ -2,6 +2,7 @@ import { bodyHeights } from '../../fabric'
 import { placeSolid, type Arc, type Vec2 } from '../../solid'
 import type { Study } from '../../study'
 import { BodyWriter, frameAt, type Frame } from './bodies'
+import { connect } from './connections'
 import { address, compoundAngle, factProperties, trueNorth } from './facts'
 import { aroundSite, mapConversion } from './ground'
 import { ifcGuid } from './guid'
@@ -9,6 +10,7 @@ import { Looks, massMaterial, materialOf } from './looks'
 import { axisOf, commonProperties, frameOf, isRoof, kindOf, layerSets, layerUsage, quantities, roofOf } from './parts'
 import { writeSpaces } from './spaces'
 import { derived, enumeration, int, label, StepWriter, type Argument, type Reference } from './step'
+import { unitsOf } from './units'
 
 /**
  * The scheme as IFC4 (ISO 16739-1): storeys with spaces by use, walls with their axes, types, layers, properties, quantities and joins, slabs, roofs
@@ -305,65 +307,6 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
   if (loose.length) relate('IFCRELCONTAINEDINSPATIALSTRUCTURE', 'in-building', loose, building)
   looks.close()
   return step.file('IFC4', `${project.name}.ifc`, stamp.slice(0, 19), facts.author)
-}
-
-/** Walls whose axes meet at their ends are joined there, as their bodies are. */
-function connect(
-  walls: { entity: Reference; line: Vec2[]; id: string }[],
-  relate: (type: string, of: string, ...args: Argument[]) => Reference,
-): void {
-  const key = ([x, y]: Vec2, dx = 0, dy = 0) => `${Math.round(x * 200) + dx} ${Math.round(y * 200) + dy}`
-  const starts = new Map<string, (typeof walls)[number][]>()
-  for (const wall of walls) {
-    const k = key(wall.line[0] as Vec2)
-    const list = starts.get(k)
-    if (list) list.push(wall)
-    else starts.set(k, [wall])
-  }
-  for (const wall of walls) {
-    const end = wall.line.at(-1) as Vec2
-    const next = [0, 1, -1]
-      .flatMap((dx) => [0, 1, -1].flatMap((dy) => starts.get(key(end, dx, dy)) ?? []))
-      .find((o) => o !== wall)
-    if (next)
-      relate(
-        'IFCRELCONNECTSPATHELEMENTS',
-        `joint/${wall.id}/${next.id}`,
-        null,
-        wall.entity,
-        next.entity,
-        [],
-        [],
-        enumeration('ATSTART'),
-        enumeration('ATEND'),
-      )
-  }
-}
-
-/** Metres, or feet by their definition in metres; angles in radians. */
-function unitsOf(step: StepWriter, feet: boolean): Reference {
-  const si = (type: string, name: string) => step.add('IFCSIUNIT', derived, enumeration(type), null, enumeration(name))
-  const [metre, square, cubic] = [
-    si('LENGTHUNIT', 'METRE'),
-    si('AREAUNIT', 'SQUARE_METRE'),
-    si('VOLUMEUNIT', 'CUBIC_METRE'),
-  ]
-  const radian = si('PLANEANGLEUNIT', 'RADIAN')
-  if (!feet) return step.add('IFCUNITASSIGNMENT', [metre, square, cubic, radian])
-  const by = (type: string, name: string, power: number, of: Reference, measure: string) =>
-    step.add(
-      'IFCCONVERSIONBASEDUNIT',
-      step.add('IFCDIMENSIONALEXPONENTS', ...[power, 0, 0, 0, 0, 0, 0].map(int)),
-      enumeration(type),
-      name,
-      step.add('IFCMEASUREWITHUNIT', step.typed(measure, 0.3048 ** power), of),
-    )
-  return step.add('IFCUNITASSIGNMENT', [
-    by('LENGTHUNIT', 'FOOT', 1, metre, 'IFCLENGTHMEASURE'),
-    by('AREAUNIT', 'SQUARE FOOT', 2, square, 'IFCAREAMEASURE'),
-    by('VOLUMEUNIT', 'CUBIC FOOT', 3, cubic, 'IFCVOLUMEMEASURE'),
-    radian,
-  ])
 }
 
 const nearestStorey = <S extends { height: number }>(storeys: S[], z: number): S | undefined =>

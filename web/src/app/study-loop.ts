@@ -43,14 +43,16 @@ async function next(): Promise<void> {
     return
   }
   lastKey = key
-  underWay = study(project, ask)
+  const edit = way.at(-1)?.id ?? project.id
+  underWay = study(project, ask, edit)
     .catch((e: unknown) => {
       // The worker is given the whole project anew at the next change.
       console.error(e)
       store.dispatch(
-        computationRefused(
-          'The computation failed in an unforeseen way; the last result stays. Change something, or reload the page.',
-        ),
+        computationRefused({
+          say: 'The computation failed in an unforeseen way; the last result stays. Change something, or reload the page.',
+          edit,
+        }),
       )
     })
     .finally(() => {
@@ -63,14 +65,14 @@ async function next(): Promise<void> {
   }
 }
 
-async function study(project: Project, ask: Ask): Promise<void> {
+async function study(project: Project, ask: Ask, edit: string | null): Promise<void> {
   const slow = setTimeout(() => store.dispatch(computing(true)), 150)
   try {
     await bringWorkerUp(project)
     const answer = await studyWorker.study(ask)
     if ('view' in answer) {
-      store.dispatch(computed({ view: stageGeometry.keep(answer.view), settled: ask.preview === null }))
-    } else if ('refused' in answer) store.dispatch(computationRefused(answer.refused))
+      store.dispatch(computed({ view: stageGeometry.keep(answer.view), settled: ask.preview === null, edit }))
+    } else if ('refused' in answer) store.dispatch(computationRefused({ say: answer.refused, edit }))
   } finally {
     clearTimeout(slow)
     if (store.getState().view.computing) store.dispatch(computing(false))

@@ -36,6 +36,8 @@ interface ViewState {
   /** m2 in all before the last edit that changed it, and after it: what a gesture under way is compared with */
   before: number | null
   after: number | null
+  /** raised whenever a result is shown, and the last edit that it holds: what a drag, and whoever waits, is measured by */
+  shown: { count: number; edit: string | null }
   refused: string | null
   computing: boolean
   proposing: { masses: string[] | null; choices: Choices } | null
@@ -76,6 +78,7 @@ const initialState: ViewState = {
   study: null,
   before: null,
   after: null,
+  shown: { count: 0, edit: null },
   refused: null,
   computing: false,
   proposing: null,
@@ -168,16 +171,21 @@ const slice = createSlice({
     hovered: (state, { payload }: PayloadAction<string | null>) =>
       state.hover === payload ? state : { ...state, hover: payload },
     proposed: (state, { payload }: PayloadAction<ViewState['proposing']>) => ({ ...state, proposing: payload }),
-    computed: (state, { payload }: PayloadAction<{ view: StoredView; settled: boolean }>) => {
+    computed: (state, { payload }: PayloadAction<{ view: StoredView; settled: boolean; edit: string | null }>) => {
       const { view, settled } = payload
+      const shown = { count: state.shown.count + 1, edit: settled ? payload.edit : null }
       const { area } = view.ledger.totals
-      if (!settled) return { ...state, study: view, refused: null }
+      if (!settled) return { ...state, study: view, shown, refused: null }
       const changed =
         state.after !== null && state.study?.scheme === view.scheme && Math.abs(area - state.after) > 0.005
-      return { ...state, study: view, before: changed ? state.after : state.before, after: area, refused: null }
+      return { ...state, study: view, shown, before: changed ? state.after : state.before, after: area, refused: null }
     },
     computing: (state, { payload }: PayloadAction<boolean>) => ({ ...state, computing: payload }),
-    computationRefused: (state, { payload }: PayloadAction<string>) => ({ ...state, refused: payload }),
+    computationRefused: (state, { payload }: PayloadAction<{ say: string; edit: string | null }>) => ({
+      ...state,
+      refused: payload.say,
+      shown: { ...state.shown, edit: payload.edit },
+    }),
   },
 })
 

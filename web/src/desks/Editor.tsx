@@ -1,32 +1,19 @@
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useState } from 'react'
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import { useKeys, useProject, useStudy } from '../app/hooks'
 import { Problem } from '../app/api'
 import { closeProject, openProject, stepBack, tryEdit } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import {
-  benchOpened,
-  levelShown,
-  measuringChosen,
-  picked,
-  proposed,
-  sheetOpened,
-  toolTaken,
-  viewsToggled,
-} from '../app/view-slice'
+import { benchOpened, levelShown, picked, proposed, sheetOpened, toolTaken, viewsToggled } from '../app/view-slice'
 import { selectProject } from '../app/project-slice'
 import { Details } from '../details/Details'
 import { Figures } from '../figures/Figures'
 import { OpenSheet } from '../figures/Sheets'
-import type { MeasureKind, Project, Scheme } from '@geotome/core/project'
-import { catchEdges } from '../form/catch-edges'
-import { drawHint, useDraw, type DrawKind, type DrawPurpose } from '../form/use-draw'
 import { usePictureDrop } from '../picture/use-picture-drop'
 import { Spine } from '../spine/Spine'
 import { Bench } from '../picture/Bench'
 import { Stage } from '../stage/Stage'
-import { useMeasure } from '../stage/use-measure'
 import { ViewsPanel } from '../views/ViewsPanel'
 import { Dependents } from '../figures/Dependents'
 import { arrived } from './after-desk'
@@ -36,6 +23,7 @@ import { ImportDialog } from './ImportDialog'
 import { Header } from './Header'
 import { useVerbs, Verbs } from './Verbs'
 import { Wordmark } from '../common/Wordmark'
+import { DrawingStage, MeasuringStage } from './stages'
 
 const DESKS = ['ground', 'form', 'slice', 'fabric', 'light', 'sheets']
 const COMING: Record<string, string> = {
@@ -230,145 +218,6 @@ function Desk({ id, desk }: { id: string; desk: string }) {
       {exporting && <ExportDialog onClose={() => setExporting(false)} />}
     </div>
   )
-}
-
-/** The stage while a mass is drawn. */
-function DrawingStage({
-  desk,
-  kind,
-  purpose,
-  holeIn,
-  level,
-  project,
-  scheme,
-  onExport,
-  onImport,
-}: {
-  desk: string
-  kind: DrawKind
-  purpose: DrawPurpose
-  holeIn: string | null
-  level: string
-  project: Project
-  scheme: Scheme
-  onExport: () => void
-  onImport: () => void
-}) {
-  const known = useMemo(() => new Set(Object.keys(scheme.masses)), []) // eslint-disable-line react-hooks/exhaustive-deps
-  const edges = useMemo(() => catchEdges(project, scheme, (id) => !known.has(id)), [project, scheme, known])
-  const drawing = useDraw(
-    kind,
-    holeIn,
-    project,
-    scheme,
-    level,
-    edges,
-    purpose,
-    useAppSelector((s) => s.view.wing),
-  )
-  const keys = useCallback(
-    (e: KeyboardEvent, typing: boolean) => {
-      if (typing) return
-      if (e.key === 'Escape') {
-        e.preventDefault()
-        e.stopImmediatePropagation()
-        drawing.back()
-      }
-      if (e.key === 'Enter') {
-        e.preventDefault()
-        drawing.accept(true)
-      }
-      // What is typed goes into the live fields, wherever the focus is.
-      if (/^[\d.('"-]$/.test(e.key) && !e.ctrlKey && !e.metaKey && !e.altKey)
-        document.querySelector<HTMLInputElement>('[data-live] input')?.focus({ preventScroll: true })
-      if (
-        e.key.toLowerCase() === 'a' &&
-        !e.ctrlKey &&
-        !e.metaKey &&
-        drawing.state.kind === 'polygon' &&
-        drawing.state.points.length > 0
-      ) {
-        e.preventDefault()
-        e.stopImmediatePropagation()
-        drawing.nextSideKind()
-      }
-    },
-    [drawing],
-  )
-  useKeys(keys)
-  return (
-    <>
-      <Stage desk={desk} drawing={drawing} />
-      <Verbs
-        desk={desk}
-        hint={drawHint(drawing.state, holeIn ? (scheme.masses[holeIn]?.name ?? null) : null, purpose)}
-        onExport={onExport}
-        onImport={onImport}
-      />
-    </>
-  )
-}
-
-/** The stage while points are picked to be measured. */
-function MeasuringStage({
-  desk,
-  kind,
-  project,
-  onExport,
-  onImport,
-}: {
-  desk: string
-  kind: MeasureKind
-  project: Project
-  onExport: () => void
-  onImport: () => void
-}) {
-  const dispatch = useAppDispatch()
-  const leave = useCallback(() => {
-    dispatch(toolTaken(null))
-  }, [dispatch])
-  const measure = useMeasure(kind, project, leave)
-  const keys = useCallback(
-    (e: KeyboardEvent, typing: boolean) => {
-      if (typing) return
-      if (e.key === 'Escape') {
-        e.preventDefault()
-        e.stopImmediatePropagation()
-        measure.back()
-      }
-      if (e.key === 'Enter') {
-        e.preventDefault()
-        measure.done()
-      }
-    },
-    [measure],
-  )
-  useKeys(keys)
-  return (
-    <>
-      <Stage desk={desk} drawing={null} measure={measure} />
-      <div
-        className="absolute inset-x-0 bottom-[92px] z-10 flex justify-center gap-1"
-        role="group"
-        aria-label="What is measured"
-      >
-        {(Object.keys(MEASURE_HINTS) as MeasureKind[]).map((k) => (
-          <button key={k} className="pill" aria-pressed={k === kind} onClick={() => dispatch(measuringChosen(k))}>
-            {k}
-          </button>
-        ))}
-      </div>
-      <Verbs desk={desk} hint={MEASURE_HINTS[kind]} onExport={onExport} onImport={onImport} />
-    </>
-  )
-}
-
-const MEASURE_HINTS: Record<MeasureKind, string> = {
-  distance: 'Click two points, in any view: corners are caught. Escape goes back',
-  rise: 'Click a lower and a higher point: their difference in height is kept',
-  angle: 'Click the end of one leg, the corner, and the end of the other leg',
-  radius: 'Click three points on the curve',
-  area: 'Click the corners in turn, Enter closes',
 }
 
 function hintFor(desk: string, picked: string, masses: number, proposing: boolean): string {

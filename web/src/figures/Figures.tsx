@@ -14,6 +14,9 @@ export function Figures() {
   const sheet = useAppSelector((s) => s.view.sheet)
   const busy = useAppSelector((s) => s.view.computing)
   const refused = useAppSelector((s) => s.view.refused)
+  const shown = useAppSelector((s) => s.view.shown)
+  const newest = useAppSelector((s) => s.project.pending.at(-1)?.id ?? s.project.log.at(-1)?.id ?? project.id)
+  const trying = useAppSelector((s) => s.project.preview !== null)
   const { totals } = study?.ledger ?? {}
   const area = (v: number) => showNumber(v, 'area', 'm')
   const change = totals && before !== null ? totals.area - before : 0
@@ -26,7 +29,8 @@ export function Figures() {
     <footer
       className="flex h-[42px] shrink-0 items-center gap-5 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"
       aria-label="Figures"
-      data-study={study?.took}
+      data-study={shown.count}
+      data-settled={trying || shown.edit === newest}
     >
       {totals ? (
         <>

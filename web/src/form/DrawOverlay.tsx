@@ -3,7 +3,8 @@ import { showQuantity } from '@geotome/core/project'
 import { arcBetween, arcPoints, type Vec2 } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
 import { toPane, type View } from '../stage/camera'
-import { SIDE_KINDS, type Drawing } from './use-draw'
+import { type Drawing } from './use-draw'
+import { SIDE_KINDS } from './draw-state'
 
 interface Props {
   drawing: Drawing

@@ -1,22 +1,15 @@
 import { ArrowLeft, Trash2 } from 'lucide-react'
-import {
-  calibrate,
-  inOrder,
-  numbersOf,
-  showNumber,
-  type Anchor,
-  type Pair,
-  type Picture,
-  type Stand,
-} from '@geotome/core/project'
-import { levelHeights } from '@geotome/core/levels'
+import { calibrate, inOrder, numbersOf, type Picture } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { benchOpened, elevationFrom, panesChosen, picked, type BenchTask } from '../app/view-slice'
-import { ChoiceField, Figure, NameField, Section } from '../common/fields'
+import { Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { confirmed } from '../common/confirm'
+import { PairFields } from './PairFields'
+import { StandFields } from './StandFields'
+import { PinFields } from './PinFields'
 
 const TASKS: { id: BenchTask; label: string }[] = [
   { id: 'calibrate', label: 'Calibrate' },
@@ -25,13 +18,6 @@ const TASKS: { id: BenchTask; label: string }[] = [
   { id: 'levels', label: 'Read levels' },
   { id: 'crop', label: 'Crop' },
 ]
-const SIDES = [
-  { value: '-90', label: 'south' },
-  { value: '0', label: 'east' },
-  { value: '90', label: 'north' },
-  { value: '180', label: 'west' },
-]
-
 /** A picked picture: how it is calibrated, where it is laid, what it is tied to, how it looks. */
 export function PictureDetails({ picture: p }: { picture: Picture }) {
   const dispatch = useAppDispatch()
@@ -234,234 +220,5 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
         <Trash2 size={14} /> Remove picture
       </button>
     </>
-  )
-}
-
-function PairFields({
-  pair,
-  off,
-  several,
-  disabled,
-  onChange,
-  onRemove,
-}: {
-  pair: Pair
-  off: number
-  several: boolean
-  disabled: boolean
-  onChange: (fields: Partial<Pair>) => boolean
-  onRemove: () => void
-}) {
-  return (
-    <div className="mt-1.5 rounded-md border border-line p-1.5">
-      <NumField
-        label="is"
-        compact
-        value={pair.length}
-        disabled={disabled}
-        onAccept={(length) => onChange({ length })}
-      />
-      <div className="flex items-center justify-between text-[11px] text-ink2">
-        <select
-          aria-label="it lies"
-          className="cursor-pointer bg-transparent"
-          disabled={disabled}
-          value={pair.lies}
-          onChange={(e) => onChange({ lies: e.target.value as Pair['lies'] })}
-        >
-          {['anyhow', 'level', 'plumb'].map((l) => (
-            <option key={l} value={l} className="bg-panel">
-              lies {l}
-            </option>
-          ))}
-        </select>
-        {several && <span>off by {(off * 1000).toFixed(1)} mm</span>}
-        <button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>
-          remove
-        </button>
-      </div>
-    </div>
-  )
-}
-
-function StandFields({
-  stand: s,
-  disabled,
-  onChange,
-  onRemove,
-  onLook,
-}: {
-  stand: Stand
-  disabled: boolean
-  onChange: (next: Stand) => boolean
-  onRemove: () => void
-  onLook: () => void
-}) {
-  const { project, scheme } = useProject()
-  const { lies } = s
-  const levels = levelHeights(project, scheme)
-  const azimuth = lies.kind === 'upright' && typeof lies.azimuth === 'number' ? String(lies.azimuth) : ''
-  return (
-    <div className="mb-1.5 rounded-md border border-line p-1.5" data-stand={lies.kind}>
-      {lies.kind === 'plan' ? (
-        <ChoiceField
-          label="in plan at"
-          value={lies.level ?? ''}
-          options={[
-            { value: '', label: 'the datum' },
-            ...[...levels].reverse().map((l) => ({ value: l.id, label: l.name })),
-          ]}
-          onChange={(level) => onChange({ ...s, lies: { ...lies, level: level || null } })}
-        />
-      ) : (
-        <>
-          <ChoiceField
-            label="seen from"
-            value={SIDES.some((d) => d.value === azimuth) ? azimuth : 'other'}
-            options={[
-              ...SIDES,
-              ...(SIDES.some((d) => d.value === azimuth) ? [] : [{ value: 'other', label: 'an angle' }]),
-            ]}
-            onChange={(a) => onChange({ ...s, lies: { ...lies, azimuth: Number(a) } })}
-          />
-          <div className="grid grid-cols-2 gap-1.5">
-            <NumField
-              label="at"
-              compact
-              quantity="angle"
-              value={lies.azimuth}
-              disabled={disabled}
-              onAccept={(a) => onChange({ ...s, lies: { ...lies, azimuth: a } })}
-            />
-            <NumField
-              label="nearer by"
-              compact
-              value={lies.toward}
-              disabled={disabled}
-              onAccept={(toward) => onChange({ ...s, lies: { ...lies, toward } })}
-            />
-          </div>
-        </>
-      )}
-      <p className="flex items-center gap-2.5 text-[11px] text-ink2">
-        <label className="flex cursor-pointer items-center gap-1">
-          shown
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={s.shown}
-            onChange={(e) => onChange({ ...s, shown: e.target.checked })}
-          />
-        </label>
-        <label className="flex cursor-pointer items-center gap-1">
-          in front
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={s.front}
-            onChange={(e) => onChange({ ...s, front: e.target.checked })}
-          />
-        </label>
-        <span className="flex-1" />
-        <button className="cursor-pointer underline" onClick={onLook}>
-          look
-        </button>
-        <button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>
-          take up
-        </button>
-      </p>
-    </div>
-  )
-}
-
-/** The picture's point that is tied, and what it is tied to. */
-function PinFields({
-  picture: p,
-  set,
-}: {
-  picture: Picture
-  set: (label: string, fields: Partial<Picture>) => boolean
-}) {
-  const { project, scheme } = useProject()
-  const { to, px } = p.pin
-  const masses = inOrder(scheme.masses)
-  const circles = inOrder(project.measures).filter((m) => m.kind === 'radius' && m.picture !== p.id)
-  const tie = (next: Anchor) => set('tie', { pin: { px, to: next } })
-  const kinds: { value: Anchor['kind']; label: string }[] = [
-    { value: 'point', label: 'a point' },
-    ...(masses.length
-      ? [
-          { value: 'centre' as const, label: "a mass's centre" },
-          { value: 'corner' as const, label: "a mass's corner" },
-        ]
-      : []),
-    ...(circles.length ? [{ value: 'axis' as const, label: "a circle's axis" }] : []),
-  ]
-  const first = masses[0]?.id ?? ''
-  return (
-    <Section title="Tied to">
-      <ChoiceField
-        label="its pin is at"
-        value={to.kind}
-        options={kinds}
-        onChange={(kind) =>
-          tie(
-            kind === 'point'
-              ? { kind, x: 0, y: 0, z: 0 }
-              : kind === 'axis'
-                ? { kind, measure: circles[0]?.id ?? '' }
-                : kind === 'centre'
-                  ? { kind, mass: first }
-                  : { kind, mass: first, corner: 0 },
-          )
-        }
-      />
-      {to.kind === 'point' && (
-        <div className="grid grid-cols-3 gap-1.5">
-          {(['x', 'y', 'z'] as const).map((k) => (
-            <NumField
-              key={k}
-              label={k}
-              name={`pin ${k}`}
-              compact
-              value={to[k]}
-              disabled={p.locked}
-              onAccept={(num) => tie({ ...to, [k]: num })}
-            />
-          ))}
-        </div>
-      )}
-      {(to.kind === 'centre' || to.kind === 'corner') && (
-        <ChoiceField
-          label="of"
-          value={to.mass}
-          options={masses.map((m) => ({ value: m.id, label: m.name }))}
-          onChange={(mass) => tie({ ...to, mass })}
-        />
-      )}
-      {to.kind === 'corner' && (
-        <NumField
-          label="corner, counted from 0"
-          quantity="number"
-          value={to.corner}
-          onAccept={(_, v) => {
-            if (Number.isInteger(v) && v >= 0) return tie({ ...to, corner: v })
-            return false
-          }}
-        />
-      )}
-      {to.kind === 'axis' && (
-        <ChoiceField
-          label="of"
-          value={to.measure}
-          options={circles.map((m) => ({ value: m.id, label: m.name }))}
-          onChange={(measure) => tie({ kind: 'axis', measure })}
-        />
-      )}
-      <p className="px-1 text-[11px] text-ink2">
-        the pin is at pixel {showNumber(px[0], 'number', project, 0)}, {showNumber(px[1], 'number', project, 0)}; it is
-        set where the picture is calibrated
-      </p>
-    </Section>
   )
 }

@@ -5,26 +5,21 @@ import { uprightFrame, type Upright } from '@geotome/core/slice'
 import { usePickedMasses, useProject, useStudy } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
-import { DrawOverlay } from '../form/DrawOverlay'
-import { Handles } from '../form/Handles'
 import type { Drawing } from '../form/use-draw'
-import { axesOf, fitted, panned } from './camera'
-import type { StoredView } from './geometry-store'
-import { PlateLabels } from './Labels'
-import { LevelLines, LevelPlanes } from './LevelLines'
+import { axesOf } from './camera'
 import { makeMaterials } from './materials'
-import { MeasureMarks } from './MeasureMarks'
 import { Pane } from './Pane'
-import { North, ScaleBar, ZeroMark } from './PaneMarks'
 import { PaneRenderer, type PaneCut } from './PaneRenderer'
 import { PlanBar } from './PlanBar'
 import { Scene } from './Scene'
 import { paletteOf, useTheme } from './theme'
-import { SectionLine, through, UprightBar } from './UprightBar'
+import { through, UprightBar } from './UprightBar'
 import type { Measuring } from './use-measure'
-import { isUpright, setView, useView, viewOf, type PaneName } from './views'
+import { isUpright, setView, viewOf, type PaneName } from './views'
+import { fitPane, useFitOnce, type StudyLike } from './fitting'
+import { PaneOverlay, type Middle } from './PaneOverlay'
 
-const NOWHERE: Vec2 = [0, 0]
+export const NOWHERE: Vec2 = [0, 0]
 const towardViewer = () => axesOf(viewOf('3d')).toward
 const CHOICES: { id: Panes; label: string }[] = [
   { id: '3d', label: '3D' },
@@ -93,24 +88,23 @@ export function Stage({
     if (!section && study && shown.includes('section'))
       dispatch(sectionAt(through(-90, [middle.at[0] + study.origin[0], middle.at[1] + study.origin[1]])))
   }, [section, study, shown, middle, dispatch])
+  const origin = study?.origin ?? null
   const cutBy = useMemo(
     () =>
-      section && study
-        ? { azimuth: section.azimuth, toward: section.toward - dotOut(section.azimuth, study.origin) }
-        : null,
-    [section, study?.origin],
-  ) // eslint-disable-line react-hooks/exhaustive-deps
+      section && origin ? { azimuth: section.azimuth, toward: section.toward - dotOut(section.azimuth, origin) } : null,
+    [section, origin],
+  )
   const cuts = useMemo(
     () => shownCuts(shown, desk, level ? z : null, buried, cutBy),
     [shown, desk, level, z, buried, cutBy],
   )
-  useFitOnce(study, boxes)
+  const isFitted = useFitOnce(study, boxes)
 
   const fit = () => {
     for (const name of shown) fitPane(name, study, boxes.current.get(name))
   }
   return (
-    <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper">
+    <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper" data-fitted={isFitted}>
       <div className="absolute inset-0" aria-hidden>
         <Canvas
           linear
@@ -224,65 +218,6 @@ export function Stage({
   )
 }
 
-function PaneOverlay({
-  name,
-  size,
-  z,
-  study,
-  drawing,
-  pointer,
-  labels,
-  mass,
-  middle,
-  narrow,
-  measure,
-  desk,
-}: {
-  desk: string
-  middle: Middle
-  narrow: boolean
-  measure: Measuring | null
-  name: PaneName
-  size: Vec2
-  z: number
-  study: StudyLike
-  drawing: Drawing | null
-  pointer: { pane: PaneName; at: Vec2 }
-  labels: NonNullable<StudyLike>['floors'][number] | null
-  mass: ReturnType<typeof usePickedMasses>[number] | null
-}) {
-  const view = useView(name)
-  const { project } = useProject()
-  const origin = study?.origin ?? NOWHERE
-  const upright = isUpright(name)
-  return (
-    <>
-      {upright && <LevelLines view={view} size={size} />}
-      {name === '3d' && <LevelPlanes view={view} size={size} rect={middle.rect} />}
-      {name === 'plan' && <SectionLine view={view} size={size} origin={origin} reach={middle.reach} />}
-      <MeasureMarks view={view} size={size} origin={origin} measure={measure} kept={desk === 'ground'} />
-      {!upright && <ZeroMark view={view} size={size} origin={origin} />}
-      {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
-      {mass && !upright && <Handles mass={mass} view={view} size={size} />}
-      {drawing && !upright && (
-        <DrawOverlay
-          drawing={drawing}
-          view={view}
-          size={size}
-          z={z}
-          origin={origin}
-          live={pointer.pane === name}
-          pointer={pointer.at}
-        />
-      )}
-      {!upright && <North azimuth={(view.elevation === 90 ? 0 : -90 - view.azimuth) - project.location.trueNorth} />}
-      {name !== '3d' && !narrow && <ScaleBar view={view} unit={project.unit} />}
-    </>
-  )
-}
-
-type StudyLike = StoredView | null
-
 function shownCuts(
   names: PaneName[],
   desk: string,
@@ -305,22 +240,6 @@ function shownCuts(
   }))
 }
 
-function pointsOf(study: StudyLike): Vec3[] {
-  const masses = (study?.masses ?? []).flatMap((m) =>
-    m.outline.flatMap(([x, y]): Vec3[] => [
-      [x, y, Math.max(0, m.base)],
-      [x, y, m.top],
-    ]),
-  )
-  return [...masses, ...(study?.ground.site?.ring ?? []).map(([x, y]): Vec3 => [x, y, 0])]
-}
-
-interface Middle {
-  at: Vec2
-  rect: [Vec2, Vec2] | null
-  /** m, half the diagonal of all that stands, and some air */ reach: number
-}
-
 /** The middle and the extent of all that stands, from the view's origin. */
 function middleOf(study: StudyLike): Middle {
   const points = (study?.masses ?? []).flatMap((m) => m.outline.map((p): Vec3 => [...p, 0]))
@@ -340,33 +259,4 @@ function middleOf(study: StudyLike): Middle {
 const dotOut = (azimuth: number, p: Vec2) => {
   const { toward } = uprightFrame(azimuth)
   return toward[0] * p[0] + toward[1] * p[1]
-}
-
-function fitPane(name: PaneName, study: StudyLike, box: HTMLDivElement | undefined): void {
-  if (!box) return
-  const [w, h] = [box.clientWidth, box.clientHeight]
-  // Upright panes leave room for the labels of the levels at their right.
-  const room = isUpright(name) ? Math.min(160, w * 0.4) : 0
-  const view = fitted(viewOf(name), [w - room, h], pointsOf(study), 0.82)
-  setView(name, room ? panned(view, -room / 2, 0) : view)
-}
-
-/** Shows everything when a scheme is opened, when a site is there, and when its first mass is. */
-function useFitOnce(study: StudyLike, boxes: { current: Map<PaneName, HTMLDivElement> }): void {
-  const done = useRef('')
-  const panes = useAppSelector((s) => s.view.panes)
-  useEffect(() => {
-    if (!study) return
-    const key = `${study.scheme}/${study.masses.length > 0 ? 'some' : study.ground.site ? 'site' : 'none'}/${panes}`
-    if (done.current === key) return
-    const first =
-      done.current === '' || done.current.split('/')[1] !== key.split('/')[1]
-        ? true
-        : done.current.split('/')[2] !== panes
-    done.current = key
-    if (first)
-      requestAnimationFrame(() => {
-        for (const name of boxes.current.keys()) fitPane(name, study, boxes.current.get(name))
-      })
-  }, [study, panes, boxes])
 }

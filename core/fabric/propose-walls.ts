@@ -1,0 +1,158 @@
+import type { MassForm } from '../form'
+import { rectOf, rectsMeet, TOLERANCE } from '../solid'
+import { facesAbove, lowestOf, piecesBetween, type Piece } from './bands'
+import { besideOthers, NOTHING_BESIDE } from './beside'
+import type { FabricContext } from './context'
+import { tie, type Draft } from './draft'
+import { LIMITS } from './limits'
+import { facePrint, ownPiece, tiltOf, type WorldFace } from './print'
+import { closedOver, roofSpaceOver } from './roof-space'
+import { goesOnIn, isRoofBody, isRunOver, takenOf } from './stands'
+import { storeyFaces, storeyPrint } from './storey-face'
+import { freeStretches } from './wall-inputs'
+import { faceAreaOf, wallPiece } from './walls'
+
+/** Upright walls or facets of a bent face, storey by storey. */
+export function addStoreyWalls(
+  { context, form, bands, ties, out, next: count, offer }: Draft,
+  face: WorldFace,
+  follow: 'upright' | 'facets',
+): void {
+  bands.forEach((band, b) => {
+    const found = storeyFaces(context, form, face, band.from, band.to, follow)
+    for (const one of found) {
+      const next = bands[b + 1]
+      const [low, high] = [
+        Math.min(...one.face.loops.flat().map((p) => p[2])),
+        Math.max(...one.face.loops.flat().map((p) => p[2])),
+      ]
+      const reaches = next && high > band.to - 1e-5
+      const piece = piecesBetween(one.face, low, high)[0]
+      if (!piece || high - low < LIMITS.leastPiece) continue
+      const base = { level: band.level, height: band.from - band.above }
+      const free = one.rows ? [piece] : freeStretches(context, form, one.face, piece)
+      if (free.length === 0) {
+        out.leftOut.push({
+          mass: form.id,
+          what: `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`,
+          why: 'lies inside another mass',
+          area: piece.area,
+        })
+        continue
+      }
+      offer(
+        one.rows ? 'facet wall' : one.face.round ? 'curved wall' : 'wall',
+        free.reduce((sum, p) => sum + faceAreaOf({ face: one.face, piece: p, rows: one.rows }), 0),
+        {
+          kind: 'wall',
+          follow,
+          name: `${form.name}, ${band.name}, wall ${count(`wall ${band.level}`)}`,
+          side: 'inside',
+          host: { mass: form.id, face: face.name, piece: found.length > 1 ? one.key : '' },
+          base: tie(band.level, band.above),
+          top: reaches ? tie(next.level) : null,
+          print: storeyPrint(one, ties, base, reaches ? { level: next.level, height: next.from } : null),
+        },
+        one.off,
+      )
+    }
+  })
+}
+
+/** Walls of a face: one for each piece that stands free in a storey, or through all of them. */
+export function addWalls(draft: Draft, face: WorldFace): void {
+  const { context, form, ties, out, next: count, offer } = draft
+  const bands =
+    draft.how.reach === 'through' ? draft.bands.slice(0, 1).map((b) => ({ ...b, to: Infinity })) : draft.bands
+  if (face.bent) {
+    addStoreyWalls(draft, face, 'upright')
+    return
+  }
+  const perBand = bands.map((band) => {
+    const closed = closedOver(form, band.from)
+    const toTop = piecesBetween(face, band.from, Infinity, closed)
+    return piecesBetween(face, band.from, band.to, closed).map((piece) => ({
+      piece,
+      reject: rejected(context, form, face, piece, toTop, band.from),
+    }))
+  })
+  bands.forEach((band, b) => {
+    const next = bands[b + 1]
+    const several = (perBand[b]?.length ?? 0) > 1
+    for (const { piece, reject } of perBand[b] ?? []) {
+      const what = `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
+      const above = next
+        ? (perBand[b + 1] ?? []).filter(
+            (p) => p.piece.from < piece.to - 1e-6 && p.piece.to > piece.from + 1e-6 && p.piece.z0 < band.to + 1e-5,
+          )
+        : []
+      // It reaches to the next storey when a wall stands there, or when its face ends at that very height.
+      const runsUp = goesOnIn(context, form, face).some((o) => Math.abs(lowestOf(o.face) - piece.z1) < TOLERANCE.touch)
+      const reaches =
+        next && !runsUp && piece.z1 > band.to - 1e-5 && (above.length === 0 || above.some((p) => !p.reject))
+      // What it is shaped by: to the top of its face where it runs up.
+      const own = several ? piece.key : ''
+      const shaped = reaches ? piece : (wallPiece(face, band.from, Infinity, own, closedOver(form, band.from)) ?? piece)
+      const free = reject
+        ? []
+        : freeStretches(context, form, face, shaped).filter(
+            (p) => p.z0 < shaped.z0 + 1e-3 || p.z1 - p.z0 > LIMITS.leastPiece,
+          )
+      const beside = reject || free.length === 0 ? NOTHING_BESIDE : besideOthers(context, form, face, piece)
+      const why = reject ?? (free.length === 0 ? takenSay(context, form, face, piece) : beside.why)
+      if (beside.partly) out.remarks.push({ mass: form.id, what, say: beside.partly })
+      if (why) {
+        out.leftOut.push({ mass: form.id, what, why, area: piece.area })
+        continue
+      }
+      for (const stretch of free) {
+        offer(
+          face.round ? 'curved wall' : Math.abs(tiltOf(face)) > 1e-9 ? 'sloping wall' : 'wall',
+          faceAreaOf({ face, piece: stretch, rows: null }),
+          {
+            kind: 'wall',
+            follow: 'face',
+            name: `${form.name}, ${band.name}, wall ${count(`wall ${band.level}`)}`,
+            side: 'inside',
+            host: { mass: form.id, face: face.name, piece: `${own}${stretch.key.slice(ownPiece(stretch.key).length)}` },
+            base: tie(band.level, band.above),
+            top: reaches && next ? tie(next.level) : null,
+            print: facePrint(face, ties),
+          },
+        )
+      }
+    }
+  })
+}
+
+/** Why nothing of a piece of face stands free. */
+function takenSay(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece): string {
+  const rect = rectOf(piece.region)
+  const by = takenOf(context, form, face).find((t) => rectsMeet(rectOf(t.region), rect, 0))?.by
+  return by ? `lies inside ${by.name}, or opens to it` : 'lies inside another mass'
+}
+
+/** Why a piece above a floor is no wall of that storey, or null; `toTop` are the pieces of the face from the floor to its top. */
+function rejected(
+  context: FabricContext,
+  form: MassForm,
+  face: WorldFace,
+  piece: Piece,
+  toTop: Piece[],
+  floor: number,
+): string | null {
+  const onRoof = Math.abs(floor - form.base) < 1e-4 && isRoofBody(context, form)
+  if (piece.z0 < lowestOf(face) + 1e-4 && isRunOver(context, form, face))
+    return 'goes on above a wall that runs up over it'
+  if (piece.z0 > floor + 1e-4)
+    return piece.z1 - piece.z0 < LIMITS.leastPiece
+      ? `only ${(piece.z1 - piece.z0).toFixed(2)} m of it lie in this storey: the slab above takes its place`
+      : null
+  if (floor <= lowestOf(face) + 1e-4 && !onRoof)
+    return piece.z1 - piece.z0 < LIMITS.leastHigh ? `is only ${(piece.z1 - piece.z0).toFixed(3)} m high` : null
+  const wholeTop = Math.max(...toTop.filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
+  if (wholeTop - floor < LIMITS.leastUpright)
+    return `is only ${(wholeTop - floor).toFixed(2)} m high: a thin top, the wall below runs up`
+  const roofSpace = roofSpaceOver(form, facesAbove(face, piece.wide.from, piece.wide.to, floor), floor)
+  return roofSpace ? 'borders roof space only: the wall below runs up' : null
+}

@@ -1,0 +1,25 @@
+import type { MassForm } from '../form'
+import type { LevelHeight } from '../levels'
+
+/** A storey of a mass as a band of height (m): walls stand in it. `above`: how far it begins above its level. */
+export interface StoreyBand {
+  level: string
+  name: string
+  above: number
+  from: number
+  to: number
+}
+
+/** The storeys of a mass as bands of height; what lies below the lowest taken storey is a band of its own, from the mass's base. */
+export function storeyBands(
+  form: MassForm,
+  storeys: LevelHeight[],
+  baseLevel: string,
+  baseHeight: number,
+): StoreyBand[] {
+  const starts: Omit<StoreyBand, 'to'>[] = storeys.map((l) => ({ level: l.id, name: l.name, above: 0, from: l.height }))
+  const first = starts[0]
+  if (!first || first.from > form.base + 1e-4)
+    starts.unshift({ level: baseLevel, name: 'base', above: form.base - baseHeight, from: form.base })
+  return starts.map((s, i) => ({ ...s, to: starts[i + 1]?.from ?? Infinity }))
+}

@@ -1,0 +1,99 @@
+import { type Edit, type SingleEdit, batch } from '../edits'
+import { levelHeights } from '../levels'
+import { moveIds, type Move } from '../moves'
+import { type Project, type Scheme, numbersOf, type Mass } from '../project'
+import { placePoint, turnOf } from '../solid'
+import { type Id, nextOrder, refuse, tidy } from '../values'
+import { closedOrRefused } from './mass-of'
+import { massOf } from './mass-of'
+
+/**
+ * Joins the second mass to the first: one body, the first one's use, place and storeys; the second's recipe lives on inside
+ * it, and parts that stand on its faces stay with them. The order of picking tells only which name stays.
+ */
+export function joinMasses(project: Project, scheme: Scheme, mint: () => Id, first: Id, second: Id): Edit {
+  const [a, b] = [massOf(scheme, first), massOf(scheme, second)]
+  if (first === second) refuse('geometry', 'A mass cannot be joined to itself.', 'Pick two masses.')
+  for (const mass of [a, b]) closedOrRefused(mass)
+  const numbers = numbersOf(project, scheme)
+  const heights = new Map(levelHeights(project, scheme).map((l) => [l.id, l.height]))
+  const zOf = (m: Mass) => (heights.get(m.base.level) ?? 0) + numbers.length(m.base.above)
+  const turn = numbers.angle(a.place.turn)
+  const { c, s } = turnOf(-turn)
+  const [dx, dy] = [
+    numbers.length(b.place.x) - numbers.length(a.place.x),
+    numbers.length(b.place.y) - numbers.length(a.place.y),
+  ]
+  const join: Move = {
+    id: mint(),
+    move: 'join',
+    on: true,
+    name: b.name,
+    place: { x: tidy(c * dx - s * dy), y: tidy(s * dx + c * dy), turn: tidy(numbers.angle(b.place.turn) - turn) },
+    lift: tidy(zOf(b) - zOf(a)),
+    recipe: b.recipe,
+  }
+  const takes =
+    a.takes.kind === 'all-but' && b.takes.kind === 'all-but'
+      ? { kind: 'all-but' as const, levels: a.takes.levels.filter((l) => b.takes.levels.includes(l)) }
+      : a.takes.kind === 'only' && b.takes.kind === 'only'
+        ? { kind: 'only' as const, levels: [...new Set([...a.takes.levels, ...b.takes.levels])] }
+        : { kind: 'all-but' as const, levels: exceptions(a, b) }
+  const rehosted: SingleEdit[] = Object.values(scheme.parts)
+    .filter((p) => p.host.mass === b.id)
+    .map((p) => ({ edit: 'part.change', scheme: scheme.id, id: p.id, set: { host: { ...p.host, mass: a.id } } }))
+  return batch([
+    { edit: 'mass.change', scheme: scheme.id, id: a.id, set: { recipe: [...a.recipe, join], takes } },
+    ...rehosted,
+    { edit: 'mass.remove', scheme: scheme.id, id: b.id },
+  ])
+}
+
+/**
+ * Takes a joined body off again: it is a mass of its own, where it stood, with the use and the storeys of the mass it leaves;
+ * parts on its faces go with it.
+ */
+export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: Id, move: Id): Edit {
+  const mass = massOf(scheme, id)
+  const numbers = numbersOf(project, scheme)
+  const join = mass.recipe.find((m) => m.id === move)
+  if (join?.move !== 'join')
+    return refuse('unknown-id', 'That body is not joined any more.', 'Look at the recipe in the details.')
+  const at = {
+    x: numbers.length(mass.place.x),
+    y: numbers.length(mass.place.y),
+    z: 0,
+    turn: numbers.angle(mass.place.turn),
+  }
+  const [x, y] = placePoint([numbers.length(join.place.x), numbers.length(join.place.y)], at)
+  const own = new Set(moveIds(join.recipe))
+  const apart: Mass = {
+    ...mass,
+    id: mint(),
+    name: join.name,
+    order: nextOrder(scheme.masses),
+    recipe: join.recipe,
+    base: { level: mass.base.level, above: tidy(numbers.length(mass.base.above) + numbers.length(join.lift)) },
+    place: { x: tidy(x), y: tidy(y), turn: tidy(normal(at.turn + numbers.angle(join.place.turn))) },
+  }
+  const parts = Object.values(scheme.parts).filter(
+    (p) => p.host.mass === id && own.has(p.host.face.split('/')[0] ?? ''),
+  )
+  return batch([
+    { edit: 'mass.change', scheme: scheme.id, id, set: { recipe: mass.recipe.filter((m) => m.id !== move) } },
+    { edit: 'mass.add', scheme: scheme.id, thing: apart },
+    ...parts.map((p): SingleEdit => ({
+      edit: 'part.change',
+      scheme: scheme.id,
+      id: p.id,
+      set: { host: { ...p.host, mass: apart.id } },
+    })),
+  ])
+}
+
+export const exceptions = (a: Mass, b: Mass): Id[] => {
+  const [all, only] = a.takes.kind === 'all-but' ? [a, b] : [b, a]
+  return all.takes.levels.filter((l) => !only.takes.levels.includes(l))
+}
+
+export const normal = (degrees: number) => ((((degrees + 180) % 360) + 360) % 360) - 180

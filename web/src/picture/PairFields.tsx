@@ -1,0 +1,49 @@
+import type { Pair } from '@geotome/core/picture'
+import { NumField } from '../common/NumField'
+
+export function PairFields({
+  pair,
+  off,
+  several,
+  disabled,
+  onChange,
+  onRemove,
+}: {
+  pair: Pair
+  off: number
+  several: boolean
+  disabled: boolean
+  onChange: (fields: Partial<Pair>) => boolean
+  onRemove: () => void
+}) {
+  return (
+    <div className="mt-1.5 rounded-md border border-line p-1.5">
+      <NumField
+        label="is"
+        compact
+        value={pair.length}
+        disabled={disabled}
+        onAccept={(length) => onChange({ length })}
+      />
+      <div className="flex items-center justify-between text-[11px] text-ink2">
+        <select
+          aria-label="it lies"
+          className="cursor-pointer bg-transparent"
+          disabled={disabled}
+          value={pair.lies}
+          onChange={(e) => onChange({ lies: e.target.value as Pair['lies'] })}
+        >
+          {['anyhow', 'level', 'plumb'].map((l) => (
+            <option key={l} value={l} className="bg-panel">
+              lies {l}
+            </option>
+          ))}
+        </select>
+        {several && <span>off by {(off * 1000).toFixed(1)} mm</span>}
+        <button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>
+          remove
+        </button>
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,33 @@
+import { useMemo } from 'react'
+import type { Material } from '@geotome/core/project'
+import { useProject } from '../app/hooks'
+
+/** What things are drawn in, by the ids of masses and the kinds of parts. */
+export interface Colours {
+  masses: Record<string, { whole: Material | null; faces: Record<string, Material> }>
+  kinds: Record<string, Material | null>
+}
+
+/** The materials of masses, their faces, and kinds of parts; nothing where the view is to be paper. */
+export function useColours(wanted: boolean): Colours | null {
+  const { project, scheme } = useProject()
+  return useMemo(() => {
+    if (!wanted) return null
+    const of = (id: string | null | undefined) => (id ? (project.materials[id] ?? null) : null)
+    const masses = Object.fromEntries(
+      Object.values(scheme.masses).map((m) => [
+        m.id,
+        {
+          whole: of(m.material),
+          faces: Object.fromEntries(
+            Object.entries(m.faces).flatMap(([face, id]) => {
+              const material = of(id)
+              return material ? [[face, material]] : []
+            }),
+          ),
+        },
+      ]),
+    )
+    return { masses, kinds: Object.fromEntries(Object.entries(project.kinds).map(([kind, id]) => [kind, of(id)])) }
+  }, [wanted, project.materials, project.kinds, scheme.masses])
+}
