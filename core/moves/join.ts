@@ -1,15 +1,14 @@
 import * as v from 'valibot'
 import { placePoint, placeSolid, unite } from '../solid'
 import { IdSchema, NameSchema, NumSchema, PlaceSchema, refuse, tidy, type Num, type Place } from '../values'
-import type { Move } from './list'
 import type { MoveBase, MoveKind } from './kind'
 
-export interface JoinMove extends MoveBase {
+export interface JoinMove<M extends MoveBase = MoveBase> extends MoveBase {
   move: 'join'
   name: string
   place: Place
   lift: Num
-  recipe: Move[]
+  recipe: M[]
 }
 
 /** Unites another body, with a recipe of its own and placed in this mass's frame, with the body so far. Faces keep their names. */

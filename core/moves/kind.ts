@@ -1,7 +1,6 @@
 import type * as v from 'valibot'
 import type { Outline, Solid, Sweep, Vec2 } from '../solid'
 import type { AtLevel, Num, Quantity, StandingNumbers } from '../values'
-import type { Move } from './list'
 
 /** A form on its way through its recipe, in the mass's own frame: the outline in plan, then the body. */
 export interface Form {
@@ -26,6 +25,7 @@ export interface LeftOutMove {
   remedy: string
 }
 
+/** What every move has. */
 export interface MoveBase {
   id: string
   move: string
@@ -38,7 +38,7 @@ export interface MoveBase {
 export interface MoveKind<M extends MoveBase> {
   move: M['move']
   /** its data; `recipe` is the schema of a recipe within it */
-  schema(recipe: v.GenericSchema<unknown, Move[]>): v.GenericSchema<unknown, M>
+  schema(recipe: v.GenericSchema<unknown, MoveBase[]>): v.GenericSchema<unknown, M>
   /** all its numbers but those of a recipe within it, in a fixed order: their values are the key to the form */
   numbers(move: M): [Num, Quantity][]
   /** the recipe of another body that it holds, if it does */
@@ -47,17 +47,17 @@ export interface MoveKind<M extends MoveBase> {
   ties?(move: M): AtLevel[]
   /** the move with its ties to levels replaced: what is done when a level is removed */
   retied?(move: M, tie: (tie: AtLevel) => AtLevel): M
-  /** what its form depends on besides its numbers: heights of levels, as text */
-  more?(move: M, numbers: StandingNumbers): string
+  /** what its form depends on besides its own numbers, as text: heights of levels */
+  dependsOn?(move: M, numbers: StandingNumbers): string
   /** how far the frame of the recipe within it lies above the mass's base, m */
   lift?(move: M, numbers: StandingNumbers): number
   /** refuses what cannot be built; `place` is its position among the active moves, `before` what comes before it, `name` the mass's */
-  check(move: M, context: { place: number; before: readonly Move[]; name: string; numbers: StandingNumbers }): void
+  check(move: M, context: { place: number; before: readonly MoveBase[]; name: string; numbers: StandingNumbers }): void
   /** the form after the move; `body` is the form of the recipe within it */
   build(form: Form, move: M, context: { numbers: StandingNumbers; name: string; body: Form | null }): Form
 }
 
 export interface Inner {
   name: string
-  recipe: Move[]
+  recipe: MoveBase[]
 }

@@ -1,5 +1,5 @@
 import { body } from './body'
-import { join } from './join'
+import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
 import { outline } from './outline'
 import { pitch } from './pitch'
@@ -11,4 +11,8 @@ import { twist } from './twist'
 export const MOVES = [outline, body, raise, taper, twist, pitch, join] as const
 
 type MoveOf<K> = K extends MoveKind<infer M> ? M : never
-export type Move = MoveOf<(typeof MOVES)[number]>
+/** A join of a body whose recipe is of moves of this list. */
+export interface Join extends JoinMove<Move> {
+  move: 'join'
+}
+export type Move = Exclude<MoveOf<(typeof MOVES)[number]>, JoinMove> | Join

@@ -50,6 +50,7 @@ export interface OutlineMove extends MoveBase {
   shape: OutlineShape
   holes: Hole[]
 }
+export const isOutline = (m: MoveBase): m is OutlineMove => m.move === 'outline'
 
 /** The closed outline in plan that a form begins with, with its holes; drawn in either sense. Edges are straight lines or arcs. */
 export const outline: MoveKind<OutlineMove> = {

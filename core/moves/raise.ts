@@ -18,6 +18,7 @@ export interface RaiseMove extends MoveBase {
   height: Num
   /** up to a level, whatever its height; null: by the height */ upTo: AtLevel | null
 }
+export const isRaise = (m: MoveBase): m is RaiseMove => m.move === 'raise'
 
 /** Raises the outline to an upright body, by a height or up to a level. Its faces: <id>/<edge> for each side, <id>/top, <id>/base. */
 export const raise: MoveKind<RaiseMove> = {
@@ -34,7 +35,7 @@ export const raise: MoveKind<RaiseMove> = {
   inner: () => null,
   ties: (m) => (m.upTo ? [m.upTo] : []),
   retied: (m, tie) => (m.upTo ? { ...m, upTo: tie(m.upTo) } : m),
-  more: (m, numbers) => (m.upTo ? String(raisedBy(m, numbers)) : ''),
+  dependsOn: (m, numbers) => (m.upTo ? String(raisedBy(m, numbers)) : ''),
   check: (m, { place, name, numbers }) => {
     if (place !== 1) refuse('geometry', `"${name}" is raised twice.`, 'Change the height of the first raise.')
     const height = raisedBy(m, numbers)

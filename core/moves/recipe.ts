@@ -23,7 +23,7 @@ export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: stri
     .reduce<Form>(
       (form, move) => {
         try {
-          const inner = kindOf(move).inner(move)
+          const inner = innerOf(move)
           const body = inner && buildRecipe(inner.recipe, within(move, numbers), inner.name)
           const built = kindOf(move).build(form, move, { numbers, name, body })
           return body?.leftOut.length ? { ...built, leftOut: [...built.leftOut, ...body.leftOut] } : built
@@ -59,7 +59,7 @@ export function checkRecipe(recipe: Move[], name: string, numbers: StandingNumbe
     refuse('geometry', `The recipe of "${name}" does not raise its outline.`, 'Put a raise behind the outline.')
   active.forEach((move, place) => {
     kindOf(move).check(move, { place, before: active.slice(0, place), name, numbers })
-    const inner = kindOf(move).inner(move)
+    const inner = innerOf(move)
     if (inner) checkRecipe(inner.recipe, inner.name, within(move, numbers), depth + 1)
   })
   checked.set(recipe, values)
@@ -70,11 +70,11 @@ const DEEPEST = 24
 
 /** All numbers of a recipe with what they measure, in a fixed order. */
 export const recipeNumbers = (recipe: Move[]): [Num, Quantity][] =>
-  recipe.flatMap((m) => [...kindOf(m).numbers(m), ...recipeNumbers(kindOf(m).inner(m)?.recipe ?? [])])
+  recipe.flatMap((m) => [...kindOf(m).numbers(m), ...recipeNumbers(innerOf(m)?.recipe ?? [])])
 
 /** What a recipe's form is computed from besides its text: the values of all its numbers, and the heights of levels that it is tied to. */
 export const recipeKey = (recipe: Move[], numbers: StandingNumbers): string =>
-  `${valuesKey(recipe, numbers)}${moreKey(recipe, numbers)}`
+  `${valuesKey(recipe, numbers)}${dependsKey(recipe, numbers)}`
 
 /** The values of all its numbers alone: equal for two forms that differ only because levels have moved. */
 export const valuesKey = (recipe: Move[], numbers: Pick<StandingNumbers, 'value'>): string =>
@@ -82,18 +82,18 @@ export const valuesKey = (recipe: Move[], numbers: Pick<StandingNumbers, 'value'
     .map(([num, q]) => numbers.value(num, q))
     .join(' ')
 
-const moreKey = (recipe: Move[], numbers: StandingNumbers): string =>
+const dependsKey = (recipe: Move[], numbers: StandingNumbers): string =>
   recipe
     .map((m) => {
-      const more = kindOf(m).more?.(m, numbers)
-      const inner = kindOf(m).inner(m)
-      return `${more ? ` ${m.id}:${more}` : ''}${inner ? moreKey(inner.recipe, within(m, numbers)) : ''}`
+      const depends = kindOf(m).dependsOn?.(m, numbers)
+      const inner = innerOf(m)
+      return `${depends ? ` ${m.id}:${depends}` : ''}${inner ? dependsKey(inner.recipe, within(m, numbers)) : ''}`
     })
     .join('')
 
 /** The levels that a recipe is tied to, those of joined bodies too. */
 export const recipeTies = (recipe: Move[]): AtLevel[] =>
-  recipe.flatMap((m) => [...(kindOf(m).ties?.(m) ?? []), ...recipeTies(kindOf(m).inner(m)?.recipe ?? [])])
+  recipe.flatMap((m) => [...(kindOf(m).ties?.(m) ?? []), ...recipeTies(innerOf(m)?.recipe ?? [])])
 
 /** The recipe with its ties to levels replaced. */
 export const withTies = (recipe: Move[], tie: (tie: AtLevel) => AtLevel): Move[] =>
@@ -103,8 +103,7 @@ export const withTies = (recipe: Move[], tie: (tie: AtLevel) => AtLevel): Move[]
   })
 
 /** All ids of moves, those of joined bodies too. */
-export const moveIds = (recipe: Move[]): string[] =>
-  recipe.flatMap((m) => [m.id, ...moveIds(kindOf(m).inner(m)?.recipe ?? [])])
+export const moveIds = (recipe: Move[]): string[] => recipe.flatMap((m) => [m.id, ...moveIds(innerOf(m)?.recipe ?? [])])
 
 function kindOf(move: Move): MoveKind<Move> {
   const kind =
@@ -112,3 +111,7 @@ function kindOf(move: Move): MoveKind<Move> {
     refuse('geometry', `"${move.move}" is no move that this Geotome knows.`, 'Update Geotome.')
   return kind as unknown as MoveKind<Move>
 }
+
+/** The body within a move: every recipe here is of moves of the list, as the schema holds. */
+const innerOf = (move: Move): { name: string; recipe: Move[] } | null =>
+  kindOf(move).inner(move) as { name: string; recipe: Move[] } | null

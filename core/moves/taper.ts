@@ -3,8 +3,8 @@ import { loopArea, type Arc, type Outline, type Vec2 } from '../solid'
 import { IdSchema, NumSchema, refuse } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 import { leaned } from './lean'
-import { outlinesOf } from './outline'
-import { raisedBy, sweptForm } from './raise'
+import { isOutline, outlinesOf } from './outline'
+import { isRaise, raisedBy, sweptForm } from './raise'
 
 const TaperBySchema = v.variant('kind', [
   /** the top is the outline drawn so many times as large, about its middle */
@@ -43,8 +43,8 @@ export const taper: MoveKind<TaperMove> = {
           `The sides of "${name}" lean by ${angle} degrees.`,
           'Type an angle between -80 and 80 degrees from upright.',
         )
-      const [outline, raise] = [before.find((b) => b.move === 'outline'), before.find((b) => b.move === 'raise')]
-      if (outline?.move === 'outline' && raise?.move === 'raise')
+      const [outline, raise] = [before.find(isOutline), before.find(isRaise)]
+      if (outline && raise)
         leaned(outlinesOf(outline, numbers), Math.tan((angle * Math.PI) / 180) * raisedBy(raise, numbers), name)
     }
   },

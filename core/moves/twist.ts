@@ -1,7 +1,7 @@
 import * as v from 'valibot'
 import { IdSchema, NumSchema, refuse, type Num } from '../values'
 import type { MoveBase, MoveKind } from './kind'
-import { raisedBy, sweptForm } from './raise'
+import { isRaise, raisedBy, sweptForm } from './raise'
 import { centreOf } from './taper'
 
 export interface TwistMove extends MoveBase {
@@ -30,7 +30,7 @@ export const twist: MoveKind<TwistMove> = {
   ],
   inner: () => null,
   // Rows of the body lie at the storeys, where its cut is exact.
-  more: (_m, numbers) => [...numbers.heights.values()].map((h) => (h - numbers.base).toFixed(6)).join(),
+  dependsOn: (_m, numbers) => [...numbers.heights.values()].map((h) => (h - numbers.base).toFixed(6)).join(),
   check: (m, { before, name, numbers }) => {
     const last = before.at(-1)?.move
     if (last !== 'raise' && last !== 'taper')
@@ -43,8 +43,8 @@ export const twist: MoveKind<TwistMove> = {
       refuse('size', `"${name}" is twisted by more than two turns.`, 'Type an angle between -720 and 720 degrees.')
     const from = numbers.length(m.from)
     if (from < 0) refuse('size', `The twist of "${name}" begins below its base.`, 'Type a height of zero or more.')
-    const raise = before.find((b) => b.move === 'raise')
-    if (m.to === null && raise?.move === 'raise' && raisedBy(raise, numbers) - from < 1e-3)
+    const raise = before.find(isRaise)
+    if (m.to === null && raise && raisedBy(raise, numbers) - from < 1e-3)
       refuse('size', `The twist of "${name}" begins above its top.`, 'Let it begin lower.')
     if (m.to !== null && numbers.length(m.to) - from < 1e-3)
       refuse(

@@ -24,7 +24,7 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
-import type { Floor } from './types'
+import type { Floor } from './floor'
 
 /**
  * What a study computes, kept by the content it was computed from: a change costs what it touches. Bodies that were not

@@ -1,7 +1,10 @@
 export { StudyCache } from './cache'
 export * from './study'
 export * from './ledger'
-export type { Check, Finding, Floor, Study, Totals } from './types'
+export { compareTrace, tracedPlan } from './traces'
+export type { Finding } from './finding'
+export type { Floor } from './floor'
+export type { Check, Study, Totals } from './types'
 export {
   contoursApart,
   NO_ASSETS,
@@ -11,7 +14,7 @@ export {
   type MassGround,
   type NeighbourForm,
 } from './ground'
-export { compareTrace, tracedPlan, traceLines, type PictureStudy } from './pictures'
+export { traceLines, type PictureStudy } from './pictures'
 export { sayLimit } from './findings/over-envelope'
 export type { WingStudy } from './wings'
 export { permittedHeight } from './permitted'

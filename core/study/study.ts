@@ -9,7 +9,8 @@ import { CHECKS } from './findings'
 import { NO_ASSETS, studyGround, type Assets, type GroundStudy } from './ground'
 import { modelOf, studyPictures } from './pictures'
 import { studyWings } from './wings'
-import type { Floor, Study, Totals } from './types'
+import type { Study, Totals } from './types'
+import type { Floor } from './floor'
 
 /**
  * Everything computed of a scheme: levels, standing masses, floors, totals, fabric, findings. A generator, so that a worker

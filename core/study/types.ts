@@ -1,29 +1,12 @@
 import type { PartStudy, FabricContext } from '../fabric'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import type { Id, Mass, Mute, Project, Scheme } from '../project'
-import type { Region } from '../solid'
-import type { Edit } from '../edits'
-import type { Island, Plate } from '../slice'
+import type { Mass, Mute, Project, Scheme } from '../project'
 import type { GroundStudy } from './ground'
 import type { PictureStudy } from './pictures'
 import type { WingStudy } from './wings'
-
-/** One storey's floor: all plates of the masses that take it, in islands of masses that meet. m, m2. */
-export interface Floor {
-  level: LevelHeight
-  plates: Plate[]
-  islands: Island[]
-  /** the islands that findings are made of: overlaps, slivers, low floor */
-  noted: Island[]
-  area: number
-  low: number
-  perimeter: number
-  /** m2 by use id */
-  uses: Record<string, number>
-  /** to the inner face of the outer walls; null until walls stand on it */
-  net: number | null
-}
+import type { Floor } from './floor'
+import type { Finding } from './finding'
 
 export interface Totals {
   area: number
@@ -34,23 +17,6 @@ export interface Totals {
   ratio: number | null
   /** m2 of the site, and the part of it that is built on, 0 to 1; null where it is not known */ site: number | null
   coverage: number | null
-}
-
-/** Something the checks found: the place, the reason and a remedy. */
-export interface Finding {
-  /** the same for the same thing from study to study */
-  key: string
-  kind: string
-  say: string
-  remedy: string
-  level: string | null
-  masses: string[]
-  parts: string[]
-  /** m2, where it is one of area */
-  area: number | null
-  region: Region
-  /** what mends it in one action, where there is such a thing; the edit is made when it is asked for */
-  fix: { label: string; edit(mint: () => Id): Edit } | null
 }
 
 /** Everything computed of one scheme. */
@@ -80,23 +46,3 @@ export interface Check {
   kind: string
   run(study: Omit<Study, 'findings' | 'muted'>): Finding[]
 }
-
-export const finding = (
-  kind: string,
-  id: string,
-  say: string,
-  remedy: string,
-  more: Partial<Finding> = {},
-): Finding => ({
-  key: `${kind}:${id}`,
-  kind,
-  say,
-  remedy,
-  level: null,
-  masses: [],
-  parts: [],
-  area: null,
-  region: [],
-  fix: null,
-  ...more,
-})

@@ -3,7 +3,7 @@ import { inOrder, type Id, type Scheme } from '../project'
 import { areaOf, intersectRegions, loopArea } from '../solid'
 import type { StudyCache } from './cache'
 import { planOf } from './ground'
-import type { Floor } from './types'
+import type { Floor } from './floor'
 
 /** Floor areas of a wing by level, m2; the wing of a mass by its id. */
 export interface WingStudy {

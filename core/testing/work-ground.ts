@@ -2,8 +2,7 @@ import { newMass, moveCorner, addHole, removeMaterial } from '../form'
 import { insertLevel, retieLevel, addLevel } from '../levels'
 import { schemeOf } from './make'
 
-/** One random step of a person's work; null where it does not apply. */
-import type { Step } from './work-steps'
+import type { Step } from './work-pick'
 import { anyOf, reshaped } from './work-pick'
 
 /** Steps of work on ground, pictures, materials and views. */

@@ -15,3 +15,6 @@ export const anyOf = (things: Record<string, unknown>, pick: (n: number) => numb
   const keys = Object.keys(things)
   return keys[pick(Math.max(1, keys.length))] ?? 'none'
 }
+
+/** A step of work, from dice. */
+export type Step = (p: Project, pick: (n: number) => number, mint: () => string) => Edit | null

@@ -1,16 +1,11 @@
-import type { Edit } from '../edits'
 import { letGo } from '../fabric'
 import { moveMasses, removeMass, setPitch, joinMasses } from '../form'
 import { setHeightBuildUp, retieLevel, moveLevel, addStoreys, removeLevel, tieAs } from '../levels'
-import type { Project } from '../project'
 import { schemeOf, studied } from './make'
 
 /** One random step of a person's work; null where it does not apply. */
-import { anyOf, reshaped } from './work-pick'
+import { anyOf, reshaped, type Step } from './work-pick'
 import { GROUND_STEPS } from './work-ground'
-
-/** A step of work, from dice. */
-export type Step = (p: Project, pick: (n: number) => number, mint: () => string) => Edit | null
 
 /** All that a person may do, a step each. */
 export const STEPS: Step[] = [

@@ -1,5 +1,6 @@
 import { attach, bringInLine, placesFor, removeParts } from '../../fabric'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** Parts whose form has changed since they were made, and parts whose face is gone. */
 export const driftedPart: Check = {

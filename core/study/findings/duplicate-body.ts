@@ -1,6 +1,7 @@
 import { removeMass } from '../../form'
 import type { MassForm } from '../../form'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** Two masses of one form in one place: a copy that was left behind. */
 export const duplicateBody: Check = {

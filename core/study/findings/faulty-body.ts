@@ -1,6 +1,7 @@
 import { bodyFault } from '../../solid'
 import type { Move } from '../../moves'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 const SAY = { open: 'is not closed', 'inside out': 'looks inwards', crossing: 'passes through itself' }
 

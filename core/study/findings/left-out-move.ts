@@ -1,6 +1,7 @@
 import { changeRecipe } from '../../form'
 import type { Move } from '../../moves'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** A move that the form does not allow, or a mass that cannot be built at all: it is left out, and everything else is computed. */
 export const leftOutMove: Check = {

@@ -1,5 +1,6 @@
 import { removeLevel } from '../../levels'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** A storey that no mass takes: it carries no floor. */
 export const levelCutsNothing: Check = {

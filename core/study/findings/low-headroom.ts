@@ -1,5 +1,6 @@
 import { areaOf, subtractRegions } from '../../solid'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** Floor without a clear height of the headroom above it: shown and listed, not counted. */
 export const lowHeadroom: Check = {

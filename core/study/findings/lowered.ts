@@ -2,7 +2,7 @@ import type { FabricContext } from '../../fabric'
 import { changeRecipe, type MassForm } from '../../form'
 import { withMove } from '../../moves'
 import { tidy, type Scheme } from '../../project'
-import type { Finding } from '../types'
+import type { Finding } from '../finding'
 
 /** A remedy that lowers a mass by so much (m), where it has a raise to be lowered; null where little would be left of it. */
 export function lowered(scheme: Scheme, context: FabricContext, form: MassForm, over: number): Finding['fix'] {

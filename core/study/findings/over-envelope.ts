@@ -1,5 +1,6 @@
 import type { LimitFigure } from '../../project'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 import { lowered } from './lowered'
 
 /** A mass that passes the envelope: the permitted height, a setback or the boundary, a sloping limit. */

@@ -1,6 +1,7 @@
 import { tidy } from '../../project'
 import { permittedHeight } from '../permitted'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 import { lowered } from './lowered'
 
 /** A mass that rises over the permitted height, where a mark says it; a site's own limit is said with the envelope. */

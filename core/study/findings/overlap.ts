@@ -1,5 +1,7 @@
 import { joinMasses } from '../../form'
-import { finding, type Check, type Finding } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
+import { type Finding } from '../finding'
 
 /** Masses that overlap on a floor: the floor is counted once, and said. */
 export const overlap: Check = {

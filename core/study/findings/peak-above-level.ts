@@ -1,5 +1,6 @@
 import { LIMITS } from '../../fabric'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** A mass whose top lies just above a storey that it takes: that storey cuts a roof space or a thin slice, hardly a floor. */
 export const peakAboveLevel: Check = {

@@ -1,5 +1,6 @@
 import { MEASURES } from '../../project'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** % that two measures of one thing may differ before it is said */
 const AGREE = 0.5

@@ -1,5 +1,6 @@
 import { areaOf } from '../../solid'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** Pieces of floor smaller than the smallest area that counts. */
 export const sliver: Check = {

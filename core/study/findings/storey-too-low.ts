@@ -1,7 +1,8 @@
 import { buildUpThickness } from '../../fabric'
 import { moveLevel } from '../../levels'
 import { tidy } from '../../project'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** A storey whose clear height, under the slab above, is less than the headroom. */
 export const storeyTooLow: Check = {

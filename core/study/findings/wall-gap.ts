@@ -10,7 +10,8 @@ import {
 } from '../../fabric'
 import { nextOrder, type Part } from '../../project'
 import { areaOf, intersectRegions, rectsMeet, uniteRegions } from '../../solid'
-import { finding, type Check } from '../types'
+import { type Check } from '../types'
+import { finding } from '../finding'
 
 /** A storey of a mass that has outer walls, but not along all faces that could have one. */
 export const wallGap: Check = {

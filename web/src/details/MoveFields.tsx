@@ -5,17 +5,11 @@ import { heightsOf, numbersOf, showQuantity, tidy } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../app/hooks'
 import { ChoiceField, Figure } from '../common/fields'
 import { NumField } from '../common/NumField'
-import type { RecipeProps } from './RecipeFields'
+import type { Change, RecipeProps } from './recipe-props'
+import { LinkButton } from '../common/LinkButton'
 
-export type Change = (recipe: Move[]) => Move[]
 type Of<M extends Move['move']> = Extract<Move, { move: M }>
 export const mint = () => crypto.randomUUID()
-export const LinkButton = ({ onClick, children }: { onClick: () => void; children: ReactNode }) => (
-  <button className="cursor-pointer text-[12px] text-ink2 underline hover:text-ink" onClick={onClick}>
-    {children}
-  </button>
-)
-
 /** A move in its box, with its switch and the way to take it off. */
 function MoveBox({
   move,

@@ -11,8 +11,8 @@ import {
 import { numbersOf, tidy, type Num, type Numbers } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { NumField } from '../common/NumField'
-import { LinkButton } from './MoveFields'
-import type { RecipeProps } from './RecipeFields'
+import { LinkButton } from '../common/LinkButton'
+import type { RecipeProps } from './recipe-props'
 
 type Outline = Extract<Move, { move: 'outline' }>
 type SetShape = (label: string, shape: OutlineShape) => boolean

@@ -3,25 +3,13 @@ import { withMove, withPitch, type Move } from '@geotome/core/moves'
 import { numbersOf } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { NumField } from '../common/NumField'
-import {
-  BodyFields,
-  LinkButton,
-  mint,
-  PitchFields,
-  RaiseFields,
-  TaperFields,
-  TwistFields,
-  type Change,
-} from './MoveFields'
+import { BodyFields, mint, PitchFields, RaiseFields, TaperFields, TwistFields } from './MoveFields'
+import { LinkButton } from '../common/LinkButton'
+import { type Change } from './recipe-props'
 import { OutlineFields } from './OutlineFields'
+import type { RecipeProps } from './recipe-props'
 
 type Join = Extract<Move, { move: 'join' }>
-export interface RecipeProps {
-  recipe: Move[]
-  /** makes a change, and says whether it was made */ change: (label: string, next: Change) => boolean
-  /** tries one while typing; null takes it back */ attempt: (next: Change | null) => void
-}
-
 /** A recipe, move by move; a joined body's own recipe unfolds within it. What can still be added stands below. */
 export function RecipeFields({
   recipe,

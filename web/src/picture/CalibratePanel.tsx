@@ -4,7 +4,7 @@ import type { Vec2 } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Figure, Section } from '../common/fields'
-import type { BenchWork } from './Bench'
+import type { BenchWork } from './bench-work'
 import { PointFields } from './PointFields'
 
 /** Two points and how far they are apart: the picture's scale, and its tilt where they lie level or plumb. More pairs: least squares, with the error. */

@@ -2,7 +2,7 @@ import { useEffect } from 'react'
 import type { Picture } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { makeEdit } from '../app/session'
-import type { BenchWork } from './Bench'
+import type { BenchWork } from './bench-work'
 import { PointFields } from './PointFields'
 
 /** What of the picture is shown: two corners; nothing of it is lost. */

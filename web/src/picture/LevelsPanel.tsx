@@ -16,7 +16,7 @@ import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { benchOpened } from '../app/view-slice'
 import { Section } from '../common/fields'
-import type { BenchWork } from './Bench'
+import type { BenchWork } from './bench-work'
 
 /** Level marks clicked on a calibrated section or elevation become levels: heights rounded by a stride, doubles left out until they are confirmed. */
 export function LevelsPanel({ picture: p, work }: { picture: Picture; work: BenchWork }) {

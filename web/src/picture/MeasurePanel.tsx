@@ -15,7 +15,7 @@ import {
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Figure, Section } from '../common/fields'
-import type { BenchWork } from './Bench'
+import type { BenchWork } from './bench-work'
 import { PointFields } from './PointFields'
 
 const KINDS = Object.keys(MEASURES) as MeasureKind[]

@@ -17,7 +17,8 @@ import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
 import { studyWorker } from '../worker/client'
-import type { BenchLine, BenchWork } from './Bench'
+import type { BenchWork } from './bench-work'
+import type { BenchLine } from './bench-work'
 
 /** Lines traced by hand, straight or as arcs that go on from the last side; or closed shapes found in ink, to be accepted one by one. */
 export function TracePanel({ picture: p, work }: { picture: Picture; work: BenchWork }) {

@@ -1,0 +1,18 @@
+import type { LevelHeight } from '../levels'
+import type { Plate, Island } from '../slice'
+
+/** One storey's floor: all plates of the masses that take it, in islands of masses that meet. m, m2. */
+export interface Floor {
+  level: LevelHeight
+  plates: Plate[]
+  islands: Island[]
+  /** the islands that findings are made of: overlaps, slivers, low floor */
+  noted: Island[]
+  area: number
+  low: number
+  perimeter: number
+  /** m2 by use id */
+  uses: Record<string, number>
+  /** to the inner face of the outer walls; null until walls stand on it */
+  net: number | null
+}
