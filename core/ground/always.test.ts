@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { numbersOf, type Site } from '../project'
 import { areaOf, intersectRegions, loopArea, openKernel, subtractRegions, type Vec2 } from '../solid'
-import { projectWith, studied, withMass } from '../testing/make'
+import { projectWith, standingPlan, studied, withMass } from '../testing/make'
 import {
   buildable,
   envelopeOf,
@@ -133,7 +133,7 @@ describe('any mass in an envelope', () => {
             ),
             numbers,
           )
-          const fit = fitOf(form.body.solid, form.at, form.top, form.rect, envelope)
+          const fit = fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => standingPlan(form))
           const inside =
             areaOf(
               intersectRegions(
@@ -174,7 +174,7 @@ describe('any mass in an envelope', () => {
         const at = (x: number, y: number) => {
           const form = studied(withMass(projectWith([0]), { box: [x, y, 6, 5], height: 3 })).forms[0]
           if (!form) throw new Error('no form')
-          return fitOf(form.body.solid, form.at, form.top, form.rect, envelope).clear
+          return fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => standingPlan(form)).clear
         }
         const [dx, dy] = towardSide(envelope, side, at(11, 8)[side] ?? 0, tenths / 10)
         expect(at(11 + dx, 8 + dy)[side]).toBeCloseTo(tenths / 10, 3)

@@ -1,6 +1,7 @@
 import {
   areaOf,
   beyond,
+  isWhole,
   inside,
   offSegment,
   placeSolid,
@@ -95,7 +96,14 @@ export interface Fit {
  * Measures a placed mass against the envelope. Only what stands above the datum is measured: the envelope says nothing of what lies below it.
  * Heights and slopes are taken at the form's corners, where a plane is passed farthest.
  */
-export function fitOf(solid: Solid, at: Placement, top: number, rect: Rect, envelope: Envelope): Fit {
+export function fitOf(
+  solid: Solid,
+  at: Placement,
+  top: number,
+  rect: Rect,
+  envelope: Envelope,
+  planOf: () => Region,
+): Fit {
   const limits: LimitFigure[] = []
   const placed = placeSolid(solid, at).positions
   if (envelope.limit !== null) limits.push({ limit: 'height', side: null, over: tidy(top - envelope.limit) })
@@ -115,7 +123,14 @@ export function fitOf(solid: Solid, at: Placement, top: number, rect: Rect, enve
     }
     if (over > -Infinity) limits.push({ limit: 'slope', side: listed(envelope, side), over: tidy(over) })
   }
-  const found = top > 1e-6 ? beyond(solid, at, roomOf(envelope, top + 10)) : null
+  // What stands on the ground, under all planes and within the region, is inside: no body needs to be cut for that.
+  const stands = standsOver(placed) && limits.every((l) => l.over <= 0) && isWhole(solid)
+  const within = stands && areaOf(subtractRegions(planOf(), envelope.region)) < 1e-9 ? planOf() : null
+  const found = within
+    ? { plan: within, volume: 0, mesh: null }
+    : top > 1e-6
+      ? beyond(solid, at, roomOf(envelope, top + 10))
+      : null
   const plan = found?.plan ?? []
   const clear = clearances(envelope, plan, rect)
   const strips = found && found.volume > 1e-4 ? inStrips(envelope, plan) : []
@@ -134,6 +149,12 @@ export function fitOf(solid: Solid, at: Placement, top: number, rect: Rect, enve
     plan,
     clear: bySide,
   }
+}
+
+/** Whether no corner lies below the datum. */
+function standsOver(positions: Float64Array): boolean {
+  for (let i = 2; i < positions.length; i += 3) if ((positions[i] as number) < -1e-9) return false
+  return true
 }
 
 /**

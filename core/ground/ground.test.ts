@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { numbersOf, type Project, type Site } from '../project'
 import { areaOf, openKernel, type Vec2 } from '../solid'
-import { apply, projectWith, studied, withMass } from '../testing/make'
+import { apply, projectWith, standingPlan, studied, withMass } from '../testing/make'
 import { buildable, checkSite, envelopeOf, fitOf, readLegs, siteFigures, towardSide, walk } from './index'
 
 beforeAll(() => openKernel())
@@ -160,7 +160,7 @@ describe('the envelope', () => {
   const fit = (box: [number, number, number, number], height: number, s = site) => {
     const form = studied(withMass(projectWith([0]), { box, height })).forms[0]
     if (!form) throw new Error('no form')
-    return fitOf(form.body.solid, form.at, form.top, form.rect, envelopeOf(s, numbers))
+    return fitOf(form.body.solid, form.at, form.top, form.rect, envelopeOf(s, numbers), () => standingPlan(form))
   }
   it('says by how much a mass is over, in metres and cubic metres, and how far it is from each boundary', () => {
     const over = fit([1.8, 5.5, 18.8, 23.5], 10.2)

@@ -163,6 +163,9 @@ function distinct(planes: Plane[]): Plane[] {
   return kept
 }
 
+/** Whether a body is closed and looks outwards: what the kernel would take. */
+export const isWhole = (solid: Solid): boolean => bodyFault(solid, 'edges') === null && volumeOf(solid) >= 0
+
 /** The point nearest to `rough` that lies on the planes: on three their crossing, on two their line, on one its foot. */
 function meet(rough: Vec3, planes: Plane[]): Vec3 {
   let best: [Plane, Plane, Plane] | null = null

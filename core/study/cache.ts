@@ -24,6 +24,7 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
+import type { Finding } from './finding'
 import type { Floor } from './floor'
 
 /**
@@ -31,6 +32,8 @@ import type { Floor } from './floor'
  * asked for in the last two studies are dropped, and all that hangs on them goes with them.
  */
 export class StudyCache {
+  /** what the checks that are left for afterwards found last, by kind */
+  readonly found = new Map<string, Finding[]>()
   private run = 0
   private readonly bodies = new Aging<Body>()
   private readonly standing = new Aging<Standing>()

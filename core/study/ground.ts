@@ -83,7 +83,7 @@ export function studyGround(
     const fit =
       envelope &&
       cache.memo.of(form, 'fit', [envelope], () =>
-        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope)),
+        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => planOf(form))),
       )
     if (fit) fits.set(form.id, fit)
     const foot = terrain ? cache.memo.of(form, 'foot', [tin, flat], () => footOn(form)) : null

@@ -14,13 +14,15 @@ import type { Floor } from './floor'
 
 /**
  * Everything computed of a scheme: levels, standing masses, floors, totals, fabric, findings. A generator, so that a worker
- * can pause between masses and drop what has gone stale; `studyScheme` runs it through.
+ * can pause between masses and drop what has gone stale; `studyScheme` runs it through. While something is only tried
+ * (`trying`), checks that take long are left for afterwards.
  */
 export function* studySteps(
   project: Project,
   schemeId: string,
   cache: StudyCache,
   assets: Assets = NO_ASSETS,
+  trying = false,
 ): Generator<void, Study> {
   const scheme =
     project.schemes[schemeId] ??
@@ -92,7 +94,11 @@ export function* studySteps(
     wings: studyWings(scheme, forms, measured, cache),
   }
   const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
-  const found = CHECKS.flatMap((check) => check.run(study))
+  const found = CHECKS.flatMap((check) => {
+    const findings = trying && check.afterwards ? (cache.found.get(check.kind) ?? []) : check.run(study)
+    if (!trying && check.afterwards) cache.found.set(check.kind, findings)
+    return findings
+  })
   return {
     ...study,
     findings: found.filter((f) => !mutes.has(f.key)),

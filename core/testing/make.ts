@@ -1,3 +1,5 @@
+import type { MassForm } from '../form'
+import { placePoint, type Region } from '../solid'
 import { applyEdit, batch, type Edit, type SingleEdit } from '../edits'
 import { propose, partsFrom, addParts, howOf, usualChoices, type Choices } from '../fabric'
 import { changeRecipe, newMass, type DrawnShape } from '../form'
@@ -47,6 +49,9 @@ export function projectWith(heights: number[], mint = minter()): Project {
 export const schemeOf = (project: Project): Scheme => inOrder(project.schemes).at(-1) ?? firstScheme(project)
 export const apply = (project: Project, ...edits: Edit[]): Project =>
   edits.reduce((p, e) => applyEdit(p, e).project, project)
+/** The plan of a mass where it stands, m. */
+export const standingPlan = (form: MassForm): Region =>
+  form.body.plan().map((l) => l.map((p) => placePoint(p, form.at)))
 export const studied = (project: Project): Study => studyScheme(project, schemeOf(project).id)
 
 /** Adds a mass drawn at world points. */

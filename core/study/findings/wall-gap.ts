@@ -16,6 +16,7 @@ import { finding } from '../finding'
 /** A storey of a mass that has outer walls, but not along all faces that could have one. */
 export const wallGap: Check = {
   kind: 'wall gap',
+  afterwards: true,
   run: ({ project, scheme, context, levels, forms, parts }) => {
     const walls = new Map<string, PartStudy[]>()
     for (const study of parts) {

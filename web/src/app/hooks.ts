@@ -1,14 +1,29 @@
 import { useEffect } from 'react'
 import { inOrder, type BuildUp, type Mass, type Part, type Use } from '@geotome/core/project'
-import { selectScheme, selectTried } from './project-slice'
+import { selectScheme, selectShown, selectTried, selectTriedScheme } from './project-slice'
+import { shallowEqual } from 'react-redux'
 import { useAppSelector } from './store'
+import type { ViewState } from './view-slice'
 
-/** The open project, with the gesture under way on it. Only within an open project. */
+/** The open project, with the gesture under way on it as far as its figures are shown. Only within an open project. */
 export function useProject() {
-  const project = useAppSelector(selectTried)
+  const project = useAppSelector(selectShown)
   const scheme = useAppSelector(selectScheme)
   if (!project || !scheme) throw new Error('No project is open.')
   return { project, scheme }
+}
+
+/** The same at this very moment: for the few things that go along under the pointer. */
+export function useProjectNow() {
+  const project = useAppSelector(selectTried)
+  const scheme = useAppSelector(selectTriedScheme)
+  if (!project || !scheme) throw new Error('No project is open.')
+  return { project, scheme }
+}
+
+/** Some of what the window shows, by name; only a change of these draws anew. */
+export function useViewState<K extends keyof ViewState>(...names: K[]): Pick<ViewState, K> {
+  return useAppSelector((s) => Object.fromEntries(names.map((n) => [n, s.view[n]])) as Pick<ViewState, K>, shallowEqual)
 }
 
 export const useStudy = () => useAppSelector((s) => s.view.study)

@@ -28,7 +28,7 @@ type State = ReturnType<typeof projectReducer>
 const start = (): State => projectReducer(undefined, opened({ project, seq: 4, history: { undo: null, redo: null } }))
 const run = (...actions: Parameters<typeof projectReducer>[1][]): State =>
   actions.reduce<State>(projectReducer, start())
-const seen = (state: State) => selectProject({ project: state, view: { scheme: null } })?.name
+const seen = (state: State) => selectProject({ project: state, view: { scheme: null, shown: { trying: null } } })?.name
 
 describe('a window', () => {
   it('shows its own edit at once, and keeps it pending until the log gives it back', () => {
@@ -58,7 +58,7 @@ describe('a window', () => {
       dropped('a'),
     )
     expect(seen(state)).toBe('School')
-    expect(selectProject({ project: state, view: { scheme: null } })?.siteArea).toBe(7)
+    expect(selectProject({ project: state, view: { scheme: null, shown: { trying: null } } })?.siteArea).toBe(7)
   })
   it('leaves out a pending edit that no longer fits, until the server has said so', () => {
     const scheme = Object.keys(project.schemes)[0] ?? ''
@@ -69,7 +69,9 @@ describe('a window', () => {
   })
   it('tries a gesture without storing it', () => {
     const state = run(previewed(named('While dragging')))
-    expect(selectTried({ project: state, view: { scheme: null } })?.name).toBe('While dragging')
+    expect(selectTried({ project: state, view: { scheme: null, shown: { trying: null } } })?.name).toBe(
+      'While dragging',
+    )
     expect(seen(state)).toBe('School')
     expect(seen(projectReducer(state, previewed(null)))).toBe('School')
   })

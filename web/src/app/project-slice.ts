@@ -99,7 +99,7 @@ const slice = createSlice({
 export const { opened, closed, made, logged, dropped, previewed, historyRead, serverAway } = slice.actions
 export const projectReducer = slice.reducer
 
-type Root = { project: ProjectState; view: { scheme: string | null } }
+type Root = { project: ProjectState; view: { scheme: string | null; shown: { trying: Edit | null } } }
 
 /** The project as this window has it: acknowledged edits, then its own that are on their way. */
 export const selectProject = createSelector(
@@ -108,7 +108,7 @@ export const selectProject = createSelector(
     pending.reduce<Project | null>((project, { edit }) => (project ? tried(project, edit) : project), confirmed),
 )
 
-/** The same with the gesture under way on it: what lists and fields show. */
+/** The same with the gesture under way on it, as it is this very moment: what goes along under the pointer. */
 export const selectTried = createSelector(
   [selectProject, (s: Root) => s.project.preview],
   (project, preview): Project | null => (project && preview ? tried(project, preview) : project),
@@ -121,8 +121,28 @@ export const selectPresent = createSelector(
     project ? { project, scheme: schemeShown(project, id) } : null,
 )
 
-export const selectScheme = createSelector([selectTried, (s: Root) => s.view.scheme], (project, id): Scheme | null =>
+/**
+ * The same with that much of the gesture under way as the figures that are shown were computed with: what lists and fields show,
+ * so that a drag draws them once a result and not once a move.
+ */
+export const selectShown = createSelector(
+  [selectProject, (s: Root) => (s.project.preview ? s.view.shown.trying : null)],
+  (project, trying): Project | null => (project && trying ? tried(project, trying) : project),
+)
+
+export const selectScheme = createSelector([selectShown, (s: Root) => s.view.scheme], (project, id): Scheme | null =>
   project ? schemeShown(project, id) : null,
+)
+
+/** The id of the scheme that is looked at. */
+export const selectSchemeId = createSelector(
+  [selectProject, (s: Root) => s.view.scheme],
+  (project, id): string | null => (project ? schemeShown(project, id).id : null),
+)
+
+export const selectTriedScheme = createSelector(
+  [selectTried, (s: Root) => s.view.scheme],
+  (project, id): Scheme | null => (project ? schemeShown(project, id) : null),
 )
 
 /** Duplicated schemes hold things of the same ids: only its own id tells which one is meant. */

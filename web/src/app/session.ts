@@ -118,18 +118,14 @@ export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
   return true
 }
 
-/** Tries an edit while a gesture lasts; one that cannot be made leaves the last good one standing. */
+/**
+ * Tries an edit while a gesture lasts. It is checked where it is computed, in the worker; one that cannot be made leaves the last good
+ * one standing.
+ */
 export function tryEdit(make: (() => Edit) | null): void {
-  const project = selectProject(store.getState())
-  if (!project) return
-  if (!make) {
-    store.dispatch(previewed(null))
-    return
-  }
+  if (!store.getState().project.confirmed) return
   try {
-    const edit = make()
-    applyEdit(project, edit)
-    store.dispatch(previewed(edit))
+    store.dispatch(previewed(make ? make() : null))
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
   }

@@ -2,7 +2,7 @@ import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
 import { studyWorker } from '../worker/client'
 import type { Ask } from '../worker/protocol'
-import { selectProject, selectScheme } from './project-slice'
+import { previewed, selectProject, selectSchemeId } from './project-slice'
 import { makeEdit } from './session'
 import { store } from './store'
 import { computationRefused, computed, computing } from './view-slice'
@@ -10,60 +10,68 @@ import type { Project } from '@geotome/core/project'
 import type { Edit } from '@geotome/core/edits'
 
 /**
- * Keeps the worker in step with the store and the store in step with the worker's results. One study is under way at a time; what
- * changes meanwhile is asked for when it is done, so that a drag always shows the newest result there is.
+ * Keeps the worker in step with the store and the store in step with the worker's results. One study is under way at a time: what is
+ * tried meanwhile waits for it, so that a drag goes on showing results; what was made, and the first newer try, does not wait but has
+ * the study that is under way dropped.
  */
 let known: { project: string | null; edits: string[] } = { project: null, edits: [] }
-let underWay: Promise<void> | null = null
-let wanted = false
-let lastKey = ''
+/** the study under way, what it is of, and whether another was dropped for it */
+let current: { ended: Promise<void>; wish: Wish; begun: number; instead: boolean } | null = null
+/** what was tried last and could be made */
+let good: Edit | null = null
+/** how long the last study took, ms */
+let took = 0
+
+/** What a study is of: two of the same parts give the same result. */
+interface Wish {
+  project: Project
+  edit: string
+  ask: Ask
+}
+let asked: Wish | null = null
 
 export function startStudyLoop(): () => void {
-  const stop = store.subscribe(() => {
-    void next()
-  })
-  return stop
+  return store.subscribe(() => void next())
 }
 
 async function next(): Promise<void> {
   const state = store.getState()
   const project = selectProject(state)
-  const scheme = selectScheme(state)
-  if (!project || !scheme) {
+  if (!project) {
     known = { project: null, edits: [] }
-    lastKey = ''
+    asked = null
     return
   }
-  const ask = currentAsk(scheme.id)
-  const way = [...state.project.log, ...state.project.pending]
-  const key = JSON.stringify([project.id, way.length, way.at(-1)?.id, ask])
-  if (key === lastKey) return
-  if (underWay) {
-    wanted = true
-    return
+  const way = state.project.pending.at(-1) ?? state.project.log.at(-1)
+  const wish = { project, edit: way?.id ?? project.id, ask: currentAsk(selectSchemeId(state) ?? '') }
+  if (asked && same(asked, wish)) return
+  if (current) {
+    const early = performance.now() - current.begun < took / 3 && !current.instead
+    if (wish.ask.preview && current.wish.ask.preview && !early) return
+    if (!wish.ask.preview && !current.wish.ask.preview && current.instead) return
   }
-  lastKey = key
-  const edit = way.at(-1)?.id ?? project.id
-  underWay = study(project, ask, edit)
-    .catch((e: unknown) => {
-      // The worker is given the whole project anew at the next change.
-      console.error(e)
-      store.dispatch(
-        computationRefused({
-          say: 'The computation failed in an unforeseen way; the last result stays. Change something, or reload the page.',
-          edit,
-        }),
-      )
-    })
-    .finally(() => {
-      underWay = null
-    })
-  await underWay
-  if (wanted) {
-    wanted = false
-    void next()
-  }
+  asked = wish
+  const mine = (current = { ended: run(wish), wish, begun: performance.now(), instead: current !== null })
+  await mine.ended
+  if (current !== mine) return
+  took = performance.now() - mine.begun
+  current = null
+  void next()
 }
+
+const same = (a: Wish, b: Wish) =>
+  a.edit === b.edit &&
+  a.project.id === b.project.id &&
+  (Object.keys(b.ask) as (keyof Ask)[]).every((key) => a.ask[key] === b.ask[key])
+
+const run = ({ project, ask, edit }: Wish): Promise<void> =>
+  study(project, ask, edit).catch((e: unknown) => {
+    // The worker is given the whole project anew at the next change.
+    console.error(e)
+    const say =
+      'The computation failed in an unforeseen way; the last result stays. Change something, or reload the page.'
+    store.dispatch(computationRefused({ say, edit }))
+  })
 
 async function study(project: Project, ask: Ask, edit: string | null): Promise<void> {
   const slow = setTimeout(() => store.dispatch(computing(true)), 150)
@@ -71,8 +79,13 @@ async function study(project: Project, ask: Ask, edit: string | null): Promise<v
     await bringWorkerUp(project)
     const answer = await studyWorker.study(ask)
     if ('view' in answer) {
-      store.dispatch(computed({ view: stageGeometry.keep(answer.view), settled: ask.preview === null, edit }))
-    } else if ('refused' in answer) store.dispatch(computationRefused({ say: answer.refused, edit }))
+      good = ask.preview
+      store.dispatch(computed({ view: stageGeometry.keep(answer.view), trying: ask.preview, edit }))
+    } else if ('refused' in answer) {
+      // What is tried and cannot be made leaves the last good one standing.
+      if (ask.preview && store.getState().project.preview === ask.preview) store.dispatch(previewed(good))
+      else store.dispatch(computationRefused({ say: answer.refused, edit }))
+    }
   } finally {
     clearTimeout(slow)
     if (store.getState().view.computing) store.dispatch(computing(false))
@@ -112,7 +125,7 @@ export function currentAsk(scheme: string): Ask {
 
 /** Waits until the worker has every edit that was made here, so that what is asked of it is of the present. */
 export async function workerReady(): Promise<void> {
-  while (underWay) await underWay
+  while (current) await current.ended
   const project = selectProject(store.getState())
   if (project) await bringWorkerUp(project)
 }

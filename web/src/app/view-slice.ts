@@ -1,8 +1,10 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
+import type { Edit } from '@geotome/core/edits'
 import type { Choices } from '@geotome/core/fabric'
 import type { KeptView, MeasureKind, Num } from '@geotome/core/project'
 import type { Upright } from '@geotome/core/slice'
 import type { StoredView } from '../stage/geometry-store'
+import { made } from './project-slice'
 
 export type Picked =
   | { kind: 'mass'; ids: string[] }
@@ -20,7 +22,14 @@ export type Shows = KeptView['shows']
 /** What the panel at the right shows besides the picked thing. */
 export type Sheet = 'ledger' | 'findings' | 'compare' | 'levels' | null
 
-interface ViewState {
+/** A result of the worker: its view, the last edit it holds, and what was tried on top of it. */
+interface Result {
+  view: StoredView
+  edit: string | null
+  trying: Edit | null
+}
+
+export interface ViewState {
   scheme: string | null
   picked: Picked
   /** the level whose floor is looked at: the blade stands there, the plan shows it */
@@ -37,7 +46,7 @@ interface ViewState {
   before: number | null
   after: number | null
   /** raised whenever a result is shown, and the last edit that it holds: what a drag, and whoever waits, is measured by */
-  shown: { count: number; edit: string | null }
+  shown: { count: number; edit: string | null; trying: Edit | null }
   refused: string | null
   computing: boolean
   proposing: { masses: string[] | null; choices: Choices } | null
@@ -78,7 +87,7 @@ const initialState: ViewState = {
   study: null,
   before: null,
   after: null,
-  shown: { count: 0, edit: null },
+  shown: { count: 0, edit: null, trying: null },
   refused: null,
   computing: false,
   proposing: null,
@@ -171,9 +180,10 @@ const slice = createSlice({
     hovered: (state, { payload }: PayloadAction<string | null>) =>
       state.hover === payload ? state : { ...state, hover: payload },
     proposed: (state, { payload }: PayloadAction<ViewState['proposing']>) => ({ ...state, proposing: payload }),
-    computed: (state, { payload }: PayloadAction<{ view: StoredView; settled: boolean; edit: string | null }>) => {
-      const { view, settled } = payload
-      const shown = { count: state.shown.count + 1, edit: settled ? payload.edit : null }
+    computed: (state, { payload }: PayloadAction<Result>) => {
+      const { view, edit, trying } = payload
+      const settled = trying === null
+      const shown = { count: state.shown.count + 1, edit: settled ? edit : null, trying }
       const { area } = view.ledger.totals
       if (!settled) return { ...state, study: view, shown, refused: null }
       const changed =
@@ -187,6 +197,8 @@ const slice = createSlice({
       shown: { ...state.shown, edit: payload.edit },
     }),
   },
+  // What was tried is made, or let go.
+  extraReducers: (on) => on.addCase(made, (state) => ({ ...state, shown: { ...state.shown, trying: null } })),
 })
 
 export const {

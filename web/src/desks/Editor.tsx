@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useState } from 'react'
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
-import { useKeys, useProject, useStudy } from '../app/hooks'
+import { useKeys, useProject, useStudy, useViewState } from '../app/hooks'
 import { Problem } from '../app/api'
 import { closeProject, openProject, stepBack, tryEdit } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
@@ -71,7 +71,14 @@ function Desk({ id, desk }: { id: string; desk: string }) {
   const navigate = useNavigate()
   const { project, scheme } = useProject()
   const study = useStudy()
-  const { tool, holeIn, level, sheet, proposing, viewsOpen } = useAppSelector((s) => s.view)
+  const { tool, holeIn, level, sheet, proposing, viewsOpen } = useViewState(
+    'tool',
+    'holeIn',
+    'level',
+    'sheet',
+    'proposing',
+    'viewsOpen',
+  )
   const now = useAppSelector((s) => s.view.picked)
   const [exporting, setExporting] = useState(false)
   const [importing, setImporting] = useState(false)
@@ -79,7 +86,7 @@ function Desk({ id, desk }: { id: string; desk: string }) {
   const onExport = useCallback(() => setExporting(true), [])
   const onImport = useCallback(() => setImporting(true), [])
   const drawTool = desk === 'form' || desk === 'ground' ? tool : null
-  const { measuring, bench } = useAppSelector((s) => s.view)
+  const { measuring, bench } = useViewState('measuring', 'bench')
 
   useEffect(() => {
     document.title = `${project.name}, ${desk} - Geotome`

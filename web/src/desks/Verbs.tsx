@@ -23,10 +23,10 @@ import {
 import { usualChoices } from '@geotome/core/fabric'
 import { joinMasses, massOf, ridgeAlongOf, setPitch } from '@geotome/core/form'
 import { numbersOf } from '@geotome/core/project'
-import { usePickedMasses, useProject, useStudy } from '../app/hooks'
+import { usePickedMasses, useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
-import { useAppDispatch, useAppSelector } from '../app/store'
+import { useAppDispatch } from '../app/store'
 import {
   benchOpened,
   groundShown,
@@ -94,7 +94,7 @@ export function useVerbs(desk: string, onExport: () => void, onImport: () => voi
   const { project, scheme } = useProject()
   const study = useStudy()
   const masses = usePickedMasses()
-  const { tool, holeIn, sheet, proposing, picked: now } = useAppSelector((s) => s.view)
+  const { tool, holeIn, sheet, proposing, picked: now } = useViewState('tool', 'holeIn', 'sheet', 'proposing', 'picked')
   const one = masses.length === 1 ? masses[0] : undefined
   const exporting: Verb = { label: 'Export', icon: Download, run: onExport }
   const sheets: Verb[] = [

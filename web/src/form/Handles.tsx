@@ -4,7 +4,7 @@ import { corners as cornersOf, polygonOf, raisedBy, withMove } from '@geotome/co
 import type { Edit } from '@geotome/core/edits'
 import { heightsOf, numbersOf, showQuantity, standingNumbers, tidy, type Mass } from '@geotome/core/project'
 import { placePoint, type Vec2 } from '@geotome/core/solid'
-import { useProject, useStudy } from '../app/hooks'
+import { useProjectNow, useStudy } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store } from '../app/store'
@@ -12,8 +12,9 @@ import { atHeight, axesOf, toPane, type View } from '../stage/camera'
 import { isHidden } from '../stage/picking'
 
 /** Handles on the picked mass: ink dots at its corners, an arrow for its height, a ring for its turn; drags move in strides. */
-export function Handles({ mass, view, size }: { mass: Mass; view: View; size: Vec2 }) {
-  const { project, scheme } = useProject()
+export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; size: Vec2 }) {
+  const { project, scheme } = useProjectNow()
+  const mass = scheme.masses[picked.id] ?? picked
   const study = useStudy()
   const shown = study?.masses.find((m) => m.id === mass.id)
   const [value, setValue] = useState<{ text: string; at: Vec2 } | null>(null)

@@ -2,7 +2,7 @@ import { Plus, Rows3, Table2 } from 'lucide-react'
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
 import { carriedBy, levelHeights, moveLevel } from '@geotome/core/levels'
 import { showNumber, tidy, type Scheme } from '@geotome/core/project'
-import { useProject, useStudy, useUses } from '../app/hooks'
+import { useProjectNow, useStudy, useUses } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
@@ -15,14 +15,17 @@ import { UsePatterns } from './UsePatterns'
 
 const AXIS = 124
 const WIDTH = 248
+/** px within which what is pressed and let go is a click */
+const CLICK = 3
 
 /** The spine: all levels to scale, each floor a bar of its uses. Drag a level, click a floor, type a name or a height in place. */
 export function Spine() {
   const dispatch = useAppDispatch()
-  const { project, scheme } = useProject()
+  const { project, scheme } = useProjectNow()
   const study = useStudy()
   const uses = useUses()
-  const { level: shown, sheet } = useAppSelector((s) => s.view)
+  const shown = useAppSelector((s) => s.view.level)
+  const sheet = useAppSelector((s) => s.view.sheet)
   const pickedLevels = useAppSelector((s) => (s.view.picked.kind === 'level' ? s.view.picked.ids : EMPTY))
   const box = useRef<HTMLDivElement>(null)
   const [length, setLength] = useState(600)
@@ -79,9 +82,9 @@ export function Spine() {
   const move = (e: PE) => {
     const d = dragging.current
     if (!d) return
-    if (!d.moved && Math.abs(e.clientY - d.y0) < 4) return
-    if (!d.moved) frozen.current = scale
-    d.moved = true
+    // It goes along from the first pixel; what is let go within a few of them was a click.
+    if (Math.abs(e.clientY - d.y0) >= CLICK) d.moved = true
+    frozen.current ??= scale
     const { length: stride } = project.stride
     const z = tidy(Math.round((d.z0 - (e.clientY - d.y0) * scale.perPixel) / stride) * stride)
     const held = e.altKey
@@ -108,6 +111,7 @@ export function Spine() {
     setDrag(null)
     if (!d) return
     if (!d.moved) {
+      if (d.edit) tryEdit(null)
       show(d.id, e.shiftKey || e.ctrlKey)
       return
     }

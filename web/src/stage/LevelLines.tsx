@@ -2,7 +2,7 @@ import { useRef, useState, type PointerEvent as PE } from 'react'
 import { levelHeights, moveLevel } from '@geotome/core/levels'
 import { showNumber, tidy } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
-import { useProject } from '../app/hooks'
+import { useProject, useProjectNow } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
@@ -20,7 +20,7 @@ const LABEL = 132
  */
 export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
   const dispatch = useAppDispatch()
-  const { project, scheme } = useProject()
+  const { project, scheme } = useProjectNow()
   const shown = useAppSelector((s) => s.view.level)
   const which = useAppSelector((s) => s.view.shows.levels)
   const [adding, setAdding] = useState<number | null>(null)
@@ -49,7 +49,7 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
     const d = drag.current
     if (!d) return
     e.stopPropagation()
-    if (!d.edit && Math.abs(e.clientY - d.y0) < 4) return
+    if (!d.edit && Math.abs(e.clientY - d.y0) < 3) return
     const base = selectProject(store.getState())
     const own = base?.schemes[scheme.id]
     if (!base || !own) return

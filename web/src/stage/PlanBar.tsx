@@ -2,8 +2,8 @@ import { ChevronDown, ChevronUp, Plus } from 'lucide-react'
 import { useState } from 'react'
 import { levelHeights, storeysOf } from '@geotome/core/levels'
 import { showNumber } from '@geotome/core/project'
-import { useProject } from '../app/hooks'
-import { useAppDispatch, useAppSelector } from '../app/store'
+import { useProject, useViewState } from '../app/hooks'
+import { useAppDispatch } from '../app/store'
 import { behindChosen, levelShown, picked } from '../app/view-slice'
 import { AddLevels } from '../spine/AddLevels'
 
@@ -11,7 +11,7 @@ import { AddLevels } from '../spine/AddLevels'
 export function PlanBar({ narrow }: { narrow: boolean }) {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
-  const { level: id, behind } = useAppSelector((s) => s.view)
+  const { level: id, behind } = useViewState('level', 'behind')
   const [adding, setAdding] = useState(false)
   const levels = storeysOf(levelHeights(project, scheme))
   const i = levels.findIndex((l) => l.id === id)

@@ -2,7 +2,7 @@ import { Canvas } from '@react-three/fiber'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
 import { uprightFrame, type Upright } from '@geotome/core/slice'
-import { usePickedMasses, useProject, useStudy } from '../app/hooks'
+import { usePickedMasses, useProject, useStudy, useViewState } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
 import type { Drawing } from '../form/use-draw'
@@ -54,7 +54,7 @@ export function Stage({
   const study = useStudy()
   const panes = useAppSelector((s) => s.view.panes)
   const levelId = useAppSelector((s) => s.view.level)
-  const { shows, hidden, viewsOpen, kept: keptId } = useAppSelector((s) => s.view)
+  const { shows, hidden, viewsOpen, kept: keptId } = useViewState('shows', 'hidden', 'viewsOpen', 'kept')
   const { scheme } = useProject()
   const kept = keptId ? scheme.views[keptId] : undefined
   const masses = usePickedMasses()
@@ -76,7 +76,7 @@ export function Stage({
   const buried = z < -1e-6
   const shown = PANES[panes]
   const middle = useMemo(() => middleOf(study), [study])
-  const { elevation, section } = useAppSelector((s) => s.view)
+  const { elevation, section } = useViewState('elevation', 'section')
   useEffect(() => {
     setView('elevation', { ...viewOf('elevation'), azimuth: elevation })
   }, [elevation])

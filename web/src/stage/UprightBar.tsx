@@ -2,8 +2,8 @@ import { useRef, type PointerEvent as PE } from 'react'
 import { uprightFrame, type Upright } from '@geotome/core/slice'
 import { tidy } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
-import { useProject } from '../app/hooks'
-import { useAppDispatch, useAppSelector } from '../app/store'
+import { useProject, useViewState } from '../app/hooks'
+import { useAppDispatch } from '../app/store'
 import { elevationFrom, sectionAt } from '../app/view-slice'
 import { NumField } from '../common/NumField'
 import { toPane, type View } from './camera'
@@ -19,7 +19,7 @@ const SIDES = [
 /** Which way an elevation looks from, or where a section cuts. */
 export function UprightBar({ pane, middle, narrow }: { pane: 'elevation' | 'section'; middle: Vec2; narrow: boolean }) {
   const dispatch = useAppDispatch()
-  const { elevation, section } = useAppSelector((s) => s.view)
+  const { elevation, section } = useViewState('elevation', 'section')
   const azimuth = pane === 'elevation' ? elevation : (section?.azimuth ?? -90)
   const choose = (a: number) => {
     if (pane === 'elevation') dispatch(elevationFrom(a))
@@ -69,7 +69,7 @@ export const through = (azimuth: number, [x, y]: Vec2): Upright => {
 export function SectionLine({ view, size, origin, reach }: { view: View; size: Vec2; origin: Vec2; reach: number }) {
   const dispatch = useAppDispatch()
   const { project } = useProject()
-  const { section, panes } = useAppSelector((s) => s.view)
+  const { section, panes } = useViewState('section', 'panes')
   const drag = useRef<{ at: Vec2; toward: number } | null>(null)
   if (!section || (panes !== 'section' && panes !== 'four')) return null
   const { right, toward } = uprightFrame(section.azimuth)

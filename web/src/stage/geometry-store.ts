@@ -21,13 +21,14 @@ class GeometryStore {
       ...floors.map((f) => f.shape),
     ])
     for (const kept of [this.byKey, this.shapes]) for (const key of kept.keys()) if (!named.has(key)) kept.delete(key)
-    return {
+    // Frozen here, and only at its top: the store has no need to go through all of it.
+    return Object.freeze({
       ...view,
       floors: floors.map((f) => {
         const shape = this.shapes.get(f.shape)
         return { ...f, plates: shape?.plates ?? [], lows: shape?.lows ?? [] }
       }),
-    }
+    })
   }
 
   get(key: string | null): Geometry | null {

@@ -2,9 +2,9 @@ import { Camera, Trash2, X } from 'lucide-react'
 import { useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
 import { inOrder, nextOrder, type KeptView } from '@geotome/core/project'
-import { useProject, useStudy } from '../app/hooks'
+import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
-import { useAppDispatch, useAppSelector } from '../app/store'
+import { useAppDispatch } from '../app/store'
 import { keptOpened, showsChanged, thingsHidden, viewsToggled, type Shows } from '../app/view-slice'
 import { ChoiceField, Section } from '../common/fields'
 import { viewOf, type PaneName } from '../stage/views'
@@ -15,7 +15,7 @@ import { PictureDialog } from './PictureDialog'
 export function ViewsPanel({ desk }: { desk: string }) {
   const dispatch = useAppDispatch()
   const { scheme } = useProject()
-  const { shows, hidden, viewsOpen, picked } = useAppSelector((s) => s.view)
+  const { shows, hidden, viewsOpen, picked } = useViewState('shows', 'hidden', 'viewsOpen', 'picked')
   const study = useStudy()
   if (!viewsOpen) return null
   const toggle = (key: keyof Shows, label: string) => (
@@ -121,7 +121,7 @@ function KeptViews({ desk }: { desk: string }) {
   const navigate = useNavigate()
   const { id = '' } = useParams()
   const { scheme } = useProject()
-  const state = useAppSelector((s) => s.view)
+  const state = useViewState('panes', 'elevation', 'section', 'level', 'shows', 'hidden', 'kept')
   const study = useStudy()
   const [picture, setPicture] = useState<KeptView | null>(null)
   const kept = inOrder(scheme.views)

@@ -6,17 +6,20 @@ import type { Geometry } from './protocol'
 export function bodyGeometry(key: string, body: Body): Geometry {
   const { solid } = body
   const names = facesNamed(body)
+  const numbers = new Map(names.map((name, i) => [name, i]))
+  const normals = normalsOf(solid)
   return {
     key,
-    ...softened(solid, flatTriangles(solid.positions, solid.triangles, [0, 0])),
+    ...softened(solid, flatTriangles(solid.positions, solid.triangles, [0, 0], normals)),
     ...linesOf(
       solid,
       [0, 0],
+      normals,
       (t, other) =>
         solid.facets[solid.facetOf[t] ?? 0]?.surface !== undefined &&
         solid.facets[solid.facetOf[t] ?? 0]?.surface === solid.facets[solid.facetOf[other] ?? 0]?.surface,
     ),
-    faceOf: solid.facetOf.map((f) => names.indexOf(solid.facets[f]?.name ?? '')),
+    faceOf: solid.facetOf.map((f) => numbers.get(solid.facets[f]?.name ?? '') ?? -1),
   }
 }
 
@@ -34,13 +37,14 @@ function softened(
     return known
   }
   const { normals } = flat
-  const sums = new Map<string, [number, number, number]>()
+  const sums = new Map<number, [number, number, number]>()
   const corners: { at: number; sum: [number, number, number] }[] = []
+  const most = triangles.reduce((top, v) => Math.max(top, v), 0) + 1
   for (let t = 0; t < facetOf.length; t++) {
     const surface = numberOf(t)
     if (surface < 0) continue
     for (let k = 0; k < 3; k++) {
-      const key = `${surface}/${triangles[t * 3 + k]}`
+      const key = surface * most + (triangles[t * 3 + k] as number)
       let sum = sums.get(key)
       if (!sum) sums.set(key, (sum = [0, 0, 0]))
       const at = t * 9 + k * 3
@@ -50,10 +54,7 @@ function softened(
   }
   for (const { at, sum } of corners) {
     const length = Math.hypot(...sum) || 1
-    normals.set(
-      sum.map((c) => c / length),
-      at,
-    )
+    for (const i of [0, 1, 2] as const) normals[at + i] = sum[i] / length
   }
   return flat
 }
@@ -68,10 +69,11 @@ const known = new WeakMap<Body, string[]>()
 
 /** A part's mesh, from the origin; its ink lines are the edges between triangles that do not lie in one plane, nor bend by less than an arc's facets do. */
 export function meshGeometry(key: string, mesh: Mesh, origin: Vec2): Geometry {
+  const normals = normalsOf(mesh)
   return {
     key,
-    ...flatTriangles(mesh.positions, mesh.triangles, origin),
-    ...linesOf(mesh, origin, () => false),
+    ...flatTriangles(mesh.positions, mesh.triangles, origin, normals),
+    ...linesOf(mesh, origin, normals, () => false),
     faceOf: new Uint32Array(),
   }
 }
@@ -83,42 +85,39 @@ const BEND = Math.cos((9 * Math.PI) / 180)
 function linesOf(
   { positions: p, triangles }: Mesh,
   [ox, oy]: Vec2,
+  normals: Float64Array,
   oneFace: (t: number, other: number) => boolean,
 ): Pick<Geometry, 'edges' | 'contours'> {
   const across = new Map<number, number>()
   const count = p.length / 3
-  for (let i = 0; i < triangles.length; i++)
-    across.set((triangles[i] ?? 0) * count + (triangles[i % 3 === 2 ? i - 2 : i + 1] ?? 0), Math.floor(i / 3))
+  const endOf = (i: number) => triangles[i % 3 === 2 ? i - 2 : i + 1] as number
+  for (let i = 0; i < triangles.length; i++) across.set((triangles[i] as number) * count + endOf(i), Math.floor(i / 3))
   const edges: number[] = []
   const contours: number[] = []
-  const normals = new Map<number, [number, number, number]>()
-  const normal = (t: number) => {
-    let n = normals.get(t)
-    if (!n) normals.set(t, (n = normalOf(p, triangles, t)))
-    return n
-  }
+  const point = (to: number[], v: number) =>
+    to.push((p[v * 3] as number) - ox, (p[v * 3 + 1] as number) - oy, p[v * 3 + 2] as number)
+  const normal = (to: number[], t: number) =>
+    to.push(normals[t * 3] as number, normals[t * 3 + 1] as number, normals[t * 3 + 2] as number)
   for (let i = 0; i < triangles.length; i++) {
-    const [a, b] = [triangles[i] ?? 0, triangles[i % 3 === 2 ? i - 2 : i + 1] ?? 0]
+    const [a, b] = [triangles[i] as number, endOf(i)]
     const t = Math.floor(i / 3)
     const other = across.get(b * count + a)
     if (other !== undefined && other < t) continue
-    const line = [
-      (p[a * 3] ?? 0) - ox,
-      (p[a * 3 + 1] ?? 0) - oy,
-      p[a * 3 + 2] ?? 0,
-      (p[b * 3] ?? 0) - ox,
-      (p[b * 3 + 1] ?? 0) - oy,
-      p[b * 3 + 2] ?? 0,
-    ]
-    if (other === undefined) {
-      edges.push(...line)
-      continue
-    }
-    const [n, m] = [normal(t), normal(other)]
-    const cos = n[0] * m[0] + n[1] * m[1] + n[2] * m[2]
+    const cos =
+      other === undefined
+        ? -1
+        : (normals[t * 3] as number) * (normals[other * 3] as number) +
+          (normals[t * 3 + 1] as number) * (normals[other * 3 + 1] as number) +
+          (normals[t * 3 + 2] as number) * (normals[other * 3 + 2] as number)
     if (cos > 1 - 1e-7) continue
-    if (cos > BEND || oneFace(t, other)) contours.push(...line, ...n, ...m)
-    else edges.push(...line)
+    const soft = other !== undefined && (cos > BEND || oneFace(t, other))
+    const to = soft ? contours : edges
+    point(to, a)
+    point(to, b)
+    if (soft) {
+      normal(to, t)
+      normal(to, other)
+    }
   }
   return { edges: Float32Array.from(edges), contours: Float32Array.from(contours) }
 }
@@ -148,32 +147,36 @@ function flatTriangles(
   p: Float64Array,
   triangles: Uint32Array,
   [ox, oy]: Vec2,
+  each: Float64Array,
 ): { positions: Float32Array; normals: Float32Array } {
   const positions = new Float32Array(triangles.length * 3)
   const normals = new Float32Array(triangles.length * 3)
-  for (let t = 0; t < triangles.length / 3; t++) {
-    const n = normalOf(p, triangles, t)
-    for (let k = 0; k < 3; k++) {
-      const v = (triangles[t * 3 + k] ?? 0) * 3
-      positions.set([(p[v] ?? 0) - ox, (p[v + 1] ?? 0) - oy, p[v + 2] ?? 0], t * 9 + k * 3)
-      normals.set(n, t * 9 + k * 3)
-    }
+  for (let i = 0; i < triangles.length; i++) {
+    const v = (triangles[i] as number) * 3
+    const n = Math.floor(i / 3) * 3
+    positions[i * 3] = (p[v] as number) - ox
+    positions[i * 3 + 1] = (p[v + 1] as number) - oy
+    positions[i * 3 + 2] = p[v + 2] as number
+    normals[i * 3] = each[n] as number
+    normals[i * 3 + 1] = each[n + 1] as number
+    normals[i * 3 + 2] = each[n + 2] as number
   }
   return { positions, normals }
 }
 
-function normalOf(p: Float64Array, triangles: Uint32Array, t: number): [number, number, number] {
-  const [a, b, c] = [0, 1, 2].map((k) => (triangles[t * 3 + k] ?? 0) * 3) as [number, number, number]
-  const at = (v: number, i: number) => p[v + i] ?? 0
-  const [ux, uy, uz, wx, wy, wz] = [
-    at(b, 0) - at(a, 0),
-    at(b, 1) - at(a, 1),
-    at(b, 2) - at(a, 2),
-    at(c, 0) - at(a, 0),
-    at(c, 1) - at(a, 1),
-    at(c, 2) - at(a, 2),
-  ]
-  const n: [number, number, number] = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
-  const length = Math.hypot(...n) || 1
-  return [n[0] / length, n[1] / length, n[2] / length]
+/** The direction that each triangle looks in, of length one: three numbers a triangle. */
+function normalsOf({ positions: p, triangles }: Mesh): Float64Array {
+  const normals = new Float64Array(triangles.length)
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [(triangles[i] as number) * 3, (triangles[i + 1] as number) * 3, (triangles[i + 2] as number) * 3]
+    const [x, y, z] = [p[a] as number, p[a + 1] as number, p[a + 2] as number]
+    const [ux, uy, uz] = [(p[b] as number) - x, (p[b + 1] as number) - y, (p[b + 2] as number) - z]
+    const [wx, wy, wz] = [(p[c] as number) - x, (p[c + 1] as number) - y, (p[c + 2] as number) - z]
+    const [nx, ny, nz] = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
+    const length = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1
+    normals[i] = nx / length
+    normals[i + 1] = ny / length
+    normals[i + 2] = nz / length
+  }
+  return normals
 }

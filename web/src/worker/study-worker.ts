@@ -1,6 +1,6 @@
 import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
-import { applyEdit, type Edit } from '@geotome/core/edits'
+import { applyChecked, applyEdit, type Edit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
@@ -31,7 +31,8 @@ const api: StudyWorker = {
     caches.clear()
   },
   edit(edits) {
-    for (const edit of edits) if (project) project = applyEdit(project, edit).project
+    // Checked where they were made, and by the server.
+    for (const edit of edits) if (project) project = applyChecked(project, edit)
   },
   async study(ask) {
     const mine = ++newest
@@ -146,7 +147,7 @@ async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
   if (!project) return null
   const tried: Project = ask.preview ? applyEdit(project, ask.preview as Edit).project : project
   await needAssets(tried)
-  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt)
+  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt, ask.preview !== null)
   for (let last = performance.now(); ;) {
     const step = steps.next()
     if (step.done) return step.value
