@@ -11,6 +11,8 @@ import { muteEdits } from './mutes'
 import { neighbourEdits } from './neighbours'
 import { partEdits } from './parts'
 import { pictureEdits } from './pictures'
+import { differences } from './difference'
+import { patchEdits, type PatchEdit } from './patch'
 import { projectEdits } from './project'
 import { schemeEdits } from './schemes'
 import { traceEdits } from './traces'
@@ -39,6 +41,7 @@ const FAMILIES = {
   measure: measureEdits,
   trace: traceEdits,
   wing: wingEdits,
+  patch: patchEdits,
 } as const
 
 type EditOf<F> = F extends Family<infer E> ? E : never
@@ -51,17 +54,53 @@ export interface BatchEdit {
 export type Edit = SingleEdit | BatchEdit
 
 /**
- * Applies an edit to a project and gives the edit that takes it back. The result is checked as a whole
- * (see project/integrity.ts); a Refusal leaves the given project as it was.
+ * Applies an edit to a project and gives the edit that takes it back: leaf by leaf, so that it leaves alone what others do meanwhile, and
+ * is refused where they have done it to the same. The result is checked as a whole (see project/integrity.ts); a Refusal leaves the
+ * given project as it was.
  */
-export function applyEdit(project: Project, edit: Edit): Applied<Edit> {
-  const result = applyLoosely(project, edit)
-  checkProject(result.project)
-  return result
+export function applyEdit(project: Project, edit: Edit): Applied<PatchEdit> {
+  const next = applyChecked(project, edit)
+  checkProject(next)
+  return {
+    project: next,
+    get inverse() {
+      return { edit: 'patch' as const, changes: differences(next, project) }
+    },
+  }
 }
 
 /** Applies an edit that was checked already, when it was made: one out of the log, or one that waits to be sent. */
-export const applyChecked = (project: Project, edit: Edit): Project => applyLoosely(project, edit).project
+export function applyChecked(project: Project, edit: Edit): Project {
+  const fresh: Fresh = new WeakSet()
+  return singles(edit).reduce((now, single) => applySingle(now, single, fresh), project)
+}
+
+/**
+ * The edit as it is meant: of whole fields that are set (a recipe, a list of layers) only what differs from what the person saw, each
+ * with what it was, so that it can be made on what others have done meanwhile.
+ */
+export function asMeant(project: Project, edit: Edit): Edit {
+  const fresh: Fresh = new WeakSet()
+  let now = project
+  const meant: SingleEdit[] = []
+  for (const single of singles(edit)) {
+    const place = 'set' in single ? (familyOf(single.edit) as Family<SingleEdit>).place?.(single) : undefined
+    const before = place && valueAt(now, place)
+    now = applySingle(now, single, fresh)
+    if (!place) {
+      meant.push(single)
+      continue
+    }
+    const changes = differences(before, valueAt(now, place), place)
+    const last = meant.at(-1)
+    if (last?.edit === 'patch') last.changes.push(...changes)
+    else if (changes.length) meant.push({ edit: 'patch', changes })
+  }
+  return meant.length ? batch(meant) : edit
+}
+
+const valueAt = (project: Project, place: string[]): unknown =>
+  place.reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], project)
 
 const BatchSchema = v.strictObject({
   edit: v.literal('batch'),
@@ -98,20 +137,7 @@ export function batch(edits: SingleEdit[]): Edit {
 /** The single edits of a gesture. */
 export const singles = (edit: Edit): SingleEdit[] => (edit.edit === 'batch' ? edit.edits : [edit])
 
-function applyLoosely(project: Project, edit: Edit): Applied<Edit> {
-  const fresh: Fresh = new WeakSet()
-  if (edit.edit !== 'batch') return applySingle(project, edit, fresh)
-  const inverses: SingleEdit[] = []
-  let now = project
-  for (const single of edit.edits) {
-    const step = applySingle(now, single, fresh)
-    now = step.project
-    inverses.push(step.inverse)
-  }
-  return { project: now, inverse: { edit: 'batch', edits: inverses.reverse() } }
-}
-
-function applySingle(project: Project, edit: SingleEdit, fresh: Fresh): Applied<SingleEdit> {
+function applySingle(project: Project, edit: SingleEdit, fresh: Fresh): Project {
   return (familyOf(edit.edit) as Family<SingleEdit>).apply(project, edit, fresh)
 }
 

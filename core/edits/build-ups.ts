@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type BuildUpEdit = CollectionEdit<'build-up', BuildUp>
 
-export const buildUpEdits = projectCollection<'build-up', BuildUp>('build-up', BuildUpSchema, {
-  read: (project) => project.buildUps,
-  write: (project, buildUps) => ({ ...project, buildUps }),
-})
+export const buildUpEdits = projectCollection<'build-up', BuildUp>('build-up', BuildUpSchema, 'buildUps')

@@ -4,13 +4,15 @@ import { IdSchema, refuse, type Project, type Scheme } from '../project'
 /** What applying an edit gives: the new project, and the edit that takes it back. */
 export interface Applied<E> {
   project: Project
-  inverse: E
+  readonly inverse: E
 }
 
 /** A family of edits: its schema, and how one is applied. Pure: no kernel, no clock, no chance. */
 export interface Family<E> {
   schema: v.GenericSchema<unknown, E>
-  apply(project: Project, edit: E, fresh: Fresh): Applied<E>
+  apply(project: Project, edit: E, fresh: Fresh): Project
+  /** where that lies which an edit that sets fields sets them of; none: it sets none */
+  place?(edit: E): string[]
 }
 
 /**
@@ -29,23 +31,22 @@ export type CollectionEdit<N extends string, T extends Thing> =
 
 export type SchemeEdit<N extends string, T extends Thing> = CollectionEdit<N, T> & { scheme: string }
 
-interface Reach<T> {
-  read(project: Project): Record<string, T>
-  write(project: Project, things: Record<string, T>): Project
-}
+type CollectionKey =
+  'uses' | 'dials' | 'buildUps' | 'materials' | 'neighbours' | 'pictures' | 'measures' | 'traces' | 'schemes'
 
 /** add, change (field by field) and remove for a collection of the project. */
 export function projectCollection<N extends string, T extends Thing>(
   name: N,
   schema: v.StrictObjectSchema<v.ObjectEntries, undefined>,
-  reach: Reach<T>,
+  key: CollectionKey,
 ): Family<CollectionEdit<N, T>> {
   return {
     schema: v.variant('edit', shapes(name, schema, {})) as unknown as v.GenericSchema<unknown, CollectionEdit<N, T>>,
     apply: (project, edit, fresh) => {
-      const { things, inverse } = applyTo(name, reach.read(project), edit, fresh)
-      return { project: reach.write(project, things), inverse }
+      const things = applyTo<N, T>(name, project[key] as unknown as Record<string, T>, edit, fresh)
+      return { ...project, [key]: things }
     },
+    place: (edit) => [key, 'thing' in edit ? edit.thing.id : edit.id],
   }
 }
 
@@ -62,12 +63,10 @@ export function schemeCollection<N extends string, T extends Thing>(
     >,
     apply: (project, edit, fresh) => {
       const scheme = schemeOf(project, edit.scheme)
-      const { things, inverse } = applyTo<N, T>(name, scheme[key] as unknown as Record<string, T>, edit, fresh)
-      return {
-        project: { ...project, schemes: { ...project.schemes, [scheme.id]: { ...scheme, [key]: things } } },
-        inverse: { ...inverse, scheme: edit.scheme } as SchemeEdit<N, T>,
-      }
+      const things = applyTo<N, T>(name, scheme[key] as unknown as Record<string, T>, edit, fresh)
+      return { ...project, schemes: { ...project.schemes, [scheme.id]: { ...scheme, [key]: things } } }
     },
+    place: (edit) => ['schemes', edit.scheme, key, 'thing' in edit ? edit.thing.id : edit.id],
   }
 }
 
@@ -97,14 +96,14 @@ function applyTo<N extends string, T extends Thing>(
   before: Record<string, T>,
   edit: CollectionEdit<N, T>,
   fresh: Fresh,
-): { things: Record<string, T>; inverse: CollectionEdit<N, T> } {
+): Record<string, T> {
   const id = 'thing' in edit ? edit.thing.id : edit.id
   const old = Object.hasOwn(before, id) ? before[id] : undefined
   if ('thing' in edit) {
     if (old) refuse('id-taken', `There is a ${name} with the id "${id}" already.`, 'Mint a new id.')
     const things = writable(before, fresh)
     things[id] = edit.thing
-    return { things, inverse: { edit: `${name}.remove`, id } }
+    return things
   }
   if (!old)
     return refuse(
@@ -114,12 +113,11 @@ function applyTo<N extends string, T extends Thing>(
     )
   const things = writable(before, fresh)
   if ('set' in edit) {
-    const set = Object.fromEntries(Object.keys(edit.set).map((key) => [key, old[key as keyof T]])) as Fields<T>
     things[id] = { ...old, ...edit.set }
-    return { things, inverse: { edit: `${name}.change`, id, set } }
+    return things
   }
   delete things[id]
-  return { things, inverse: { edit: `${name}.add`, thing: old } }
+  return things
 }
 
 function writable<T>(things: Record<string, T>, fresh: Fresh): Record<string, T> {

@@ -3,10 +3,7 @@ import { projectCollection, schemeCollection, type CollectionEdit, type SchemeEd
 
 /** Dials of the project, known in all its schemes. */
 export type ProjectDialEdit = CollectionEdit<'project-dial', Dial>
-export const projectDialEdits = projectCollection<'project-dial', Dial>('project-dial', DialSchema, {
-  read: (project) => project.dials,
-  write: (project, dials) => ({ ...project, dials }),
-})
+export const projectDialEdits = projectCollection<'project-dial', Dial>('project-dial', DialSchema, 'dials')
 
 /** Dials of one scheme; they come before those of the project. */
 export type DialEdit = SchemeEdit<'dial', Dial>

@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type MaterialEdit = CollectionEdit<'material', Material>
 
-export const materialEdits = projectCollection<'material', Material>('material', MaterialSchema, {
-  read: (project) => project.materials,
-  write: (project, materials) => ({ ...project, materials }),
-})
+export const materialEdits = projectCollection<'material', Material>('material', MaterialSchema, 'materials')

@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type MeasureEdit = CollectionEdit<'measure', KeptMeasure>
 
-export const measureEdits = projectCollection<'measure', KeptMeasure>('measure', KeptMeasureSchema, {
-  read: (p) => p.measures,
-  write: (p, measures) => ({ ...p, measures }),
-})
+export const measureEdits = projectCollection<'measure', KeptMeasure>('measure', KeptMeasureSchema, 'measures')

@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type NeighbourEdit = CollectionEdit<'neighbour', Neighbour>
 
-export const neighbourEdits = projectCollection<'neighbour', Neighbour>('neighbour', NeighbourSchema, {
-  read: (p) => p.neighbours,
-  write: (p, neighbours) => ({ ...p, neighbours }),
-})
+export const neighbourEdits = projectCollection<'neighbour', Neighbour>('neighbour', NeighbourSchema, 'neighbours')

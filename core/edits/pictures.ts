@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type PictureEdit = CollectionEdit<'picture', Picture>
 
-export const pictureEdits = projectCollection<'picture', Picture>('picture', PictureSchema, {
-  read: (p) => p.pictures,
-  write: (p, pictures) => ({ ...p, pictures }),
-})
+export const pictureEdits = projectCollection<'picture', Picture>('picture', PictureSchema, 'pictures')

@@ -32,11 +32,6 @@ export const projectEdits: Family<ProjectEdit> = {
       ]),
     ),
   }) as v.GenericSchema<unknown, ProjectEdit>,
-  apply: (project, edit) => ({
-    project: { ...project, ...edit.set },
-    inverse: {
-      edit: 'project.change',
-      set: Object.fromEntries(Object.keys(edit.set).map((k) => [k, project[k as keyof Settings]])),
-    },
-  }),
+  apply: (project, edit) => ({ ...project, ...edit.set }),
+  place: () => [],
 }

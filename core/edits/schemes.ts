@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type SchemeEdit = CollectionEdit<'scheme', Scheme>
 
-export const schemeEdits = projectCollection<'scheme', Scheme>('scheme', SchemeSchema, {
-  read: (project) => project.schemes,
-  write: (project, schemes) => ({ ...project, schemes }),
-})
+export const schemeEdits = projectCollection<'scheme', Scheme>('scheme', SchemeSchema, 'schemes')

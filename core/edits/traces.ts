@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type TraceEdit = CollectionEdit<'trace', Trace>
 
-export const traceEdits = projectCollection<'trace', Trace>('trace', TraceSchema, {
-  read: (p) => p.traces,
-  write: (p, traces) => ({ ...p, traces }),
-})
+export const traceEdits = projectCollection<'trace', Trace>('trace', TraceSchema, 'traces')

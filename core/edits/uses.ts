@@ -3,7 +3,4 @@ import { projectCollection, type CollectionEdit } from './collection'
 
 export type UseEdit = CollectionEdit<'use', Use>
 
-export const useEdits = projectCollection<'use', Use>('use', UseSchema, {
-  read: (project) => project.uses,
-  write: (project, uses) => ({ ...project, uses }),
-})
+export const useEdits = projectCollection<'use', Use>('use', UseSchema, 'uses')

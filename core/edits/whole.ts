@@ -13,6 +13,6 @@ export const wholeEdits: Family<WholeEdit> = {
   apply: (project, edit) => {
     if (edit.project.id !== project.id)
       refuse('edit', 'That is the content of another project.', 'Import it as a project of its own.')
-    return { project: edit.project, inverse: { edit: 'whole.set', project } }
+    return edit.project
   },
 }

@@ -1,3 +1,4 @@
+import { fingerprint } from '../values'
 import type { MassForm } from '../form'
 import type { Part } from '../project'
 import type { Vec3 } from '../solid'
@@ -5,7 +6,6 @@ import { piecesBetween, pointAt, type Piece } from './bands'
 import { facesOfForm, formSign, levelHeight, sidesOf, takenStoreys, tiedHeight, type FabricContext } from './context'
 import {
   faceArea,
-  fingerprint,
   ownPiece,
   printedFace,
   rawName,

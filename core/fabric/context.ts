@@ -1,9 +1,9 @@
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
-import { canonical, type Memo, type Numbers, type Part, type Project, type Scheme } from '../project'
+import { canonical, type Memo, type Numbers, type Part, type Project, type Scheme, fingerprint } from '../project'
 import type { Plate } from '../slice'
-import { exact, fingerprint, tiltOf, worldFaces, type Ties, type WorldFace } from './print'
+import { exact, tiltOf, worldFaces, type Ties, type WorldFace } from './print'
 
 /** What fabric is computed from: the scheme's numbers, levels and standing masses. */
 export interface FabricContext {

@@ -260,15 +260,3 @@ export const planeOf = ([a = ZERO, b = ZERO, c = ZERO]: Vec3[]): Plane => planeT
 const ZERO: Vec3 = [0, 0, 0]
 
 export const exact = (value: number) => Math.round(value * 1e9) / 1e9 + 0
-
-/** A short stand-in for a long text (53 bits; the mixing of "cyrb53", public domain). */
-export function fingerprint(text: string): string {
-  let [h, k] = [0xdeadbeef, 0x41c6ce57]
-  for (let i = 0; i < text.length; i++) {
-    const code = text.charCodeAt(i)
-    h = Math.imul(h ^ code, 2654435761)
-    k = Math.imul(k ^ code, 1597334677)
-  }
-  h = Math.imul(h ^ (h >>> 16), 2246822507) ^ Math.imul(k ^ (k >>> 13), 3266489909)
-  return (4294967296 * (2097151 & k) + (h >>> 0)).toString(36)
-}

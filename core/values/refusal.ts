@@ -30,6 +30,7 @@ export type RefusalCode =
   | 'geometry'
   | 'no-undo'
   | 'stale'
+  | 'changed'
 
 export const refuse = (code: RefusalCode, message: string, remedy = ''): never => {
   throw new Refusal(code, message, remedy)

@@ -96,7 +96,7 @@ describe('the API', () => {
     )
     const refused = await call('POST', `/api/projects/${id}/undo`, { id: 'u1', author: 'ann' })
     expect(refused.status).toBe(409)
-    expect(refused.body.detail).toMatch(/"test" cannot be taken back any more: .*not there.*Somebody has changed/)
+    expect(refused.body.detail).toMatch(/"test" cannot be taken back any more: .*Somebody has changed/)
     expect((await call('POST', `/api/projects/${id}/undo`, { id: 'u2', author: 'ben' }, 1)).body.history).toEqual({
       undo: 'test',
       redo: 'test',
@@ -254,5 +254,66 @@ describe('the API', () => {
     const answer = await edit(id, 'a', { edit: 'batch', edits: [named('Half'), { edit: 'use.remove', id: 'nobody' }] })
     expect(answer.status).toBe(404)
     expect((await call('GET', `/api/projects/${id}`)).body).toMatchObject({ seq: 0, project: { name: 'Whole' } })
+  })
+})
+
+describe('undo beside others', () => {
+  const parts = (p: unknown) => {
+    const project = p as {
+      schemes: Record<string, { id: string; levels: Record<string, unknown>; masses: Record<string, unknown> }>
+      uses: Record<string, { id: string }>
+    }
+    const scheme = Object.values(project.schemes)[0]
+    return {
+      scheme: scheme?.id ?? '',
+      level: Object.keys(scheme?.levels ?? {})[0] ?? '',
+      use: Object.keys(project.uses)[0] ?? '',
+      mass: scheme?.masses.m as { recipe: { move: string; height?: number }[] } | undefined,
+    }
+  }
+  it('a height that is taken back leaves the taper of another; what another has changed again can be passed over', async () => {
+    const id = await make('Beside')
+    const now = async () => parts((await call('GET', `/api/projects/${id}`)).body.project)
+    const { scheme, level, use } = await now()
+    const moves = (height: number, more: object[] = []) => [
+      { id: 'o', move: 'outline', on: true, shape: { kind: 'rectangle', width: 20, depth: 10 }, holes: [] },
+      { id: 'r', move: 'raise', on: true, height, upTo: null },
+      ...more,
+    ]
+    const set = (recipe: object[]) => ({ edit: 'mass.change', scheme, id: 'm', set: { recipe } })
+    const taper = { id: 't', move: 'taper', on: true, by: { kind: 'scale', scale: 0.5 } }
+    await edit(id, 'cleo', {
+      edit: 'mass.add',
+      scheme,
+      thing: {
+        id: 'm',
+        name: 'Bar',
+        order: 0,
+        use,
+        base: { level, above: 0 },
+        place: { x: 0, y: 0, turn: 0 },
+        takes: { kind: 'all-but', levels: [] },
+        recipe: moves(6),
+      },
+    })
+    await edit(id, 'ann', { edit: 'project.change', set: { headroom: 2.2 } })
+    await edit(id, 'ann', set(moves(9)))
+    await edit(id, 'ben', set(moves(9, [taper])), 1)
+    await call('POST', `/api/projects/${id}/undo`, { id: 'back', author: 'ann' })
+    expect((await now()).mass?.recipe.map((m) => [m.move, m.height])).toEqual([
+      ['outline', undefined],
+      ['raise', 6],
+      ['taper', undefined],
+    ])
+    await call('POST', `/api/projects/${id}/redo`, { id: 'again', author: 'ann' }, 1)
+    await edit(id, 'ben', set(moves(12, [taper])))
+    const refused = await call('POST', `/api/projects/${id}/undo`, { id: 'no', author: 'ann' })
+    expect(refused.body.detail).toMatch(/raise, height of "Bar" is not as it was then: it has been changed since/)
+    expect((await now()).mass?.recipe[1]?.height).toBe(12)
+    const passed = await call('POST', `/api/projects/${id}/undo`, { id: 'pass', author: 'ann', pass: true })
+    expect(passed.body.history).toEqual({ undo: 'test', redo: null })
+    await call('POST', `/api/projects/${id}/undo`, { id: 'then', author: 'ann' })
+    expect((await call('GET', `/api/projects/${id}`)).body.project).toMatchObject({ headroom: 2 })
+    expect((await now()).mass?.recipe[1]?.height).toBe(12)
   })
 })

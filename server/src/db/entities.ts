@@ -26,11 +26,13 @@ export class EditRow {
   @Column({ type: 'varchar', length: 64 }) editId!: string
   @Column({ type: 'varchar', length: 64 }) author!: string
   @Column({ type: 'varchar', length: 200 }) label!: string
-  @Column({ type: 'varchar', length: 8 }) kind!: 'edit' | 'undo' | 'redo'
-  /** what an undo takes back, or a redo does again */
+  @Column({ type: 'varchar', length: 8 }) kind!: 'edit' | 'undo' | 'redo' | 'pass'
+  /** what an undo takes back, a redo does again, or is passed over since it can be neither */
   @Column({ type: 'int', nullable: true }) ofSeq!: number | null
   @Column({ type: 'longtext' }) edit!: string
   @Column({ type: 'longtext' }) inverse!: string
+  /** what edit and inverse are written in; see core/edits/log-format.ts */
+  @Column({ type: 'int', default: 1 }) format!: number
   @Column({ type: 'datetime', precision: 3 }) at!: Date
 }
 
@@ -40,6 +42,7 @@ export class CheckpointRow {
   @PrimaryColumn({ type: 'varchar', length: 64 }) projectId!: string
   @PrimaryColumn({ type: 'int' }) seq!: number
   @Column({ type: 'longtext' }) data!: string
+  @Column({ type: 'int', default: 1 }) format!: number
 }
 
 /** A named moment of the log, to be looked at beside the present, or brought back. */

@@ -5,6 +5,7 @@ import { Refusal, type RefusalCode } from '@geotome/core/project'
 const STATUS: Partial<Record<RefusalCode, number>> = {
   'unknown-id': 404,
   'no-undo': 409,
+  changed: 409,
   stale: 409,
   'id-taken': 409,
   'name-taken': 409,

@@ -20,7 +20,7 @@ const NewProject = v.strictObject({
   siteArea: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0.01, 'the site area is above zero'))),
 })
 const NewEdit = v.strictObject({ id: Id, author: Id, label: v.pipe(v.string(), v.maxLength(200)), edit: v.unknown() })
-const Step = v.strictObject({ id: Id, author: Id })
+const Step = v.strictObject({ id: Id, author: Id, pass: v.optional(v.boolean(), false) })
 const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
 
 /** /api/projects: the list, new and imported projects, their edits, events and exports. */
@@ -107,9 +107,9 @@ export function projectRoutes(
 
   for (const which of ['undo', 'redo'] as const) {
     routes.post(`/:id/${which}`, json, async (request, response) => {
-      const { id, author } = checked(Step, request.body)
+      const { id, author, pass } = checked(Step, request.body)
       const projectId = (request.params as { id: string }).id
-      const logged = await log.step(projectId, author, id, which)
+      const logged = await log.step(projectId, author, id, which, pass)
       response.status(201).json({ seq: logged.seq, label: logged.label, history: await log.history(projectId, author) })
     })
   }

@@ -4,7 +4,8 @@ export type Step = Pick<EditRow, 'seq' | 'kind' | 'ofSeq' | 'label'>
 
 /**
  * What one author can take back and do again, newest last, read off the log: an edit can be taken back until it was; what was
- * taken back can be done again until the author edits anew.
+ * taken back can be done again until the author edits anew. What others stand in the way of can be
+ * passed over.
  */
 export function historyOf(steps: Step[]): { undo: Step[]; redo: Step[] } {
   const undo: Step[] = []
@@ -21,6 +22,12 @@ export function historyOf(steps: Step[]): { undo: Step[]; redo: Step[] } {
         redo.push(step)
         break
       }
+      case 'pass':
+        for (const list of [undo, redo]) {
+          const at = list.findLastIndex((s) => s.seq === step.ofSeq)
+          if (at >= 0) list.splice(at, 1)
+        }
+        break
       case 'redo': {
         const at = redo.findLastIndex((s) => s.seq === step.ofSeq)
         if (at >= 0) redo.splice(at, 1)

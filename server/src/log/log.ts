@@ -1,6 +1,6 @@
 import type { DataSource, EntityManager } from 'typeorm'
-import { applyChecked, applyEdit, parseEdit, type Edit } from '@geotome/core/edits'
-import { parseProject, Refusal, type Project } from '@geotome/core/project'
+import { applyChecked, applyEdit, editOfLog, LOG_FORMAT, projectOfLog, type Edit } from '@geotome/core/edits'
+import { Refusal, type Project } from '@geotome/core/project'
 import { CheckpointRow, EditRow, JobRow, ProjectRow } from '../db/entities'
 import { historyOf, type Step } from './history'
 import { project as writeProjections } from './projections'
@@ -11,7 +11,7 @@ export interface LoggedEdit {
   id: string
   author: string
   label: string
-  kind: 'edit' | 'undo' | 'redo'
+  kind: 'edit' | 'undo' | 'redo' | 'pass'
   edit: Edit
 }
 export interface NewEdit {
@@ -56,7 +56,12 @@ export class EditLog {
         changedAt: new Date(),
         removedAt: null,
       })
-      await manager.insert(CheckpointRow, { projectId: project.id, seq: 0, data: JSON.stringify(project) })
+      await manager.insert(CheckpointRow, {
+        projectId: project.id,
+        seq: 0,
+        data: JSON.stringify(project),
+        format: LOG_FORMAT,
+      })
       await writeProjections(manager, null, project)
       await askForTotal(manager, project.id)
     })
@@ -72,32 +77,40 @@ export class EditLog {
     })
   }
 
-  /** Takes back the author's newest edit, or does the one taken back last again, against the project as it is now. */
-  async step(projectId: string, author: string, id: string, which: 'undo' | 'redo'): Promise<LoggedEdit> {
+  /**
+   * Takes back the author's newest edit, or does the one taken back last again, against the project as it is now; refused where others
+   * have changed the same. `pass`: leaves it as it is, so that the next step goes to what was made before it.
+   */
+  async step(projectId: string, author: string, id: string, which: 'undo' | 'redo', pass = false): Promise<LoggedEdit> {
     return this.locked(projectId, async (manager, row, now) => {
       const twin = await manager.findOneBy(EditRow, { projectId, editId: id })
       if (twin) return { logged: asLogged(twin), head: { seq: row.seq, project: now } }
       const target = historyOf(await this.steps(manager, projectId, author))[which].at(-1)
       if (!target) throw new Refusal('no-undo', `There is nothing to ${which}.`, '')
       const of = await manager.findOneByOrFail(EditRow, { projectId, seq: target.seq })
+      const entry = { id, author, label: of.label, ofSeq: of.seq }
+      if (pass) return this.write(manager, row, now, { ...entry, edit: { edit: 'patch', changes: [] }, kind: 'pass' })
       try {
-        return await this.write(manager, row, now, {
-          id,
-          author,
-          label: of.label,
-          edit: JSON.parse(of.inverse) as Edit,
-          kind: which,
-          ofSeq: of.seq,
-        })
+        return await this.write(manager, row, now, { ...entry, edit: await this.inverseOf(manager, of), kind: which })
       } catch (e) {
         if (!(e instanceof Refusal)) throw e
         throw new Refusal(
           'no-undo',
-          `"${of.label}" cannot be ${which === 'undo' ? 'taken back' : 'done again'} any more: ${e.message}`,
-          'Somebody has changed the same thing meanwhile.',
+          `"${of.label}" cannot be ${which === 'undo' ? 'taken back' : 'done again'} any more: ${e.say}`,
+          'Somebody has changed the same thing meanwhile: let them take theirs back first, or pass this one over.',
         )
       }
     })
+  }
+
+  /** What takes an edit back. An older log says it in whole fields, which would take others' work along: it is worked out anew. */
+  private async inverseOf(manager: EntityManager, of: EditRow): Promise<Edit> {
+    const kept = editOfLog(of.format, JSON.parse(of.inverse))
+    if (kept.edit === 'patch') return kept
+    const before = of.seq - 1
+    const from = await checkpointBefore(manager, of.projectId, before)
+    const project = await replayed(manager, of.projectId, from, before)
+    return applyEdit(project, editOfLog(of.format, JSON.parse(of.edit))).inverse
   }
 
   /** The project at the head of its log. */
@@ -166,6 +179,7 @@ export class EditLog {
       ofSeq: entry.ofSeq,
       edit: JSON.stringify(entry.edit),
       inverse: JSON.stringify(inverse),
+      format: LOG_FORMAT,
       at: new Date(),
     })
     await manager.update(
@@ -174,7 +188,7 @@ export class EditLog {
       { seq, name: project.name, unit: project.unit, changedAt: new Date() },
     )
     if (seq % CHECKPOINT_EVERY === 0)
-      await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project) })
+      await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project), format: LOG_FORMAT })
     await writeProjections(manager, now, project)
     await askForTotal(manager, row.id)
     return {
@@ -236,7 +250,7 @@ async function checkpointBefore(
     .orderBy('c.seq', 'DESC')
     .limit(1)
     .getOneOrFail()
-  return { seq: checkpoint.seq, project: parseProject(JSON.parse(checkpoint.data)) }
+  return { seq: checkpoint.seq, project: projectOfLog(checkpoint.format, JSON.parse(checkpoint.data)) }
 }
 
 /** The edits of a stretch of the log on a project; those that an older Geotome wrote get what has been added since. */
@@ -251,7 +265,7 @@ async function replayed(
     .where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :to', { projectId, from: from.seq, to })
     .orderBy('e.seq')
     .getMany()
-  return rows.reduce((p, r) => applyChecked(p, parseEdit(JSON.parse(r.edit))), from.project)
+  return rows.reduce((p, r) => applyChecked(p, editOfLog(r.format, JSON.parse(r.edit))), from.project)
 }
 
 const asLogged = (row: EditRow): LoggedEdit => ({

@@ -26,7 +26,7 @@ export interface LoggedEdit {
   id: string
   author: string
   label: string
-  kind: 'edit' | 'undo' | 'redo'
+  kind: 'edit' | 'undo' | 'redo' | 'pass'
   edit: Edit
 }
 
@@ -61,7 +61,7 @@ export const api = {
     call<{ seq: number; project: Project; history: History }>('GET', `/api/projects/${id}?author=${author}`),
   edit: (id: string, body: { id: string; author: string; label: string; edit: Edit }) =>
     call<{ seq: number; history: History }>('POST', `/api/projects/${id}/edits`, body),
-  step: (id: string, which: 'undo' | 'redo', body: { id: string; author: string }) =>
+  step: (id: string, which: 'undo' | 'redo', body: { id: string; author: string; pass: boolean }) =>
     call<{ seq: number; label: string; history: History }>('POST', `/api/projects/${id}/${which}`, body),
   since: (id: string, seq: number) => call<LoggedEdit[]>('GET', `/api/projects/${id}/edits?since=${seq}`),
   restorePoints: (id: string) => call<RestorePoint[]>('GET', `/api/projects/${id}/restore-points`),

@@ -1,5 +1,5 @@
 import { toast } from 'sonner'
-import { applyEdit, type Edit } from '@geotome/core/edits'
+import { applyEdit, asMeant, type Edit } from '@geotome/core/edits'
 import { Refusal } from '@geotome/core/project'
 import { api, Problem, type LoggedEdit } from './api'
 import { author } from './author'
@@ -103,7 +103,7 @@ export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
     return false
   }
   try {
-    const edit = typeof make === 'function' ? make() : make
+    const edit = asMeant(project, typeof make === 'function' ? make() : make)
     applyEdit(project, edit)
     const pending = { id: crypto.randomUUID(), label, edit }
     store.dispatch(made(pending))
@@ -131,17 +131,23 @@ export function tryEdit(make: (() => Edit) | null): void {
   }
 }
 
-export async function stepBack(which: 'undo' | 'redo'): Promise<void> {
+export async function stepBack(which: 'undo' | 'redo', pass = false): Promise<void> {
   const id = projectId
   if (!id) return
   // Edits on their way come first: what is taken back must be in the log.
   if (store.getState().project.pending.length) await send()
   try {
-    const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author() })
+    const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author(), pass })
     store.dispatch(historyRead(history))
     await catchUp(id, seq)
   } catch (e) {
-    say(e)
+    if (!(e instanceof Problem)) throw e
+    // One that cannot be taken back must not stand in the way of those before it.
+    const isBlocked = e.status === 409 && !pass && store.getState().project.history[which] !== null
+    toast.error(
+      e.message,
+      isBlocked ? { action: { label: 'Pass it over', onClick: () => void stepBack(which, true) } } : {},
+    )
   }
 }
 

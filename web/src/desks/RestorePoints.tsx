@@ -2,10 +2,12 @@ import { Trash2 } from 'lucide-react'
 import { useCallback, useEffect, useState } from 'react'
 import { useParams } from 'react-router'
 import { toast } from 'sonner'
-import { api, Problem, type RestorePoint } from '../app/api'
+import { api, Problem, type LoggedEdit, type RestorePoint } from '../app/api'
+import { author } from '../app/author'
 import { makeEdit, settled } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { schemeShown } from '../app/view-slice'
+import { confirmed } from '../common/confirm'
 import { Dialog } from '../common/Dialog'
 import { firstScheme } from '@geotome/core/study'
 
@@ -34,6 +36,9 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
   }
   const bringBack = async (p: RestorePoint) => {
     try {
+      await settled()
+      const others = (await api.since(id, p.seq)).filter((e) => e.author !== author())
+      if (others.length && !(await askFirst(p.name, others))) return
       const { project } = await api.at(id, p.seq)
       dispatch(schemeShown(firstScheme(project).id))
       if (makeEdit(`bring back "${p.name}"`, { edit: 'whole.set', project })) {
@@ -111,4 +116,18 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
       </ul>
     </Dialog>
   )
+}
+
+/** What others have done since a moment would go with it: said by what it is called, and asked. */
+function askFirst(name: string, others: LoggedEdit[]): Promise<boolean> {
+  const what = [...new Set(others.map((e) => e.label))]
+  const some = what.slice(0, 6).join(', ')
+  return confirmed({
+    title: `Others have worked since "${name}"`,
+    say: [
+      `${others.length === 1 ? 'One change was' : `${others.length} changes were`} made by others since then: ${some}${what.length > 6 ? ` and ${what.length - 6} more` : ''}.`,
+      'Bringing the moment back takes them away too. Undo brings them back.',
+    ],
+    accept: 'Bring it back',
+  })
 }

@@ -1,0 +1,205 @@
+import { readFileSync } from 'node:fs'
+import fc from 'fast-check'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { changeRecipe, newMass } from '../form'
+import type { Move } from '../moves'
+import { canonical, fingerprint, Refusal, writeProjectText, type Id, type Project } from '../project'
+import { openKernel } from '../solid'
+import { apply, changeMass, massNamed, minter, projectWith, schemeOf, withMass } from '../testing/make'
+import { busyProject, WORK, workOf } from '../testing/work'
+import { applyChecked, applyEdit, asMeant, differences, editOfLog, LOG_FORMAT, parseEdit, projectOfLog } from './index'
+import type { Change, Edit } from './index'
+
+beforeAll(() => openKernel())
+
+const tower = () => withMass(projectWith([0, 3, 6]), { name: 'Bar', box: [0, 0, 20, 10], height: 6 })
+const recipe = (p: Project, next: (moves: Move[]) => Move[]): Edit =>
+  changeRecipe(schemeOf(p), massNamed(p, 'Bar'), next)
+const raised = (p: Project, height: number): Edit =>
+  recipe(p, (moves) => moves.map((m) => (m.move === 'raise' ? { ...m, height } : m)))
+const tapered = (p: Project, scale: number): Edit =>
+  recipe(p, (moves) => [...moves, { id: 'taper', move: 'taper', on: true, by: { kind: 'scale', scale } }])
+const heightOf = (p: Project) => massNamed(p, 'Bar').recipe.find((m) => m.move === 'raise')?.height
+const movesOf = (p: Project) => massNamed(p, 'Bar').recipe.map((m) => m.move)
+
+describe('what one person takes back leaves the work of another', () => {
+  it('a height that is taken back leaves the taper that somebody has put behind it since', () => {
+    const start = tower()
+    const first = applyEdit(start, raised(start, 9))
+    const second = applyEdit(first.project, tapered(first.project, 0.5))
+    const back = applyEdit(second.project, first.inverse)
+    expect(heightOf(back.project)).toBe(6)
+    expect(movesOf(back.project)).toEqual(['outline', 'raise', 'taper'])
+    // And the other way: the taper goes, the height stays.
+    const other = applyEdit(second.project, second.inverse)
+    expect([heightOf(other.project), movesOf(other.project)]).toEqual([9, ['outline', 'raise']])
+  })
+
+  it('is refused with the place where somebody has changed the same', () => {
+    const start = tower()
+    const first = applyEdit(start, raised(start, 9))
+    const second = applyEdit(first.project, raised(first.project, 12))
+    expect(() => applyEdit(second.project, first.inverse)).toThrow(/raise, height of "Bar" is not as it was then/)
+    // A mass that was drawn and that somebody has worked on since is not taken away.
+    const mass = newMass(schemeOf(start), minter('drawn'), {
+      name: 'Annex',
+      use: massNamed(start, 'Bar').use,
+      level: 'L0',
+      height: 3,
+      shape: { kind: 'rectangle', from: [30, 0], to: [40, 8] },
+    })
+    const drawn = applyEdit(start, { edit: 'mass.add', scheme: schemeOf(start).id, thing: mass })
+    expect(() => applyEdit(changeMass(drawn.project, 'Annex', { name: 'Boat house' }), drawn.inverse)).toThrow(
+      /"Boat house" is not as it was then/,
+    )
+  })
+
+  it('lists of names keep what others have put in, and their order', () => {
+    const start = tower()
+    const mass = (p: Project) => massNamed(p, 'Bar').takes.levels
+    const leave = (p: Project, levels: Id[]) => changeMass(p, 'Bar', { takes: { kind: 'all-but', levels } })
+    const first = leave(start, ['L1'])
+    const back = { edit: 'patch' as const, changes: differences(first, start) }
+    expect(mass(apply(leave(first, ['L1', 'L2']), back))).toEqual(['L2'])
+  })
+
+  it('layers by their place, as long as there are as many', () => {
+    const start = tower()
+    const wall = Object.values(start.buildUps).find((b) => b.for === 'wall' && b.layers.length > 1)
+    if (!wall) throw new Error('no wall of several layers')
+    const set = (p: Project, n: number, thickness: number): Edit => ({
+      edit: 'build-up.change',
+      id: wall.id,
+      set: { layers: (p.buildUps[wall.id]?.layers ?? []).map((l, i) => (i === n ? { ...l, thickness } : l)) },
+    })
+    const first = applyEdit(start, set(start, 0, 0.5))
+    const second = applyEdit(first.project, set(first.project, 1, 0.4))
+    const back = applyEdit(second.project, first.inverse).project.buildUps[wall.id]?.layers
+    expect(back?.map((l) => l.thickness).slice(0, 2)).toEqual([wall.layers[0]?.thickness, 0.4])
+  })
+})
+
+it('two who change one mass at the same moment both get what they meant', () => {
+  const seen = tower()
+  // Both see the same; the second one's edit comes in when the first one's is there already.
+  const [a, b] = [asMeant(seen, raised(seen, 9)), asMeant(seen, tapered(seen, 0.5))]
+  const both = apply(seen, parseEdit(JSON.parse(JSON.stringify(a))), parseEdit(JSON.parse(JSON.stringify(b))))
+  expect([heightOf(both), movesOf(both)]).toEqual([9, ['outline', 'raise', 'taper']])
+  expect(() => apply(seen, a, asMeant(seen, raised(seen, 12)))).toThrow(/has been changed since/)
+})
+
+it('what gets in by a change of leaves is read by the same schemas as what gets in whole', () => {
+  const start = tower()
+  const scheme = schemeOf(start).id
+  const to = (at: string[], is: unknown): unknown => ({ edit: 'patch', changes: [{ at, was: null, to: { is } }] })
+  for (const edit of [
+    to(['schemes', scheme, 'masses', massNamed(start, 'Bar').id, 'spirit'], 7),
+    to(['schemes', scheme, 'levels', 'L9'], { id: 'L9', name: '', kind: 'storey' }),
+    to(['storms'], {}),
+    to(['constructor'], {}),
+    to(['uses', '__proto__'], {}),
+    { edit: 'patch', changes: [{ at: ['id'], was: { is: start.id }, to: { is: 'x' } }] },
+  ])
+    expect(() => applyEdit(start, parseEdit(edit))).toThrow(Refusal)
+  expect(({} as { spirit?: unknown }).spirit).toBeUndefined()
+})
+
+/** Whose each leaf is: of what was put in as a whole, by the place of the whole. */
+class Owners {
+  private readonly of = new Map<string, string>()
+  /** Who had the leaves of the changes before, and gives them to somebody. */
+  give(changes: Change[], author: string): Map<string, string | null> {
+    const before = new Map<string, string | null>()
+    for (const key of changes.map(placeOf)) {
+      // What is put in place of a whole covers what others had made within it.
+      for (const [inner, owner] of this.of)
+        if (inner.startsWith(`${key}/`)) {
+          before.set(inner, owner)
+          this.of.delete(inner)
+        }
+      before.set(key, this.of.get(key) ?? null)
+      this.of.set(key, author)
+    }
+    return before
+  }
+  giveBack(before: Map<string, string | null>): void {
+    for (const [key, author] of before) {
+      if (author) this.of.set(key, author)
+      else this.of.delete(key)
+    }
+  }
+  /** Everybody who made last what the changes touch. */
+  touched(changes: Change[]): Set<string> {
+    const out = new Set<string>()
+    for (const change of changes) {
+      if ('order' in change) continue
+      const { at } = change
+      for (let n = at.length; n > 0; n--) {
+        const author = this.of.get(at.slice(0, n).join('/'))
+        if (!author) continue
+        out.add(author)
+        break
+      }
+      for (const [key, author] of this.of) if (key.startsWith(`${at.join('/')}/`)) out.add(author)
+    }
+    return out
+  }
+}
+const placeOf = (change: Change) => `${change.at.join('/')}${'order' in change ? '#' : ''}`
+
+it('random work of three, in any interleaving, taken back in any order, never changes what another made last', () => {
+  const base = busyProject()
+  let taken = 0
+  fc.assert(
+    fc.property(WORK, fc.array(fc.nat(9999), { minLength: 40, maxLength: 40 }), (work, dice) => {
+      let [project, die] = [base, 0]
+      const roll = (n: number) => (dice[die++ % dice.length] ?? 0) % n
+      const owners = new Owners()
+      const done: { author: string; inverse: Edit; before: Map<string, string | null> }[] = []
+      const next = workOf(work)
+      for (let i = 0; i < work.length; i++) {
+        const author = ['ann', 'ben', 'cleo'][roll(3)] ?? ''
+        try {
+          const edit = next(project)
+          if (!edit) continue
+          const step = applyEdit(project, edit)
+          done.push({ author, inverse: step.inverse, before: owners.give(differences(project, step.project), author) })
+          project = step.project
+        } catch (e) {
+          if (!(e instanceof Refusal)) throw e
+        }
+      }
+      for (let tries = done.length * 2; tries > 0; tries--) {
+        const author = ['ann', 'ben', 'cleo'][roll(3)] ?? ''
+        const last = done.findLast((d) => d.author === author)
+        if (!last) continue
+        try {
+          const back = applyEdit(project, last.inverse).project
+          const others = owners.touched(differences(project, back))
+          others.delete(author)
+          expect([...others]).toEqual([])
+          owners.giveBack(last.before)
+          project = back
+          taken++
+        } catch (e) {
+          if (!(e instanceof Refusal)) throw e
+        }
+        done.splice(done.indexOf(last), 1)
+      }
+    }),
+    { numRuns: 150 },
+  )
+  expect(taken).toBeGreaterThan(100)
+})
+
+it('a log that an older Geotome wrote is read to the last digit', () => {
+  for (let format = 1; format <= LOG_FORMAT; format++) {
+    const golden = JSON.parse(
+      readFileSync(new URL(`../testing/logs/format-${format}.json`, import.meta.url), 'utf8'),
+    ) as { start: unknown; edits: unknown[]; end: string }
+    const start = projectOfLog(format, golden.start)
+    const end = golden.edits.reduce<Project>((p, e) => applyChecked(p, editOfLog(format, e)), start)
+    expect(fingerprint(canonical(JSON.parse(writeProjectText(end))))).toBe(golden.end)
+  }
+  expect(() => editOfLog(LOG_FORMAT + 1, {})).toThrow(/newer Geotome/)
+})
