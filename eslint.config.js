@@ -27,6 +27,24 @@ export default tseslint.config(
     languageOptions: { globals: globals.node },
     rules: { '@typescript-eslint/no-require-imports': 'off' },
   },
+  {
+    // A promise that nobody waits for is said to be so: void.
+    files: [
+      'core/**/*.ts',
+      'server/**/*.ts',
+      'cli/**/*.ts',
+      'web/src/**/*.{ts,tsx}',
+      'demo/**/*.ts',
+      'e2e/**/*.ts',
+      'scripts/**/*.ts',
+    ],
+    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    rules: {
+      '@typescript-eslint/no-floating-promises': 'error',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: true, attributes: false } }],
+      '@typescript-eslint/await-thenable': 'error',
+    },
+  },
   // The compiler's own rules are left out: three.js objects are changed in place by nature, and no compiler is used.
   { files: ['web/public/*.js'], languageOptions: { globals: globals.browser } },
   {

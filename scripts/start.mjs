@@ -17,7 +17,7 @@ const folder = resolve(process.env.GEOTOME_DATA ?? resolve(root, '.data'))
 needFolder(folder)
 await needPort(port)
 needNpm(root)
-if (!dev) needBuild(root)
+if (!dev) await needBuild(root)
 let stopping = false
 let database = null
 if (!process.env.DATABASE_URL) {
@@ -26,9 +26,9 @@ if (!process.env.DATABASE_URL) {
   void watch()
 }
 say('Starting the server ...')
-const server = fork(resolve(root, 'server/src/main.ts'), dev ? ['--dev'] : [], {
+const server = fork(resolve(root, dev ? 'server/src/main.ts' : 'server/dist/main.mjs'), dev ? ['--dev'] : [], {
   cwd: root,
-  execArgv: ['--import', 'tsx'],
+  execArgv: dev ? ['--import', 'tsx'] : ['--enable-source-maps'],
   env: {
     ...process.env,
     PORT: String(port),

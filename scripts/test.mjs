@@ -22,7 +22,7 @@ const STEPS = [
 ]
 for (const [what, script, ...more] of STEPS) {
   say(`\n${what} ...`)
-  if (script === 'test:e2e') needBuild(root)
+  if (script === 'test:e2e') await needBuild(root)
   const started = Date.now()
   const { status } = spawnSync('npm', ['run', script, '--silent', '--', ...more], { cwd: root, stdio: 'inherit' })
   if (status !== 0) {

@@ -58,14 +58,20 @@ export function needNpm(root) {
   writeFileSync(stamp, hash)
 }
 
-/** Builds the client when a source file is newer than the build. */
-export function needBuild(root) {
-  const built = join(root, 'web/dist/index.html')
-  const newest = Math.max(...['web', 'core', 'package-lock.json'].map((p) => newestIn(join(root, p))))
-  if (existsSync(built) && statSync(built).mtimeMs > newest) return
-  say('Building the client ...')
-  const result = spawnSync('npm', ['run', 'build', '--silent'], { cwd: root, encoding: 'utf8' })
-  if (result.status !== 0) fail(`The client could not be built:\n${(result.stdout + result.stderr).trim()}`)
+/** Builds client and server where a source file is newer than what was built. */
+export async function needBuild(root) {
+  const newest = (paths) => Math.max(...[...paths, 'package-lock.json'].map((p) => newestIn(join(root, p))))
+  const isNew = (built, paths) => existsSync(join(root, built)) && statSync(join(root, built)).mtimeMs > newest(paths)
+  if (!isNew('web/dist/index.html', ['web', 'core'])) {
+    say('Building the client ...')
+    const result = spawnSync('npm', ['run', 'build', '--silent'], { cwd: root, encoding: 'utf8' })
+    if (result.status !== 0) fail(`The client could not be built:\n${(result.stdout + result.stderr).trim()}`)
+  }
+  if (!isNew('server/dist/main.mjs', ['server', 'core', 'demo/raster.ts'])) {
+    say('Building the server ...')
+    const { buildServer } = await import('./build-server.mjs')
+    await buildServer(root).catch((e) => fail(`The server could not be built:\n${e.message}`))
+  }
 }
 
 function newestIn(path) {

@@ -1,4 +1,5 @@
 import compression from 'compression'
+import pino, { type Logger } from 'pino'
 import express, { type Express, type RequestHandler } from 'express'
 import { readFileSync } from 'node:fs'
 import { resolve } from 'node:path'
@@ -7,6 +8,7 @@ import { openDatabase } from './db/source'
 import { assetRoutes } from './http/assets'
 import { EventStreams } from './http/events'
 import { notFound, problems } from './http/problems'
+import { requestLog } from './http/request-log'
 import { projectRoutes } from './http/projects'
 import { onlyOurHosts, onlyOurPages, onlyOurTypes, PAGE_POLICY, roomOnDisk, WORKER_POLICY } from './http/strangers'
 import { JobRunner } from './jobs/runner'
@@ -29,19 +31,20 @@ export interface Surroundings {
   open?: boolean
   host?: string
   folder?: string | null
+  logger?: Logger
 }
 
 /** The whole application on a database: API, events, jobs, and the client. */
 export async function openApp(
   databaseUrl: string,
-  { client, open = false, host = '127.0.0.1', folder = null }: Surroundings = {},
+  { client, open = false, host = '127.0.0.1', folder = null, logger = pino({ level: 'silent' }) }: Surroundings = {},
 ): Promise<Running> {
   const source = await openDatabase(databaseUrl)
   const streams: EventStreams = new EventStreams(() => log)
   const log = new EditLog(source, (id) => streams.changed(id))
   const assets = new AssetStore(source)
   const pool = new StudyPool()
-  const runner = new JobRunner(source, log, pool)
+  const runner = new JobRunner(source, log, pool, logger)
   await seedDemo(source, log, assets, resolve(root, 'demo'))
   runner.start()
 
@@ -69,7 +72,7 @@ export async function openApp(
     )
     response.status(up ? 200 : 503).json({ server: 'up', database: up ? 'up' : 'down', version: VERSION })
   })
-  app.use('/api', onlyOurTypes, roomOnDisk(folder))
+  app.use('/api', requestLog(logger), onlyOurTypes, roomOnDisk(folder))
   app.use('/api/projects', projectRoutes(source, log, streams, pool, assets))
   app.use('/api/assets', assetRoutes(assets))
   app.use('/api/stand-ins', standInRoutes())

@@ -1,4 +1,5 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
+import type { Logger } from 'pino'
 import * as v from 'valibot'
 import { Refusal, type RefusalCode } from '@geotome/core/project'
 
@@ -13,13 +14,13 @@ const STATUS: Partial<Record<RefusalCode, number>> = {
 }
 
 /** Every error as problem details (RFC 9457) with a sentence that a person can act on. */
-export const problems: ErrorRequestHandler = (error: unknown, _request, response, next) => {
+export const problems: ErrorRequestHandler = (error: unknown, request, response, next) => {
   if (response.headersSent) {
     next(error)
     return
   }
   const { status, title, detail, code } = describe(error)
-  if (status === 500) console.error(error)
+  if (status === 500) (request as { log?: Logger }).log?.error(error, 'unforeseen')
   response
     .status(status)
     .type('application/problem+json')

@@ -1,4 +1,5 @@
 import type { DataSource } from 'typeorm'
+import type { Logger } from 'pino'
 import { Refusal } from '@geotome/core/project'
 import { JobRow, ProjectRow } from '../db/entities'
 import type { EditLog } from '../log/log'
@@ -13,12 +14,13 @@ export class JobRunner {
     private readonly source: DataSource,
     private readonly log: EditLog,
     private readonly pool: StudyPool,
+    private readonly logger: Logger,
   ) {}
 
   start(): void {
     this.timer = setTimeout(() => {
       this.running = this.drain()
-        .catch((e: unknown) => console.error('A job failed:', e))
+        .catch((e: unknown) => this.logger.error(e, 'a job failed'))
         .finally(() => {
           if (!this.stopped) this.start()
         })

@@ -40,5 +40,11 @@ export const Shortcuts = ({ onClose }: { onClose: () => void }) => (
         </div>
       ))}
     </dl>
+    <p className="mt-4 text-[12px] text-ink2">
+      <a className="underline" href="/notices.txt" target="_blank" rel="noreferrer">
+        Notices
+      </a>{' '}
+      of the libraries and the font that Geotome ships with.
+    </p>
   </Dialog>
 )
