@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
 import {
+  addLevels,
   addStoreys,
   cell,
   clickAt,
@@ -173,11 +174,7 @@ test('levels are added, dragged, typed, hung under the datum and deleted in the 
   await expect(figure(page, 'total')).toHaveText('4,200.00 m²')
   await page.mouse.up()
   await expect(figure(page, 'total')).toHaveText('4,200.00 m²')
-  await page.getByRole('button', { name: 'Add level' }).click()
-  await page.getByRole('dialog').getByLabel('stands on').selectOption({ label: 'Ground' })
-  await page.getByRole('dialog').getByLabel('above it by').fill('-3.30')
-  await page.getByRole('dialog').getByLabel('name').fill('Cellar')
-  await page.keyboard.press('Enter')
+  await addLevels(page, '-3.30 Cellar')
   await expect(level(page, 'Cellar')).toHaveAccessibleName(/-3\.30/)
   await level(page, 'Storey 5').click()
   await typeField(page, 'height', '16.05')

@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test'
 import {
+  addLevels,
   addStoreys,
   cell,
   clickAt,
@@ -88,13 +89,7 @@ test('heights take sums, other units and the names of levels; a mark changes no 
   await addStoreys(page, '1', '0.45')
   const total = '160.00 m²'
   await expect(figure(page, 'total')).toHaveText(total)
-  await page.getByRole('button', { name: 'Add level', exact: true }).click()
-  const dialog = page.getByRole('dialog')
-  await dialog.getByLabel('stands on').selectOption({ label: 'Storey 1' })
-  await dialog.getByLabel('above it by').fill('3.65')
-  await dialog.getByLabel('name', { exact: true }).fill('Eaves')
-  await dialog.getByLabel('kind').selectOption('mark')
-  await page.keyboard.press('Enter')
+  await addLevels(page, 'mark 3.65 Eaves')
   await expect(page.getByRole('button', { name: /^Eaves, \+4\.100/ })).toBeVisible()
   await expect(figure(page, 'total')).toHaveText(total)
   await page.getByRole('button', { name: 'Table of levels' }).click()

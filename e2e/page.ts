@@ -148,6 +148,18 @@ export async function addStoreys(page: Page, count: string, each: string): Promi
   await expect(page.getByRole('dialog')).toHaveCount(0)
 }
 
+/** Adds levels by lines in the spine, one after the other. */
+export async function addLevels(page: Page, ...lines: string[]): Promise<void> {
+  const field = page.getByLabel('add a level', { exact: true })
+  await page.getByRole('button', { name: 'Add level', exact: true }).first().click()
+  await expect(field).toBeFocused()
+  for (const line of lines) {
+    await field.fill(line)
+    await page.keyboard.press('Enter')
+    await expect(field).toHaveValue('')
+  }
+}
+
 /** A figure of the open ledger, by level. */
 export const cell = (page: Page, row: string, name: string): Locator =>
   page.locator(`[data-row="${row}"] [data-cell="${name}"]`)

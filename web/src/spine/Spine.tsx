@@ -9,6 +9,7 @@ import { store, useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked, sheetOpened } from '../app/view-slice'
 import { AddLevels } from './AddLevels'
 import { deleteLevels } from './delete-level'
+import { LevelEntry } from './LevelEntry'
 import { LevelLabel } from './LevelLabel'
 import { spineScale, spreadLabels } from './layout'
 import { UsePatterns } from './UsePatterns'
@@ -28,9 +29,10 @@ export function Spine() {
   const sheet = useAppSelector((s) => s.view.sheet)
   const pickedLevels = useAppSelector((s) => (s.view.picked.kind === 'level' ? s.view.picked.ids : EMPTY))
   const box = useRef<HTMLDivElement>(null)
+  const entry = useRef<HTMLInputElement>(null)
   const [length, setLength] = useState(600)
   const [drag, setDrag] = useState<{ id: string; y: number; text: string[] } | null>(null)
-  const [adding, setAdding] = useState<'one' | 'many' | null>(null)
+  const [adding, setAdding] = useState(false)
   const dragging = useRef<{
     id: string
     y0: number
@@ -276,11 +278,12 @@ export function Spine() {
           })}
         </ul>
       </div>
-      <div className="flex gap-1.5 border-t border-line p-2 whitespace-nowrap">
-        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('one')}>
+      <LevelEntry field={entry} />
+      <div className="flex gap-1.5 px-2 pb-2 whitespace-nowrap">
+        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => entry.current?.focus()}>
           <Plus size={13} /> Add level
         </button>
-        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding('many')}>
+        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding(true)}>
           <Rows3 size={13} /> Add several
         </button>
         <button
@@ -292,7 +295,7 @@ export function Spine() {
           <Table2 size={13} />
         </button>
       </div>
-      {adding && <AddLevels how={adding} above={shown} onClose={() => setAdding(null)} />}
+      {adding && <AddLevels how="many" above={shown} onClose={() => setAdding(false)} />}
     </aside>
   )
 }

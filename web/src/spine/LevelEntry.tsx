@@ -1,0 +1,120 @@
+import { useState, type RefObject } from 'react'
+import { toast } from 'sonner'
+import { applyEdit } from '@geotome/core/edits'
+import { addByLine, levelHeights, readLevelLine } from '@geotome/core/levels'
+import { Refusal, showNumber } from '@geotome/core/project'
+import { useProject, useViewState } from '../app/hooks'
+import { makeEdit } from '../app/session'
+import { useAppDispatch } from '../app/store'
+import { levelShown, picked as pickedNow } from '../app/view-slice'
+import { Consequence } from './Consequence'
+
+const mint = () => crypto.randomUUID()
+
+/** Levels by one line: a height and a name. Where they will stand, and what goes along, is shown while it is typed; Enter makes them. */
+export function LevelEntry({ field }: { field: RefObject<HTMLInputElement | null> }) {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  const { picked } = useViewState('picked')
+  const [text, setText] = useState('')
+  const [isUp, setIsUp] = useState(false)
+  const chosen = picked.kind === 'level' && picked.ids.length === 1 ? (picked.ids[0] ?? null) : null
+  const on = chosen && scheme.levels[chosen] ? chosen : null
+  const planned = text.trim() === '' ? null : plan()
+
+  function plan() {
+    try {
+      const { edit, on: under } = addByLine(project, scheme, mint, readLevelLine(text, project, scheme), on)
+      const after = applyEdit(project, edit).project
+      const s = after.schemes[scheme.id]
+      const fresh = s ? levelHeights(after, s).filter((l) => !scheme.levels[l.id]) : []
+      return { edit, fresh, under }
+    } catch (e) {
+      if (e instanceof Refusal) return { fault: e.message }
+      throw e
+    }
+  }
+  const accept = () => {
+    if (!planned) return
+    if ('fault' in planned) {
+      toast.error(planned.fault)
+      return
+    }
+    const { edit, fresh } = planned
+    const [first] = fresh
+    if (!first || !makeEdit(`add ${fresh.length === 1 ? first.name : `${fresh.length} levels`}`, edit)) return
+    const top = (first.height < 0 ? first : fresh.at(-1)) ?? first
+    dispatch(levelShown(top.id))
+    // What comes next goes on from here.
+    if (on) dispatch(pickedNow({ kind: 'level', ids: [top.id] }))
+    setText('')
+  }
+  const where = on ? (scheme.levels[on]?.name ?? '') : null
+
+  return (
+    <div className="relative border-t border-line p-2">
+      {isUp && planned && (
+        <div
+          role="status"
+          data-planned
+          className="absolute right-2 bottom-full left-2 z-20 mb-1 rounded-md border border-line bg-panel px-2.5 py-2 text-[12px] text-ink2 shadow-sm"
+        >
+          {'fault' in planned ? (
+            <span className="text-error">{planned.fault}</span>
+          ) : (
+            <>
+              {planned.fresh.map((l) => (
+                <p key={l.id} className="flex justify-between gap-3">
+                  <b className="truncate text-ink">{l.name}</b>
+                  <span className="tabular-nums">{showNumber(l.height, 'length', project)}</span>
+                </p>
+              ))}
+              <p>
+                {planned.edit.edit === 'level.add' && planned.edit.thing.tie.kind === 'fixed'
+                  ? 'from the datum'
+                  : `on ${scheme.levels[planned.under]?.name ?? ''}`}
+              </p>
+              <Consequence edit={planned.edit} brief />
+            </>
+          )}
+        </div>
+      )}
+      <div className="flex h-8 items-center rounded-md border border-line bg-field focus-within:outline-2 focus-within:outline-cut">
+        <input
+          ref={field}
+          aria-label="add a level"
+          title="2.85 First: so much above. -3.3 Cellar: under. @36 Ridge: from the datum. 3 x 3.15: three. mark 36: a height only."
+          placeholder="2.85 First, or 3 x 3.15"
+          className="h-full min-w-0 flex-1 bg-transparent px-2 text-[12px] outline-none!"
+          value={text}
+          maxLength={200}
+          onChange={(e) => setText(e.target.value)}
+          onFocus={() => setIsUp(true)}
+          onBlur={() => setIsUp(false)}
+          onKeyDown={(e) => {
+            if (e.key === 'Enter') {
+              e.preventDefault()
+              accept()
+            }
+            if (e.key === 'Escape') {
+              e.stopPropagation()
+              if (text) setText('')
+              else e.currentTarget.blur()
+            }
+          }}
+        />
+        {where !== null && (
+          <button
+            type="button"
+            className="mr-1 max-w-24 shrink-0 cursor-pointer truncate rounded px-1.5 text-[11px] text-ink2 hover:bg-panel"
+            title={`Above ${where}, which is picked; click to put it on top of all`}
+            onMouseDown={(e) => e.preventDefault()}
+            onClick={() => dispatch(pickedNow({ kind: 'nothing' }))}
+          >
+            on {where}
+          </button>
+        )}
+      </div>
+    </div>
+  )
+}
