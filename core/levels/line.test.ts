@@ -17,7 +17,8 @@ describe('a line that adds levels', () => {
     expect(heights(p)).toEqual(['Level 0 0.00', 'First 2.85', 'Second 6.00', 'Attic 9.40'])
   })
   it('below zero they hang under the lowest; from the datum they stay where they are; marks are marks', () => {
-    let p = typed(typed(projectWith([0, 3]), '-3.3 Cellar'), '-2.4')
+    // Whatever is picked.
+    let p = typed(typed(projectWith([0, 3]), '-3.3 Cellar', 'L1'), '-2.4')
     expect(heights(p).slice(0, 2)).toEqual(['Basement 1 -5.70', 'Cellar -3.30'])
     p = typed(typed(p, '@7.2 Loft'), 'mark @36 permitted')
     expect(heights(p).slice(-2)).toEqual(['Loft 7.20', 'permitted 36.00'])

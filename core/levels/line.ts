@@ -48,7 +48,7 @@ export function readLevelLine(text: string, project: Project, scheme: Scheme): L
 }
 
 /**
- * The edit that a line means. Levels stand on `on`, or, where that is null, on the topmost one, and under the lowest where they go down;
+ * The edit that a line means. Levels stand on `on`, or, where that is null, on the topmost one; those that go down hang under the lowest;
  * what stands on a level that they are put over is carried. Names that are not typed go on from the one below. Errors: 'size', 'formula'.
  */
 export function addByLine(
@@ -62,7 +62,7 @@ export function addByLine(
   const levels = levelHeights(project, scheme)
   const ranked = levels.filter((l) => l.kind === 'storey')
   const own = ranked.length ? ranked : levels
-  const under = on ?? (by < 0 && !line.fromDatum ? own[0] : own.at(-1))?.id ?? ''
+  const under = (by < 0 && !line.fromDatum ? own[0]?.id : (on ?? own.at(-1)?.id)) ?? ''
   const below = own.find((l) => l.id === under)
   const taken = new Set(Object.values(scheme.levels).map((l) => l.name.toLowerCase()))
   if (line.fromDatum || line.kind === 'mark') {

@@ -5,9 +5,11 @@ export function NameField({
   label,
   value,
   onAccept,
+  hidden,
 }: {
   label: string
   value: string
+  /** what it is, where there is no room to show it */ hidden?: string
   onAccept: (name: string) => boolean | void
 }) {
   const id = useId()
@@ -22,9 +24,10 @@ export function NameField({
       htmlFor={id}
       className="mb-1.5 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5 focus-within:border-ink3"
     >
-      <span className="text-ink2">{label}</span>
+      {label && <span className="text-ink2">{label}</span>}
       <input
         id={id}
+        aria-label={hidden}
         className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none"
         value={typed ?? value}
         maxLength={120}

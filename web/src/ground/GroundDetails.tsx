@@ -31,7 +31,6 @@ export function GroundTabs() {
           key={p.id}
           role="tab"
           aria-selected={part === p.id && !elsewhere}
-          aria-pressed={part === p.id && !elsewhere}
           className="pill flex-1 px-1 text-[11.5px]"
           onClick={() => show(p.id)}
         >

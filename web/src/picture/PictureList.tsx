@@ -159,7 +159,12 @@ function Measures() {
           <div key={m.id} data-measure={m.name} className="mb-1.5 rounded-md border border-line px-2 py-1.5">
             <div className="flex items-center gap-1.5">
               <div className="min-w-0 flex-1 [&>label]:mb-0 [&>label]:h-7">
-                <NameField label="" value={m.name} onAccept={(name) => set(m, 'name', { name })} />
+                <NameField
+                  label=""
+                  hidden="name of the measure"
+                  value={m.name}
+                  onAccept={(name) => set(m, 'name', { name })}
+                />
               </div>
               <b data-measure-value>
                 {showQuantity(numbers.value({ formula: `{${m.id}}` }, quantity), quantity, project)}
@@ -277,6 +282,7 @@ function Traces() {
             <div className="min-w-0 flex-1 [&>label]:mb-0 [&>label]:h-7">
               <NameField
                 label=""
+                hidden="name of the trace"
                 value={t.name}
                 onAccept={(name) => makeEdit(`name of ${t.name}`, { edit: 'trace.change', id: t.id, set: { name } })}
               />

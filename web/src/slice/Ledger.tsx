@@ -14,7 +14,7 @@ export function Ledger() {
   if (!study) return null
   const uses = all.filter((u) => study.floors.some((f) => (f.uses[u.id] ?? 0) > 0.005))
   const figure = (v: number | undefined | null) =>
-    v === undefined || v === null || v < 0.005 ? <span className="text-ink3">0.00</span> : showNumber(v, 'area', 'm')
+    v === undefined || v === null || v < 0.005 ? <span className="text-ink2">0.00</span> : showNumber(v, 'area', 'm')
   const { totals, wings } = study.ledger
   const cell = 'px-2 py-[5px] text-right whitespace-nowrap'
   const share = (v: number | undefined) => (v === undefined || v < 0.005 ? '' : showNumber(v, 'area', 'm'))

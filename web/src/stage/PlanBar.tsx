@@ -24,7 +24,7 @@ export function PlanBar({ narrow }: { narrow: boolean }) {
       dispatch(picked({ kind: 'level', ids: [next.id] }))
     }
   }
-  const icon = 'cursor-pointer rounded p-0.5 hover:bg-field disabled:opacity-35'
+  const icon = 'grid size-6 cursor-pointer place-items-center rounded hover:bg-field disabled:opacity-35'
   return (
     <div
       className={`absolute left-3 z-10 flex items-center gap-1 text-[11px] whitespace-nowrap text-ink2 ${narrow ? 'bottom-1.5' : 'bottom-[106px]'}`}
