@@ -20,6 +20,14 @@ export interface Share {
   order: number
 }
 
+/** What two masses share of a floor, m2. */
+export interface Overlap {
+  a: string
+  b: string
+  area: number
+  region: Region
+}
+
 /** Masses that meet at one floor, taken together; areas in m2, counted once. */
 export interface Island {
   shares: Share[]
@@ -33,7 +41,7 @@ export interface Island {
   uses: Record<string, number>
   /** m2 that count of each share, in their order: floor that several masses have is the first one's */
   own: number[]
-  overlaps: { a: string; b: string; area: number; region: Region }[]
+  overlaps: Overlap[]
   /** pieces left out because they are smaller than the smallest area (m2) */
   slivers: Region[]
   smallest: number

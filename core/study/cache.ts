@@ -35,6 +35,10 @@ export class StudyCache {
   /** what the checks that are left for afterwards found last, by kind */
   readonly found = new Map<string, Finding[]>()
   private run = 0
+  private readonly forms = new WeakMap<
+    Mass,
+    { numbers: Numbers; heights: ReadonlyMap<string, number>; body: Aged<Body>; standing: Aged<Standing> }
+  >()
   private readonly bodies = new Aging<Body>()
   private readonly standing = new Aging<Standing>()
   private readonly byForm = new WeakMap<MassForm, Standing>()
@@ -63,16 +67,25 @@ export class StudyCache {
 
   /** The mass standing on its level; the same object while nothing about it changes. */
   form(mass: Mass, numbers: Numbers, heights: ReadonlyMap<string, number>): MassForm {
+    // Where numbers and heights are the very ones of last time, nothing needs to be asked.
+    const known = this.forms.get(mass)
+    if (known?.numbers === numbers && known.heights === heights) {
+      known.body.used = known.standing.used = this.run
+      return known.standing.value.form
+    }
     const standing = standingNumbers(mass, numbers, heights)
     const key = bodyKey(mass.recipe, standing)
-    const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, standing, mass.name, key))
+    const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, standing, mass.name, key)).value
     const form = standMass(mass, body, numbers, heights.get(mass.base.level) ?? 0)
-    const kept = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({
+    const entry = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({
       form,
       byBand: new Map(),
       byHeight: new Map(),
       shares: new Map(),
     }))
+    const kept = entry.value
+    const bodyEntry = this.bodies.get(key, this.run, () => body)
+    this.forms.set(mass, { numbers, heights, body: bodyEntry, standing: entry })
     if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) {
       kept.form = form
       kept.shares.clear()
@@ -226,14 +239,19 @@ interface Standing {
   shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }>
 }
 
+interface Aged<T> {
+  value: T
+  used: number
+}
+
 /** Values by key that are dropped when two runs pass without a use. */
 class Aging<T> {
-  private readonly entries = new Map<string, { value: T; used: number }>()
-  get(key: string, run: number, make: () => T): T {
+  private readonly entries = new Map<string, Aged<T>>()
+  get(key: string, run: number, make: () => T): Aged<T> {
     let entry = this.entries.get(key)
     if (!entry) this.entries.set(key, (entry = { value: make(), used: run }))
     entry.used = run
-    return entry.value
+    return entry
   }
   age(run: number): void {
     for (const [key, entry] of this.entries) if (entry.used < run - 2) this.entries.delete(key)

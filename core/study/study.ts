@@ -1,7 +1,7 @@
 import { isWall, studyParts, type FabricContext, type PartStudy } from '../fabric'
 import type { MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
-import { inOrder, numbersOf, Refusal, refuse, type Project, type Scheme } from '../project'
+import { inOrder, numbersOf, Refusal, refuse, sameList, type Project, type Scheme } from '../project'
 import { areaOf, groupsThatMeet, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect } from '../solid'
 import { lowAbove, type Headroom } from '../slice'
 import { StudyCache } from './cache'
@@ -27,10 +27,15 @@ export function* studySteps(
   const scheme =
     project.schemes[schemeId] ??
     refuse('unknown-id', 'That scheme is not there.', 'Choose one of the schemes of the project.')
+  const bytes = project.terrain?.kind === 'survey' ? assets(project.terrain.asset) : null
+  const from = [bytes, ...whatCounts(project), ...whatCounts(scheme)]
+  const known = wholes.get(cache)
+  if (known && sameList(known.from, from) && (!known.trying || trying))
+    return { ...known.study, project, scheme, context: { ...known.study.context, project, scheme } }
   cache.begin()
-  const numbers = numbersOf(project, scheme)
-  const levels = levelHeights(project, scheme, numbers)
-  const heights = new Map(levels.map((l) => [l.id, l.height]))
+  // The very same objects while nothing that they hang on has changed.
+  const named = [project.dials, project.measures, project.pictures, project.unit, scheme.dials, scheme.levels]
+  const { numbers, levels, heights } = cache.lately('numbers', named, () => numbersAndLevels(project, scheme))
   const forms: MassForm[] = []
   const around: MassForm[] = []
   const unbuilt: Study['unbuilt'] = []
@@ -56,7 +61,8 @@ export function* studySteps(
   const floors: Floor[] = []
   const headroom: Headroom = { height: numbers.length(project.headroom), wallLike: project.wallLike }
   const smallest = numbers.value(project.smallestArea, 'area')
-  const takers = takersOf(scheme, forms, levels)
+  const takes = forms.map((f) => scheme.masses[f.id]?.takes)
+  const takers = cache.lately('takers', [levels, ...forms, null, ...takes], () => takersOf(scheme, forms, levels))
   for (const level of levels) {
     if (level.kind !== 'storey') continue
     const here = takers.get(level.id) ?? []
@@ -99,7 +105,7 @@ export function* studySteps(
     if (!trying && check.afterwards) cache.found.set(check.kind, findings)
     return findings
   })
-  return {
+  const whole = {
     ...study,
     findings: found.filter((f) => !mutes.has(f.key)),
     muted: found.flatMap((f) => {
@@ -107,6 +113,23 @@ export function* studySteps(
       return mute ? [{ ...f, mute }] : []
     }),
   }
+  wholes.set(cache, { from, trying, study: whole })
+  return whole
+}
+
+/** The last whole study of a cache, and what it was computed from. */
+const wholes = new WeakMap<StudyCache, { from: unknown[]; trying: boolean; study: Study }>()
+
+/** What a study is computed from, of a project or a scheme: names, facts, kept views and the like change nothing of it. */
+function whatCounts(thing: Project | Scheme): unknown[] {
+  return Object.entries(thing).flatMap(([key, value]) => (NOT_COUNTED.has(key) ? [] : [value as unknown]))
+}
+const NOT_COUNTED = new Set(['name', 'order', 'facts', 'precision', 'stride', 'views', 'schemes', 'givesWay'])
+
+function numbersAndLevels(project: Project, scheme: Scheme) {
+  const numbers = numbersOf(project, scheme)
+  const levels = levelHeights(project, scheme, numbers)
+  return { numbers, levels, heights: new Map(levels.map((l) => [l.id, l.height])) }
 }
 
 /** The study of a scheme in one go. */

@@ -5,14 +5,20 @@ import { finding } from '../finding'
 /** A mass whose top lies just above a storey that it takes: that storey cuts a roof space or a thin slice, hardly a floor. */
 export const peakAboveLevel: Check = {
   kind: 'roof peak just above a level',
-  run: ({ scheme, floors, forms }) =>
-    floors.flatMap((floor) =>
-      floor.plates.flatMap((plate) => {
-        const form = forms.find((f) => f.id === plate.mass)
+  run: ({ scheme, floors, forms }) => {
+    // Few tops lie just above a floor: those are looked for, not all plates.
+    const close = floors.map((floor) =>
+      forms.filter((form) => {
+        const over = form.top - floor.level.height
+        return over > 1e-4 && over < LIMITS.leastUpright && floor.level.height > form.base + 1e-4
+      }),
+    )
+    return floors.flatMap((floor, i) =>
+      (close[i]?.length ? floor.plates : []).flatMap((plate) => {
+        const form = close[i]?.find((f) => f.id === plate.mass)
         const mass = scheme.masses[plate.mass]
-        const over = form ? form.top - floor.level.height : 0
-        if (!form || !mass || over <= 1e-4 || over >= LIMITS.leastUpright || floor.level.height <= form.base + 1e-4)
-          return []
+        if (!form || !mass) return []
+        const over = form.top - floor.level.height
         const { kind, levels } = mass.takes
         return [
           finding(
@@ -44,5 +50,6 @@ export const peakAboveLevel: Check = {
           ),
         ]
       }),
-    ),
+    )
+  },
 }

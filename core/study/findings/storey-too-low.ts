@@ -23,14 +23,14 @@ export const storeyTooLow: Check = {
     return floors.flatMap((floor, i) => {
       const above = floors[i + 1]
       if (!above || floor.plates.length === 0 || above.plates.length === 0) return []
-      // Only a mass that has both floors stands between them.
-      const over = new Set(above.plates.map((q) => q.mass))
-      const both = floor.plates.filter((p) => over.has(p.mass)).map((p) => p.mass)
-      if (both.length === 0) return []
       const slab = Math.max(slabs.get(above.level.id) ?? 0, above.level.slab)
       const clear = tidy(above.level.height - floor.level.height - above.level.floorBuildUp - slab)
       const headroom = context.numbers.length(project.headroom)
       if (clear >= headroom - 1e-6) return []
+      // Only a mass that has both floors stands between them.
+      const over = new Set(above.plates.map((q) => q.mass))
+      const both = floor.plates.filter((p) => over.has(p.mass)).map((p) => p.mass)
+      if (both.length === 0) return []
       const by = tidy(headroom - clear)
       return [
         finding(
