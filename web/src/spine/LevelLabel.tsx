@@ -61,7 +61,7 @@ export function LevelLabel({
   }
   return (
     <li
-      className={`absolute left-0 flex h-[15px] items-baseline px-3.5 text-[11.5px] leading-[14px] ${mark ? 'w-[248px] justify-end gap-1.5 italic text-ink2' : `w-[121px] justify-between ${on ? 'font-semibold text-[var(--cuttext)]' : ''}`} ${chosen && !on ? 'underline' : ''}`}
+      className={`absolute left-0 flex h-[15px] items-baseline text-[11.5px] leading-[14px] ${mark ? 'w-[248px] justify-end gap-1.5 px-3.5 italic text-ink2' : `w-[124px] justify-between pr-1.5 pl-3.5 ${on ? 'font-semibold text-[var(--cuttext)]' : ''}`} ${chosen && !on ? 'underline' : ''}`}
       style={{ top: y - 15, fontStretch: '86%' }}
     >
       <button

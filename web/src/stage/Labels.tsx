@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import type { Vec2 } from '@geotome/core/solid'
 import { showNumber } from '@geotome/core/project'
-import { useUses } from '../app/hooks'
+import { useUses, useViewState } from '../app/hooks'
 import type { StoredFloor } from './geometry-store'
 import { toPane, type View } from './camera'
 import { placeLabels } from './label-places'
@@ -16,15 +16,22 @@ interface Props {
 /** The area on every piece of the floor, of one size at every zoom; labels move apart, with a line to what they are about. */
 export function PlateLabels({ floor, z, view, size }: Props) {
   const uses = useUses()
+  const { hover, picked } = useViewState('hover', 'picked')
+  const asked = useMemo(() => {
+    const ids = new Set(picked.kind === 'mass' ? picked.ids : [])
+    if (hover) ids.add(hover)
+    return (mass: string) => ids.has(mass)
+  }, [hover, picked])
   const labels = useMemo(
     () =>
       placeLabels(
         [...floor.plates]
-          .sort((a, b) => b.area - a.area)
+          .sort((a, b) => Number(asked(b.mass)) - Number(asked(a.mass)) || b.area - a.area)
           .map((plate) => {
             const text = `${uses.find((u) => u.id === plate.use)?.name ?? ''} ${showNumber(plate.area, 'area', 'm')}`
             return {
               mass: plate.mass,
+              asked: asked(plate.mass),
               text,
               width: text.length * 6.6 + 18,
               anchor: toPane(view, size, [...plate.label, z]),
@@ -32,7 +39,7 @@ export function PlateLabels({ floor, z, view, size }: Props) {
           }),
         size,
       ),
-    [floor, uses, view, size, z],
+    [floor, uses, view, size, z, asked],
   )
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden>

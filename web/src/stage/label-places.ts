@@ -4,6 +4,7 @@ export interface Wanted {
   mass: string
   text: string
   width: number
+  /** pointed at or picked: it has its label whatever else has one */ asked?: boolean
   /** px, what the label is about */ anchor: Vec2
 }
 export interface PlacedLabel extends Wanted {
@@ -14,17 +15,19 @@ export interface PlacedLabel extends Wanted {
 const HEIGHT = 22
 /** px at the foot of a pane that the verbs cover */
 const FOOT = 104
-/** more labels than this are a thicket: the largest pieces have one, the others when they are zoomed to */
-const MOST = 28
+/** as many labels as can be told apart; in a crowd only the largest pieces have one, the others when they are pointed at, picked or zoomed to */
+const [MOST, MOST_IN_A_CROWD] = [28, 8]
+const isCrowd = (wanted: number) => wanted > 16
 /** a crowd of labels stays close to what it is about */
-const rings = (wanted: number) => (wanted > 12 ? 1 : 4)
+const rings = (wanted: number) => (isCrowd(wanted) ? 1 : 4)
 
 /** Places labels, the first ones first, each where its anchor is or as near as there is room; what is out of sight has none. */
 export function placeLabels(wanted: Wanted[], [w, h]: Vec2): PlacedLabel[] {
   const placed: PlacedLabel[] = []
   const inSight = wanted.filter(({ anchor: [x, y] }) => x >= 0 && x <= w && y >= 0 && y <= h)
+  const most = isCrowd(inSight.length) ? MOST_IN_A_CROWD : MOST
   for (const label of inSight) {
-    if (placed.length === MOST) break
+    if (placed.length >= most && !label.asked) continue
     const [x, y] = label.anchor
     const clear = ([cx, cy]: Vec2) =>
       cx >= label.width / 2 + 4 &&

@@ -116,6 +116,18 @@ describe('labels', () => {
     )
     expect(placed.map((p) => p.moved)).toEqual([false, true])
   })
+  it('in a crowd the first few have one, and whatever is pointed at', () => {
+    const crowd = Array.from({ length: 60 }, (_, i) => ({
+      mass: `m${i}`,
+      text: 'x',
+      width: 40,
+      anchor: [60 + (i % 10) * 60, 60 + Math.floor(i / 10) * 60] as Vec2,
+      asked: i === 50,
+    }))
+    const shown = placeLabels(crowd, size).map((p) => p.mass)
+    expect(shown).toHaveLength(9)
+    expect(shown).toContain('m50')
+  })
 })
 
 describe('an upright view', () => {
