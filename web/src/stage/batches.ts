@@ -1,4 +1,11 @@
-import { BufferAttribute, BufferGeometry, Color } from 'three'
+import {
+  BufferAttribute,
+  BufferGeometry,
+  Color,
+  InstancedInterleavedBuffer,
+  InterleavedBufferAttribute,
+  Sphere,
+} from 'three'
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js'
 import { turnOf, triangulate, type Region } from '@geotome/core/solid'
 import type { Geometry, MassView, PlateView } from '../worker/protocol'
@@ -74,7 +81,7 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
     at += p.length
     edgeAt += geometry.edges.length
   }
-  const faces = new BufferGeometry()
+  const faces = unmeasured(new BufferGeometry())
   faces.setAttribute('position', new BufferAttribute(positions, 3))
   faces.setAttribute('color', new BufferAttribute(colours, 3))
   return { faces, edges, contours, owners }
@@ -109,11 +116,11 @@ export function landOf(
       .lerp(paper, 0.45)
       .toArray(colours, i)
   }
-  const faces = new BufferGeometry()
+  const faces = unmeasured(new BufferGeometry())
   faces.setAttribute('position', new BufferAttribute(positions, 3))
   faces.setAttribute('color', new BufferAttribute(colours, 3))
   if (index) faces.setIndex(new BufferAttribute(index, 1))
-  const contours = new BufferGeometry()
+  const contours = unmeasured(new BufferGeometry())
   contours.setAttribute('position', new BufferAttribute(edges, 3))
   return { faces, contours }
 }
@@ -138,11 +145,23 @@ export function contoursSeen(contours: Float32Array, [dx, dy, dz]: readonly [num
 
 export const HERE = { x: 0, y: 0, z: 0, turn: 0 }
 
+/**
+ * A geometry that says where it lies without going through all its points: nothing here is culled, and the order of drawing is
+ * told by each object's `renderOrder`.
+ */
+export function unmeasured<G extends BufferGeometry>(geometry: G): G {
+  geometry.boundingSphere = new Sphere()
+  return geometry
+}
+
 /** Line segments of a constant width in pixels. */
 export function linesOf(segments: Float32Array): LineSegmentsGeometry {
-  return new LineSegmentsGeometry().setPositions(
-    segments.length ? segments : new Float32Array([0, 0, -9999, 0, 0, -9999]),
-  )
+  const ends = new InstancedInterleavedBuffer(segments.length ? segments : new Float32Array(6).fill(-9999), 6, 1)
+  const geometry = new LineSegmentsGeometry()
+  geometry.setAttribute('instanceStart', new InterleavedBufferAttribute(ends, 3, 0))
+  geometry.setAttribute('instanceEnd', new InterleavedBufferAttribute(ends, 3, 3))
+  geometry.instanceCount = ends.count
+  return unmeasured(geometry)
 }
 
 /** Flat fills of regions at a height. */
@@ -155,7 +174,7 @@ export function fillsOf(regions: { region: Region; z: number }[]): BufferGeometr
       if (p) positions.push(p[0], p[1], z)
     }
   }
-  const geometry = new BufferGeometry()
+  const geometry = unmeasured(new BufferGeometry())
   geometry.setAttribute('position', new BufferAttribute(Float32Array.from(positions), 3))
   return geometry
 }
@@ -201,7 +220,7 @@ export function shadowOf(positions: Float32Array, top: number): BufferGeometry {
     out[i + 1] = (positions[i + 1] ?? 0) + z * 0.3
     out[i + 2] = 0
   }
-  const geometry = new BufferGeometry()
+  const geometry = unmeasured(new BufferGeometry())
   geometry.setAttribute('position', new BufferAttribute(out, 3))
   return geometry
 }
