@@ -7,6 +7,7 @@ import { placePoint, type Vec2 } from '@geotome/core/solid'
 import { useProjectNow, useStudy } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
+import { onEscape } from '../common/on-escape'
 import { store } from '../app/store'
 import { atHeight, axesOf, toPane, type View } from '../stage/camera'
 import { isHidden } from '../stage/picking'
@@ -20,6 +21,7 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
   const [value, setValue] = useState<{ text: string; at: Vec2 } | null>(null)
   const grip = useRef<((e: PE) => { edit: () => Edit; text: string } | null) | null>(null)
   const last = useRef<{ edit: () => Edit } | null>(null)
+  const letGo = useRef<(() => void) | null>(null)
   const outline = mass.recipe.find((m) => m.move === 'outline')
   const raise = mass.recipe.find((m) => m.move === 'raise')
   if (!shown || !study || outline?.move !== 'outline' || raise?.move !== 'raise') return null
@@ -54,12 +56,19 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
     return p && s ? { project: p, scheme: s, mass: s.masses[mass.id] ?? mass } : { project, scheme, mass }
   }
 
+  const drop = () => {
+    grip.current = null
+    last.current = null
+    setValue(null)
+    tryEdit(null)
+  }
   const drag = (start: (e: PE) => NonNullable<typeof grip.current>) => ({
     onPointerDown: (e: PE) => {
       e.stopPropagation()
       e.preventDefault()
       ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
       grip.current = start(e)
+      letGo.current = onEscape(drop)
     },
     onPointerMove: (e: PE) => {
       const made = grip.current?.(e)
@@ -69,6 +78,7 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
       tryEdit(made.edit)
     },
     onPointerUp: () => {
+      letGo.current?.()
       grip.current = null
       setValue(null)
       const made = last.current
@@ -76,10 +86,8 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
       if (made) makeEdit(`change ${mass.name}`, made.edit)
     },
     onPointerCancel: () => {
-      grip.current = null
-      last.current = null
-      setValue(null)
-      tryEdit(null)
+      letGo.current?.()
+      drop()
     },
   })
 

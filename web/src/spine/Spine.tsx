@@ -6,6 +6,7 @@ import { useProjectNow, useStudy, useUses } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
+import { onEscape } from '../common/on-escape'
 import { levelShown, picked, sheetOpened } from '../app/view-slice'
 import { AddLevels } from './AddLevels'
 import { deleteLevels } from './delete-level'
@@ -39,6 +40,7 @@ export function Spine() {
     z0: number
     moved: boolean
     edit: (() => ReturnType<typeof moveLevel>) | null
+    letGo: () => void
   } | null>(null)
   const frozen = useRef<ReturnType<typeof spineScale> | null>(null)
 
@@ -79,7 +81,14 @@ export function Spine() {
   const down = (id: string) => (e: PE) => {
     if (e.button !== 0) return
     ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-    dragging.current = { id, y0: e.clientY, z0: levels.find((l) => l.id === id)?.height ?? 0, moved: false, edit: null }
+    const letGo = onEscape(() => {
+      dragging.current = null
+      frozen.current = null
+      setDrag(null)
+      tryEdit(null)
+    })
+    const z0 = levels.find((l) => l.id === id)?.height ?? 0
+    dragging.current = { id, y0: e.clientY, z0, moved: false, edit: null, letGo }
   }
   const move = (e: PE) => {
     const d = dragging.current
@@ -112,6 +121,7 @@ export function Spine() {
     frozen.current = null
     setDrag(null)
     if (!d) return
+    d.letGo()
     if (!d.moved) {
       if (d.edit) tryEdit(null)
       show(d.id, e.shiftKey || e.ctrlKey)

@@ -6,6 +6,7 @@ import { useProject, useProjectNow } from '../app/hooks'
 import { selectProject } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
+import { onEscape } from '../common/on-escape'
 import { levelShown, picked } from '../app/view-slice'
 import { AddLevels } from '../spine/AddLevels'
 import { spreadLabels } from '../spine/layout'
@@ -25,9 +26,13 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
   const which = useAppSelector((s) => s.view.shows.levels)
   const [adding, setAdding] = useState<number | null>(null)
   const [live, setLive] = useState<{ id: string; text: string } | null>(null)
-  const drag = useRef<{ id: string; y0: number; z0: number; edit: (() => ReturnType<typeof moveLevel>) | null } | null>(
-    null,
-  )
+  const drag = useRef<{
+    id: string
+    y0: number
+    z0: number
+    edit: (() => ReturnType<typeof moveLevel>) | null
+    letGo: () => void
+  } | null>(null)
   if (which === 'none') return null
   const levels = levelHeights(project, scheme)
   const yOf = (z: number) => toPane(view, size, [view.target[0], view.target[1], z])[1]
@@ -43,7 +48,12 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
     if (e.button !== 0) return
     e.stopPropagation()
     ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-    drag.current = { id, y0: e.clientY, z0, edit: null }
+    const letGo = onEscape(() => {
+      drag.current = null
+      setLive(null)
+      tryEdit(null)
+    })
+    drag.current = { id, y0: e.clientY, z0, edit: null, letGo }
   }
   const move = (e: PE) => {
     const d = drag.current
@@ -67,6 +77,7 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
     drag.current = null
     setLive(null)
     if (!d) return
+    d.letGo()
     e.stopPropagation()
     if (d.edit) makeEdit(`move ${scheme.levels[d.id]?.name ?? 'level'}`, d.edit)
     dispatch(levelShown(d.id))

@@ -12,6 +12,7 @@ import { tidy } from '@geotome/core/project'
 import { inside, type Vec2 } from '@geotome/core/solid'
 import { selectPresent } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
+import { onEscape } from '../common/on-escape'
 import { store, useAppDispatch } from '../app/store'
 import { hovered, picked } from '../app/view-slice'
 import type { PointerAt } from '../form/draw-state'
@@ -61,6 +62,7 @@ export function Pane({
     how: 'view' | 'pan' | 'mass'
     ids: string[]
     edit: (() => void) | null
+    letGo?: () => void
   } | null>(null)
   const closedAt = useRef<number | null>(null)
   const lastClick = useRef<{ at: Vec2; index: number } | null>(null)
@@ -131,6 +133,11 @@ export function Pane({
       edit: null,
     }
     if (draw && e.button === 0) press.current.how = name === '3d' ? 'view' : 'pan'
+    if (press.current.how === 'mass')
+      press.current.letGo = onEscape(() => {
+        press.current = null
+        tryEdit(null)
+      })
   }
 
   const moveOn = (e: PE) => {
@@ -181,6 +188,7 @@ export function Pane({
   const up = (e: PE) => {
     const now = press.current
     press.current = null
+    now?.letGo?.()
     if (!now || e.button !== 0) return
     if (now.moved) {
       now.edit?.()
@@ -258,6 +266,7 @@ export function Pane({
       onPointerMove={moveOn}
       onPointerUp={up}
       onPointerCancel={() => {
+        press.current?.letGo?.()
         press.current = null
         tryEdit(null)
       }}

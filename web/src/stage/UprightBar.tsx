@@ -6,6 +6,7 @@ import { useProject, useViewState } from '../app/hooks'
 import { useAppDispatch } from '../app/store'
 import { elevationFrom, sectionAt } from '../app/view-slice'
 import { NumField } from '../common/NumField'
+import { onEscape } from '../common/on-escape'
 import { toPane, type View } from './camera'
 
 /** The sides that one looks from; project north is up in plan. */
@@ -70,7 +71,7 @@ export function SectionLine({ view, size, origin, reach }: { view: View; size: V
   const dispatch = useAppDispatch()
   const { project } = useProject()
   const { section, panes } = useViewState('section', 'panes')
-  const drag = useRef<{ at: Vec2; toward: number } | null>(null)
+  const drag = useRef<{ at: Vec2; toward: number; letGo: () => void } | null>(null)
   if (!section || (panes !== 'section' && panes !== 'four')) return null
   const { right, toward } = uprightFrame(section.azimuth)
   const middle: Vec2 = [view.target[0], view.target[1]]
@@ -112,10 +113,16 @@ export function SectionLine({ view, size, origin, reach }: { view: View; size: V
         onPointerDown={(e) => {
           e.stopPropagation()
           e.currentTarget.setPointerCapture(e.pointerId)
-          drag.current = { at: [e.clientX, e.clientY], toward: section.toward }
+          const begun = section
+          const letGo = onEscape(() => {
+            drag.current = null
+            dispatch(sectionAt(begun))
+          })
+          drag.current = { at: [e.clientX, e.clientY], toward: section.toward, letGo }
         }}
         onPointerMove={move}
         onPointerUp={() => {
+          drag.current?.letGo()
           drag.current = null
         }}
       />
