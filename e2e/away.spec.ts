@@ -4,7 +4,7 @@ import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { App } from './app'
-import { figure, saved, typeField } from './page'
+import { drawRectangle, figure, newProject, saved, typeField } from './page'
 
 test('while the server is away edits are kept in the window, and stored when it is back', async ({ page, request }) => {
   test.setTimeout(180_000)
@@ -139,4 +139,16 @@ test('a database that dies is started again; a folder that holds something else 
     timeout: 60_000,
   })
   expect([open.status, open.stderr]).toEqual([1, expect.stringMatching(/no sign-in yet.*GEOTOME_OPEN=1/)])
+})
+
+test('a computation that dies is started again with its project, and says so', async ({ page }) => {
+  await newProject(page, 'Dying')
+  await drawRectangle(page, [0, 0], '20', '10', '6')
+  await expect(figure(page, 'total')).toHaveText('200.00 m²')
+  const study = page.workers().find((w) => w.url().includes('study-worker'))
+  // It goes without a word, as one that has no memory left.
+  await study?.evaluate(() => setTimeout(() => self.close()))
+  await expect(page.getByText(/computation had died and was started again/)).toBeVisible()
+  await typeField(page, 'width', '30')
+  await expect(figure(page, 'total')).toHaveText('300.00 m²')
 })

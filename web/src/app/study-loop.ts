@@ -1,6 +1,6 @@
 import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
-import { studyWorker } from '../worker/client'
+import { onWorkerDied, studyWorker, WorkerDied } from '../worker/client'
 import type { Ask } from '../worker/protocol'
 import { previewed, selectProject, selectSchemeId } from './project-slice'
 import { makeEdit } from './session'
@@ -31,7 +31,18 @@ interface Wish {
 let asked: Wish | null = null
 
 export function startStudyLoop(): () => void {
-  return store.subscribe(() => void next())
+  const stop = store.subscribe(() => void next())
+  const stopDeaths = onWorkerDied(() => {
+    toast.error('The computation had died and was started again. Nothing is lost; what is shown is computed anew.')
+    known = { project: null, edits: [] }
+    asked = null
+    current = null
+    void next()
+  })
+  return () => {
+    stop()
+    stopDeaths()
+  }
 }
 
 async function next(): Promise<void> {
@@ -66,6 +77,8 @@ const same = (a: Wish, b: Wish) =>
 
 const run = ({ project, ask, edit }: Wish): Promise<void> =>
   study(project, ask, edit).catch((e: unknown) => {
+    // Another one has taken it up.
+    if (e instanceof WorkerDied) return
     // The worker is given the whole project anew at the next change.
     console.error(e)
     const say =
@@ -136,7 +149,11 @@ export async function makeComputedEdit(
   ask: () => Promise<{ edit: Edit } | { refused: string }>,
 ): Promise<boolean> {
   await workerReady()
-  const answer = await ask()
+  const answer = await ask().catch((e: unknown) => {
+    if (e instanceof WorkerDied)
+      return { refused: 'The computation had died over it, and was started again. Try once more.' }
+    throw e
+  })
   if ('refused' in answer) {
     toast.error(answer.refused)
     return false

@@ -1,7 +1,58 @@
-import { wrap } from 'comlink'
+import { wrap, type Remote } from 'comlink'
 import type { StudyWorker } from './protocol'
 
-/** The one worker of this window. */
-export const studyWorker = wrap<StudyWorker>(
-  new Worker(new URL('./study-worker.ts', import.meta.url), { type: 'module', name: 'study' }),
-)
+/** What waits for an answer of a worker that has died. */
+export class WorkerDied extends Error {
+  constructor() {
+    super('The computation has died.')
+  }
+}
+
+interface Living {
+  remote: Remote<StudyWorker>
+  /** rejects when the worker dies */
+  death: Promise<never>
+}
+
+const listeners = new Set<() => void>()
+/** Called when the worker has died and another one, which knows nothing yet, has taken its place. */
+export function onWorkerDied(listen: () => void): () => void {
+  listeners.add(listen)
+  return () => listeners.delete(listen)
+}
+
+let living = start()
+
+/** A new worker. It holds a lock as long as it lives: whoever gets the lock knows that it is dead, whatever it died of. */
+function start(): Living {
+  const name = `study-${crypto.randomUUID()}`
+  const worker = new Worker(new URL('./study-worker.ts', import.meta.url), { type: 'module', name })
+  const remote = wrap<StudyWorker>(worker)
+  const death = new Promise<never>((_, reject) => {
+    const died = () => {
+      if (living?.remote !== remote) return
+      worker.terminate()
+      living = start()
+      reject(new WorkerDied())
+      for (const listen of listeners) listen()
+    }
+    worker.addEventListener('error', (event) => {
+      // One that could not be loaded at all would be started again without end.
+      console.error(event.message)
+      if (event.message) died()
+    })
+    void remote.alive().then(() => navigator.locks?.request(name, died))
+  })
+  death.catch(() => {})
+  return { remote, death }
+}
+
+/** The one worker of this window; a call that it dies over is rejected with `WorkerDied`. */
+export const studyWorker = new Proxy({} as Remote<StudyWorker>, {
+  get:
+    (_, name: keyof StudyWorker) =>
+    (...args: unknown[]): Promise<unknown> => {
+      const { remote, death } = living
+      return Promise.race([(remote[name] as (...a: unknown[]) => Promise<unknown>)(...args), death])
+    },
+})

@@ -209,6 +209,8 @@ export interface Ask {
 export type Answer = { view: StudyView } | { refused: string } | { dropped: true }
 
 export interface StudyWorker {
+  /** answers when the lock is held by which the page knows that the worker lives */
+  alive(): Promise<void>
   open(project: Project): void
   edit(edits: Edit[]): void
   study(ask: Ask): Promise<Answer>

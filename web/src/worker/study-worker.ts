@@ -25,6 +25,15 @@ const mint = () => crypto.randomUUID()
 const SLICE = 24
 
 const api: StudyWorker = {
+  alive: () =>
+    new Promise((held) => {
+      if (!navigator.locks) held()
+      else
+        void navigator.locks.request(self.name, () => {
+          held()
+          return new Promise(() => {})
+        })
+    }),
   open(opened) {
     project = opened
     sent.clear()
