@@ -84,7 +84,7 @@ test('sides lean to a scale, the form twists, and a raise follows its level', as
   await typeField(page, 'turns by', '60')
   await expect(cell(page, 'Storey 1', 'area')).toHaveText('256.00')
   await page.getByRole('region', { name: 'ledger' }).getByRole('button', { name: 'Close' }).click()
-  await details(page).getByLabel('up to').selectOption({ label: 'Storey 2  30.00' })
+  await details(page).getByLabel('up to').selectOption({ label: 'Storey 2  30.000' })
   await expect(details(page)).toContainText('30.000 m high; it follows the level')
 })
 

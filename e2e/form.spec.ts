@@ -103,7 +103,7 @@ test('a mass is picked, dragged in strides, turned, given another use, base and 
     .getByRole('checkbox', { name: /Storey 1/ })
     .click()
   await expect(figure(page, 'total')).toHaveText('200.00 m²')
-  await details(page).getByLabel('stands on').selectOption({ label: 'Storey 1  3.00' })
+  await details(page).getByLabel('stands on').selectOption({ label: 'Storey 1  3.000' })
   await expect(figure(page, 'height')).toContainText('9.00')
   await page.keyboard.press('Delete')
   await expect(figure(page, 'total')).toHaveText('0.00 m²')

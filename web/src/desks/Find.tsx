@@ -1,7 +1,7 @@
 import { Command } from 'cmdk'
 import { useEffect, useRef, useState } from 'react'
 import { useNavigate, useParams } from 'react-router'
-import { inOrder } from '@geotome/core/project'
+import { inOrder, showNumber } from '@geotome/core/project'
 import { levelHeights } from '@geotome/core/levels'
 import { useProject, useStudy } from '../app/hooks'
 import { stepBack } from '../app/session'
@@ -158,7 +158,7 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
     ...[...levelHeights(project, scheme)].reverse().map((l): Entry => ({
       group: 'Levels',
       name: l.name,
-      note: `${l.height > 0 ? '+' : ''}${l.height.toFixed(2)}`,
+      note: `${l.height > 0 ? '+' : ''}${showNumber(l.height, 'length', project)}`,
       run: () => {
         dispatch(levelShown(l.id))
         dispatch(picked({ kind: 'level', ids: [l.id] }))

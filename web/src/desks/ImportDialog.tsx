@@ -1,3 +1,4 @@
+import { showNumber } from '@geotome/core/project'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { addBodies } from '@geotome/core/form'
@@ -133,7 +134,9 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
       <ChoiceField
         label="hang on"
         value={level}
-        options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))}
+        options={[...levels]
+          .reverse()
+          .map((l) => ({ value: l.id, label: `${l.name}  ${showNumber(l.height, 'length', project)}` }))}
         onChange={setLevel}
       />
       <label className="flex cursor-pointer items-center justify-between py-1">

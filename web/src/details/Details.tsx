@@ -1,3 +1,4 @@
+import { showQuantity } from '@geotome/core/project'
 import { useEffect, useRef } from 'react'
 import { useNavigate } from 'react-router'
 import { joinMasses, massOf } from '@geotome/core/form'
@@ -69,6 +70,7 @@ export function Details({ desk }: { desk: string }) {
 
 /** Every mass by name, for the keyboard and for those who do not see the stage. */
 function MassList() {
+  const { project } = useProject()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const study = useStudy()
@@ -102,7 +104,7 @@ function MassList() {
               onClick={() => dispatch(picked({ kind: 'mass', ids: [m.id] }))}
             >
               <span>{m.name}</span>
-              <span className="text-ink2">{(m.top - m.base).toFixed(2)} m high</span>
+              <span className="text-ink2">{showQuantity(m.top - m.base, 'length', project)} high</span>
             </button>
           </li>
         ))}

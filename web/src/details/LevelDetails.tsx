@@ -57,7 +57,9 @@ export function LevelDetails({ level }: { level: Level }) {
   return (
     <>
       {floor ? (
-        <Section title={`Plate · ${level.name}, ${own && own.height > 0 ? '+' : ''}${own?.height.toFixed(2) ?? ''}`}>
+        <Section
+          title={`Plate · ${level.name}, ${own && own.height > 0 ? '+' : ''}${own ? showNumber(own.height, 'length', project) : ''}`}
+        >
           <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="plate">
             {showNumber(floor.area, 'area', 'm')} <span className="text-[15px] font-medium text-ink2">m²</span>
           </p>

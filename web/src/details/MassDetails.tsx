@@ -56,7 +56,9 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <ChoiceField
         label="stands on"
         value={mass.base.level}
-        options={[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` }))}
+        options={[...levels]
+          .reverse()
+          .map((l) => ({ value: l.id, label: `${l.name}  ${showNumber(l.height, 'length', project)}` }))}
         onChange={(level) => set('base', { base: { ...mass.base, level } })}
       />
       <NumField

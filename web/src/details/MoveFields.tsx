@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react'
 import { levelHeights } from '@geotome/core/levels'
 import { outlinesOf, raisedBy, ridgeHeight, withMove, withPitch, type Move, type TaperBy } from '@geotome/core/moves'
-import { heightsOf, numbersOf, showQuantity, tidy } from '@geotome/core/project'
+import { heightsOf, numbersOf, showNumber, showQuantity, tidy } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../app/hooks'
 import { ChoiceField, Figure } from '../common/fields'
 import { NumField } from '../common/NumField'
@@ -66,7 +66,9 @@ export function RaiseFields({
         value={raise.upTo?.level ?? ''}
         options={[
           { value: '', label: 'its own height' },
-          ...[...levels].reverse().map((l) => ({ value: l.id, label: `${l.name}  ${l.height.toFixed(2)}` })),
+          ...[...levels]
+            .reverse()
+            .map((l) => ({ value: l.id, label: `${l.name}  ${showNumber(l.height, 'length', project)}` })),
           ...(raise.upTo && !levels.some((l) => l.id === raise.upTo?.level)
             ? [{ value: raise.upTo.level, label: scheme.levels[raise.upTo.level]?.name ?? 'a level' }]
             : []),

@@ -1,4 +1,4 @@
-import { useMemo } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 import { numbersOf, showNumber, showQuantity, type BuildUp, type PartKind } from '@geotome/core/project'
 import { buildUpThickness, faceKey, type Choices, type FaceAs } from '@geotome/core/fabric'
 import { useBuildUps, useProject, useStudy } from '../app/hooks'
@@ -18,6 +18,13 @@ export function BuildingPreview() {
   const study = useStudy()
   const asked = useAppSelector((s) => s.view.proposing)
   const offer = study?.proposal
+  const button = useRef<HTMLButtonElement>(null)
+  const ready = asked !== null && Boolean(offer?.candidates.length)
+  // Enter accepts what is offered, as soon as it is, unless something is being typed.
+  useEffect(() => {
+    if (ready && !document.activeElement?.matches('input, textarea, select'))
+      button.current?.focus({ preventScroll: true })
+  }, [ready])
   if (!asked) return null
   const change = (fields: Partial<Choices>) =>
     dispatch(proposed({ ...asked, choices: { ...asked.choices, ...fields } }))
@@ -47,7 +54,12 @@ export function BuildingPreview() {
         <button className="act" onClick={() => dispatch(proposed(null))}>
           Cancel
         </button>
-        <button className="act act-main flex-1" disabled={!offer?.candidates.length} onClick={() => void accept()}>
+        <button
+          ref={button}
+          className="act act-main flex-1"
+          disabled={!offer?.candidates.length}
+          onClick={() => void accept()}
+        >
           Make {offer?.candidates.length ?? 0} parts
         </button>
       </div>
