@@ -14,6 +14,7 @@ const ROOMS = [
   'slice',
   'fabric',
   'study',
+  'commands',
   'exchange',
 ]
 const roomArrows = ROOMS.map((room, i) => ({

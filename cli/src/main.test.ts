@@ -13,6 +13,9 @@ import { openKernel } from '@geotome/core/solid'
 import { joinedShed } from '../../core/testing/boat-shed'
 import { main } from './main'
 
+// Each file is read in a thread of its own, which takes its time to start where much goes on beside it.
+vi.setConfig({ testTimeout: 180_000 })
+
 let folder = ''
 const demo = resolve(import.meta.dirname, '../../demo/kiln-quay.geotome.json')
 beforeAll(async () => {
@@ -164,5 +167,57 @@ describe('geotome', () => {
     expect(out).toBe('')
     expect(err).toMatch(sentence)
     expect(err.trim().split('\n')).toHaveLength(1)
+  })
+})
+
+describe('a project without a screen', () => {
+  it('is begun, gets levels and a mass, becomes a building, and is changed by name', async () => {
+    const at = (n: number) => join(folder, `made-${n}.geotome.json`)
+    expect((await run('new', 'Sail loft', '-o', at(0), '--site', '600')).code).toBe(0)
+    const steps: [string, object][] = [
+      ['level.line', { line: '3 x 3.15' }],
+      ['mass.draw', { name: 'Loft', level: 'Ground', height: 6.3, rectangle: [0, 0, 14, 9] }],
+      ['level.move', { level: 'storey 1', height: '3.4 m' }],
+      ['building.make', {}],
+      ['level.rename', { level: 'Storey 3', name: 'Ridge' }],
+    ]
+    for (const [i, [name, args]] of steps.entries()) {
+      const done = await run('do', at(i), name, JSON.stringify(args), '-o', at(i + 1))
+      expect([name, done.err]).toEqual([name, ''])
+    }
+    const ledger = JSON.parse((await run('ledger', at(steps.length), '--json')).out) as {
+      levels: { name: string; height: number; area: number }[]
+    }
+    expect(ledger.levels.map((l) => [l.name, l.height, l.area])).toEqual([
+      ['Ground', 0, 126],
+      ['Storey 1', 3.4, 126],
+      ['Storey 2', 6.55, 0],
+      ['Ridge', 9.7, 0],
+    ])
+    expect((await run('fabric', at(steps.length))).out).toMatch(/Loft, Storey 1, wall 4/)
+  })
+  it('lists its commands with the schemas of their arguments', async () => {
+    const list = JSON.parse((await run('do', '--list')).out) as {
+      name: string
+      say: string
+      args: { properties: object }
+    }[]
+    expect(list.length).toBeGreaterThan(18)
+    expect(list.find((c) => c.name === 'storey.height')?.args.properties).toHaveProperty('keep')
+  })
+  it.each([
+    ['level.move', '{"level": "Storey 9", "height": 3}', /no level "Storey 9"\. There are /],
+    [
+      'level.move',
+      '{"levle": "Ground", "heigth": 3}',
+      /"levle" \(was level meant\?\), "heigth" \(was height meant\?\)/,
+    ],
+    ['levl.move', '{}', /no command "levl\.move"\. Was level\.move meant/],
+    ['mass.draw', '{"name": "A"}', /malformed at level/],
+    ['mass.draw', 'nothing.json', /cannot be read/],
+  ])('%s %s is refused with a sentence', async (name, args, sentence) => {
+    const done = await run('do', join(folder, 'shed.geotome.json'), name, args, '-o', join(folder, 'never.json'))
+    expect(done.code).toBe(1)
+    expect(done.err).toMatch(sentence)
   })
 })

@@ -9,6 +9,7 @@ import { openKernel } from '@geotome/core/solid'
 import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
 import { readAside } from './reader'
 import { fabricReport, findingsReport, groundReport, table } from './reports'
+import { addDoing, type Options } from './doing'
 import { along, bytesOf, load, note, parseJson, print, save, saveProject } from './files'
 
 /** Runs the command line; the exit code is 0, or 1 after one sentence on bad input. */
@@ -203,6 +204,7 @@ export async function main(args: string[]): Promise<number> {
         )
       },
     )
+  addDoing(program, study)
   program
     .command('edit')
     .description('applies edits and writes the result')
@@ -243,10 +245,6 @@ export async function main(args: string[]): Promise<number> {
   }
 }
 
-interface Options {
-  scheme?: string
-  json?: boolean
-}
 interface MakeOptions {
   wall?: string
   slab?: string

@@ -1,0 +1,84 @@
+import * as v from 'valibot'
+import { joinMasses, moveMasses, newMass, removeMass, setPitch, takeApart } from '../form'
+import { inOrder } from '../project'
+import { command } from './kind'
+import { LengthSchema, levelNamed, massNamed, metresOf, named, NamedSchema, numOf, useNamed } from './named'
+
+const Point = v.tuple([v.number(), v.number()])
+const Several = v.pipe(v.array(NamedSchema), v.minLength(1))
+
+export const MASS_COMMANDS = [
+  command({
+    name: 'mass.draw',
+    say: 'draws a mass: a rectangle [x, y, width, depth], a polygon of points, or a circle [x, y, radius], in m; raised by a height or up to a level',
+    args: v.strictObject({
+      name: NamedSchema,
+      use: v.optional(NamedSchema),
+      level: NamedSchema,
+      height: LengthSchema,
+      upTo: v.optional(NamedSchema),
+      rectangle: v.optional(v.tuple([v.number(), v.number(), v.number(), v.number()])),
+      polygon: v.optional(v.pipe(v.array(Point), v.minLength(3))),
+      circle: v.optional(v.tuple([v.number(), v.number(), v.number()])),
+    }),
+    run: (s, { name, use, level, height, upTo, rectangle, polygon, circle }, mint) => {
+      const [x = 0, y = 0, w = 0, d = 0] = rectangle ?? []
+      const thing = newMass(s.scheme, mint, {
+        name,
+        use: (use ? useNamed(s, use) : inOrder(s.project.uses)[0])?.id ?? '',
+        level: levelNamed(s, level).id,
+        height: numOf(s, height),
+        upTo: upTo ? { level: levelNamed(s, upTo).id, above: 0 } : null,
+        shape: circle
+          ? { kind: 'circle', centre: [circle[0], circle[1]], radius: circle[2] }
+          : polygon
+            ? { kind: 'polygon', points: polygon }
+            : { kind: 'rectangle', from: [x, y], to: [x + w, y + d] },
+      })
+      return { edit: 'mass.add', scheme: s.scheme.id, thing }
+    },
+  }),
+  command({
+    name: 'mass.move',
+    say: 'moves masses by x and y, and turns them, in degrees, about their own middles',
+    args: v.strictObject({
+      masses: Several,
+      x: v.optional(LengthSchema, 0),
+      y: v.optional(LengthSchema, 0),
+      turn: v.optional(v.number(), 0),
+    }),
+    run: (s, { masses, x, y, turn }) => {
+      const ids = masses.map((m) => massNamed(s, m).id)
+      return moveMasses(s.project, s.scheme, ids, [metresOf(s, x), metresOf(s, y)], turn)
+    },
+  }),
+  command({
+    name: 'mass.join',
+    say: 'joins the second mass to the first, which keeps its name, use and storeys',
+    args: v.strictObject({ first: NamedSchema, second: NamedSchema }),
+    run: (s, { first, second }, mint) =>
+      joinMasses(s.project, s.scheme, mint, massNamed(s, first).id, massNamed(s, second).id),
+  }),
+  command({
+    name: 'mass.apart',
+    say: 'takes a joined body out again, by its name',
+    args: v.strictObject({ mass: NamedSchema, body: NamedSchema }),
+    run: (s, { mass, body }, mint) => {
+      const from = massNamed(s, mass)
+      const joined = from.recipe.flatMap((m) => (m.move === 'join' ? [{ id: m.id, name: m.name }] : []))
+      return takeApart(s.project, s.scheme, mint, from.id, named('joined body', joined, body).id)
+    },
+  }),
+  command({
+    name: 'mass.pitch',
+    say: 'gives a mass a pitched top: angle, and direction of the ridge, in degrees',
+    args: v.strictObject({ mass: NamedSchema, angle: v.number(), direction: v.optional(v.number(), 0) }),
+    run: (s, { mass, angle, direction }, mint) => setPitch(s.scheme, massNamed(s, mass), mint, { angle, direction }),
+  }),
+  command({
+    name: 'mass.remove',
+    say: 'removes a mass, with the parts that stand on it or leaving them loose',
+    args: v.strictObject({ mass: NamedSchema, withParts: v.optional(v.boolean(), true) }),
+    run: (s, { mass, withParts }) => removeMass(s.scheme, massNamed(s, mass).id, withParts),
+  }),
+]
