@@ -18,7 +18,7 @@ import {
 /** The boat shed: a gabled block and a gabled porch joined to its long side. */
 async function boatShed(page: Parameters<typeof newProject>[0]): Promise<void> {
   await newProject(page, 'Boat shed')
-  await addLevels(page, '2.85')
+  await addLevels(page, '2.85 Level 1')
   await level(page, 'Ground').click()
   for (const [width, depth, eaves, east, north, ridge, direction] of [
     ['9.6', '16.4', '5.70', '0', '0', '9.061 m', '90'],

@@ -71,7 +71,7 @@ async function watch() {
     }
     say(`The database died (${reason}); starting it again ...`)
     try {
-      database = await startMariadb(folder)
+      database = await startMariadb(folder, true)
     } catch (e) {
       process.stderr.write(`${e.message}\n`)
       stop()

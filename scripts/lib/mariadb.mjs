@@ -26,9 +26,10 @@ export const needMariadb = () =>
 
 /**
  * A private MariaDB on loopback with its own data folder: started, or adopted when it runs already (Node may have been killed
- * over it). Gives its address, whether it runs, and how to stop it. Started again it takes the port and the password that it had.
+ * over it). Gives its address, whether it runs, and how to stop it. Started again it takes the port and the password that it had;
+ * `again`: on no other port, since the server has its address already.
  */
-export async function startMariadb(folder) {
+export async function startMariadb(folder, again = false) {
   needMariadb()
   needFolder(folder)
   const data = join(folder, 'mariadb')
@@ -42,7 +43,11 @@ export async function startMariadb(folder) {
   }
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : []
   needData(folder, data, asRoot)
-  const port = known.port && (await isFree(known.port)) ? known.port : await freePort()
+  // What has just died may hold its port a little longer.
+  for (let tries = 0; again && known.port && tries < 100 && !(await isFree(known.port)); tries++) await wait(100)
+  const kept = known.port && (await isFree(known.port)) ? known.port : null
+  if (again && !kept) throw new Error(`The port of the database (${known.port}) is taken by another program.`)
+  const port = kept ?? (await freePort())
   const password = known.password ?? randomBytes(18).toString('hex')
   const short = mkdtempSync(join(tmpdir(), 'geotome-'))
   const init = join(folder, 'init.sql')
