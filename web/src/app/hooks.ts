@@ -1,4 +1,4 @@
-import { useEffect } from 'react'
+import { useLayoutEffect, useRef } from 'react'
 import { inOrder, type BuildUp, type Mass, type Part, type Use } from '@geotome/core/project'
 import { selectScheme, selectShown, selectTried, selectTriedScheme } from './project-slice'
 import { shallowEqual } from 'react-redux'
@@ -45,14 +45,18 @@ export const useUses = (): Use[] => inOrder(useProject().project.uses)
 export const useBuildUps = (kind: BuildUp['for']): BuildUp[] =>
   inOrder(useProject().project.buildUps).filter((b) => b.for === kind)
 
-/** Keys that act wherever the focus is, but in a field only when they are not typing. */
+/** Keys that act wherever the focus is, but in a field only when they are not typing; as what is on screen at that moment has it. */
 export function useKeys(handle: (event: KeyboardEvent, typing: boolean) => void): void {
-  useEffect(() => {
+  const now = useRef(handle)
+  useLayoutEffect(() => {
+    now.current = handle
+  }, [handle])
+  useLayoutEffect(() => {
     const listen = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement
-      handle(event, target.matches('input, textarea, select, [contenteditable="true"]'))
+      now.current(event, target.matches('input, textarea, select, [contenteditable="true"]'))
     }
     window.addEventListener('keydown', listen)
     return () => window.removeEventListener('keydown', listen)
-  }, [handle])
+  }, [])
 }

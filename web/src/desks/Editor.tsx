@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useState } from 'react'
 import { Navigate, useNavigate, useParams, useSearchParams } from 'react-router'
 import { useKeys, useProject, useStudy, useViewState } from '../app/hooks'
 import { Problem } from '../app/api'
@@ -101,7 +101,8 @@ function Desk({ id, desk }: { id: string; desk: string }) {
         : (storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0])
     if (start) dispatch(levelShown(start.id))
   }, [study, level, desk, dispatch])
-  useEffect(() => {
+  // Before the desk is on screen: a key that is pressed as soon as it is seen must find it ready, and not be put down with the rest.
+  useLayoutEffect(() => {
     dispatch(toolTaken(null))
     dispatch(proposed(null))
     dispatch(benchOpened(null))
