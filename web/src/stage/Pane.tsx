@@ -1,6 +1,6 @@
 import {
   useCallback,
-  useEffect,
+  useLayoutEffect,
   useRef,
   useState,
   type KeyboardEvent,
@@ -68,11 +68,14 @@ export function Pane({
   const lastClick = useRef<{ at: Vec2; index: number } | null>(null)
   const [behind, setBehind] = useState<{ at: Vec2; ids: string[] } | null>(null)
 
-  useEffect(() => {
+  useLayoutEffect(() => {
     const element = box.current
     if (!element) return
     register(name, element)
-    const observer = new ResizeObserver(() => setSize([element.clientWidth, element.clientHeight]))
+    const measure = () => setSize([element.clientWidth, element.clientHeight])
+    // At once, so that no pointer is heard by a pane that does not know its size.
+    measure()
+    const observer = new ResizeObserver(measure)
     observer.observe(element)
     const wheel = (e: WheelEvent) => {
       e.preventDefault()
