@@ -55,7 +55,7 @@ export const level = (page: Page, name: string): Locator =>
 export async function settled(page: Page): Promise<void> {
   await expect(page.locator('footer[data-settled="true"]')).toBeVisible()
   await expect(page.locator('[data-fitted="true"]')).toBeVisible()
-  await expect(page.locator('[data-pane][data-view*="\"size\":[0,"]')).toHaveCount(0)
+  await expect(page.locator(`[data-pane][data-view*='"size":[0,']`)).toHaveCount(0)
 }
 
 /** The pixel of a point (m) in a pane, from the view that the pane says it shows. */
