@@ -31,6 +31,7 @@ export type RefusalCode =
   | 'no-undo'
   | 'stale'
   | 'changed'
+  | 'unforeseen'
 
 export const refuse = (code: RefusalCode, message: string, remedy = ''): never => {
   throw new Refusal(code, message, remedy)

@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
 import { Toaster } from 'sonner'
+import { followPage } from './app/session'
 import { store } from './app/store'
 import { ConfirmHost } from './common/confirm'
 import Projects from './projects/Projects'
@@ -11,6 +12,7 @@ import './styles.css'
 // The stage and its drawing library come when a project is opened.
 const Editor = lazy(() => import('./desks/Editor'))
 
+followPage()
 const root = document.getElementById('root')
 if (root)
   createRoot(root).render(

@@ -73,6 +73,8 @@ export const api = {
     `/api/projects/${id}/export/${format}?scheme=${scheme}${moment === null ? '' : `&at=${moment}`}`,
 }
 
+export type Api = typeof api
+
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   const raw = body instanceof Blob
   let response: Response

@@ -1,4 +1,3 @@
-import { useLayoutEffect, useRef } from 'react'
 import { inOrder, type BuildUp, type Mass, type Part, type Use } from '@geotome/core/project'
 import { selectScheme, selectShown, selectTried, selectTriedScheme } from './project-slice'
 import { shallowEqual } from 'react-redux'
@@ -44,19 +43,3 @@ export function usePickedPart(): Part | null {
 export const useUses = (): Use[] => inOrder(useProject().project.uses)
 export const useBuildUps = (kind: BuildUp['for']): BuildUp[] =>
   inOrder(useProject().project.buildUps).filter((b) => b.for === kind)
-
-/** Keys that act wherever the focus is, but in a field only when they are not typing; as what is on screen at that moment has it. */
-export function useKeys(handle: (event: KeyboardEvent, typing: boolean) => void): void {
-  const now = useRef(handle)
-  useLayoutEffect(() => {
-    now.current = handle
-  }, [handle])
-  useLayoutEffect(() => {
-    const listen = (event: KeyboardEvent) => {
-      const target = event.target as HTMLElement
-      now.current(event, target.matches('input, textarea, select, [contenteditable="true"]'))
-    }
-    window.addEventListener('keydown', listen)
-    return () => window.removeEventListener('keydown', listen)
-  }, [])
-}

@@ -77,3 +77,12 @@ async function all(): Promise<{ key: string; edit: Kept }[]> {
   const found = await entries<string, Kept>(kept).catch(() => [])
   return found.map(([key, edit]) => ({ key: String(key), edit })).sort((a, b) => (a.key < b.key ? -1 : 1))
 }
+
+/** What a session asks of the store of unsent edits. */
+export interface Outbox {
+  keep: typeof keep
+  forget: typeof forget
+  leftOf: typeof leftOf
+  waiting: typeof waiting
+  keepsEdits: typeof keepsEdits
+}

@@ -1,246 +1,30 @@
 import { toast } from 'sonner'
-import { applyEdit, asMeant, type Edit } from '@geotome/core/edits'
-import { Refusal } from '@geotome/core/project'
-import { api, Problem, type LoggedEdit } from './api'
+import { api } from './api'
 import { author } from './author'
-import {
-  closed,
-  dropped,
-  historyRead,
-  logged,
-  made,
-  opened,
-  previewed,
-  selectProject,
-  serverAway,
-} from './project-slice'
-import { forget, keep, keepsEdits, leftOf, waiting } from './outbox'
+import { createSession } from './create-session'
+import * as outbox from './outbox'
 import { store } from './store'
-import { left as leftProject } from './view-slice'
 
-/**
- * One open project: sends this window's edits one after the other, follows the server's log, and says when the server is away.
- * An edit is applied here at once and stays pending until the log gives it back.
- */
-let projectId: string | null = null
-let events: EventSource | null = null
-let sending: Promise<void> | null = null
-/** counts what is opened and closed, so that a moment that comes late is not shown */
-let opening = 0
-
-export async function openProject(id: string, moment: number | null = null): Promise<void> {
-  closeProject()
-  if (moment !== null) {
-    // A moment of the log is only looked at: nothing is sent, and nothing followed.
-    const mine = ++opening
-    const { project, seq } = await api.at(id, moment)
-    if (mine !== opening) return
-    store.dispatch(opened({ project, seq, history: { undo: null, redo: null }, moment }))
-    return
-  }
-  projectId = id
-  const { project, seq, history } = await api.open(id, author())
-  if (projectId !== id) return
-  store.dispatch(opened({ project, seq, history }))
-  follow(id, seq)
-  await takeUp(id)
-}
-
-/** What an earlier window left unsent goes on being sent, in order; the server stores an edit that comes twice once. */
-async function takeUp(id: string): Promise<void> {
-  const left = await leftOf(id)
-  if (projectId !== id || left.length === 0) return
-  for (const { id: editId, label, edit } of left) store.dispatch(made({ id: editId, label, edit }))
-  toast(
-    `${left.length} ${left.length === 1 ? 'change that was' : 'changes that were'} not stored yet ${left.length === 1 ? 'is' : 'are'} sent now.`,
-  )
-  void send()
-}
-
-/** Sends what projects that are not open have left, so that nothing waits for them to be opened again. */
-export async function sendLeftovers(): Promise<number> {
-  let sent = 0
-  for (const id of (await waiting()).keys()) {
-    if (id === projectId) continue
-    for (const edit of await leftOf(id)) {
-      try {
-        await api.edit(id, { id: edit.id, label: edit.label, edit: edit.edit, author: edit.author })
-        sent++
-      } catch (e) {
-        if (!(e instanceof Problem) || e.away) return sent
-      }
-      await forget(edit.id)
-    }
-  }
-  return sent
-}
-
-export function closeProject(): void {
-  opening++
-  // What is on its way goes on being sent; the server stores an edit that comes twice once.
-  const [id, left] = [projectId, store.getState().project.pending]
-  if (id && left.length)
-    void (async () => {
-      for (const edit of left) {
-        await api.edit(id, { ...edit, author: author() })
-        await forget(edit.id)
-      }
-    })().catch(say)
-  events?.close()
-  events = null
-  projectId = null
-  store.dispatch(closed())
-  store.dispatch(leftProject())
-}
-
-/** Makes an edit: checked here, applied at once, then sent. A refusal is said and nothing changes; gives whether it was made. */
-export function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
-  const project = selectProject(store.getState())
-  if (!project) return false
-  if (store.getState().project.moment !== null) {
-    toast.error('This is a moment of the past, and stays as it was. Go to the present to change something.')
-    store.dispatch(previewed(null))
-    return false
-  }
-  try {
-    const edit = asMeant(project, typeof make === 'function' ? make() : make)
-    applyEdit(project, edit)
-    const pending = { id: crypto.randomUUID(), label, edit }
-    store.dispatch(made(pending))
-    if (projectId) keep(projectId, author(), pending)
-  } catch (e) {
-    if (!(e instanceof Refusal)) throw e
-    store.dispatch(previewed(null))
-    toast.error(e.message)
-    return false
-  }
-  void send()
-  return true
-}
-
-/**
- * Tries an edit while a gesture lasts. It is checked where it is computed, in the worker; one that cannot be made leaves the last good
- * one standing.
- */
-export function tryEdit(make: (() => Edit) | null): void {
-  if (!store.getState().project.confirmed) return
-  try {
-    store.dispatch(previewed(make ? make() : null))
-  } catch (e) {
-    if (!(e instanceof Refusal)) throw e
-  }
-}
-
-export async function stepBack(which: 'undo' | 'redo', pass = false): Promise<void> {
-  const id = projectId
-  if (!id) return
-  // Edits on their way come first: what is taken back must be in the log.
-  if (store.getState().project.pending.length) await send()
-  try {
-    const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author(), pass })
-    store.dispatch(historyRead(history))
-    await catchUp(id, seq)
-  } catch (e) {
-    if (!(e instanceof Problem)) throw e
-    // One that cannot be taken back must not stand in the way of those before it.
-    const isBlocked = e.status === 409 && !pass && store.getState().project.history[which] !== null
-    toast.error(
-      e.message,
-      isBlocked ? { action: { label: 'Pass it over', onClick: () => void stepBack(which, true) } } : {},
-    )
-  }
-}
-
-/** Ends when every edit made here is in the log. */
-export async function settled(): Promise<void> {
-  if (store.getState().project.pending.length) await send()
-}
-
-/** Sends what is pending, in order; ends when all of it is acknowledged. */
-function send(): Promise<void> {
-  sending ??= sendAll().finally(() => {
-    sending = null
-    // An edit made in the very moment in which the last one was done.
-    if (projectId && store.getState().project.pending.length) void send()
-  })
-  return sending
-}
-
-async function sendAll(): Promise<void> {
-  for (let next = store.getState().project.pending[0]; next && projectId; next = store.getState().project.pending[0]) {
-    const id = projectId
-    try {
-      const { history, seq } = await api.edit(id, { ...next, author: author() })
-      store.dispatch(historyRead(history))
-      void forget(next.id)
-      await catchUp(id, seq)
-      // One that was stored before this window was opened does not come by the log any more.
-      if (store.getState().project.pending[0]?.id === next.id) store.dispatch(dropped(next.id))
-    } catch (e) {
-      if (e instanceof Problem && e.away) {
-        store.dispatch(serverAway(true))
-        await new Promise((done) => setTimeout(done, 1000))
-        continue
-      }
-      store.dispatch(dropped(next.id))
-      void forget(next.id)
-      say(e)
-    }
-  }
-}
-
-/** Sees to it that the log is here up to a sequence number, should the event stream be late. */
-async function catchUp(id: string, seq: number): Promise<void> {
-  for (;;) {
-    const have = store.getState().project.seq
-    if (have >= seq || projectId !== id) return
-    const missed = await api.since(id, have)
-    if (missed.length === 0 || projectId !== id) return
-    store.dispatch(logged(missed))
-  }
-}
-
-function follow(id: string, seq: number): void {
-  events?.close()
-  events = new EventSource(`/api/projects/${id}/events?since=${seq}`)
-  events.addEventListener('edit', (event) => {
-    if (projectId !== id) return
-    const entry = JSON.parse((event as MessageEvent<string>).data) as LoggedEdit
-    const have = store.getState().project.seq
-    if (entry.seq === have + 1) store.dispatch(logged([entry]))
-    else if (entry.seq > have + 1) void catchUp(id, entry.seq)
-  })
-  events.addEventListener('open', () => store.dispatch(serverAway(false)))
-  events.addEventListener('error', () => {
-    store.dispatch(serverAway(true))
-    // A stream that the server ended for good is opened anew by hand.
-    if (events?.readyState === EventSource.CLOSED)
-      setTimeout(() => {
-        if (projectId === id) {
-          events?.close()
-          follow(id, store.getState().project.seq)
-        }
-      }, 1500)
-  })
-}
-
-function say(e: unknown): void {
-  if (e instanceof Problem) toast.error(e.message)
-  else throw e
-}
-
-// A browser keeps six connections to a server, and a stream holds one: windows that nobody sees let theirs go, and catch up when they are seen.
-document.addEventListener('visibilitychange', () => {
-  if (!projectId) return
-  if (!document.hidden) {
-    follow(projectId, store.getState().project.seq)
-    return
-  }
-  events?.close()
-  events = null
+/** The page's one session. */
+export const session = createSession({
+  api,
+  store,
+  outbox,
+  author,
+  say: (text, how, act) => {
+    const more = act ? { action: { label: act.label, onClick: act.run } } : {}
+    if (how === 'fault') toast.error(text, more)
+    else toast(text, more)
+  },
+  stream: (url) => new EventSource(url),
 })
 
-// What is not stored yet waits in the browser's own store; only where it has none, leaving loses something.
-window.addEventListener('beforeunload', (event) => {
-  if (store.getState().project.pending.length && !keepsEdits()) event.preventDefault()
-})
+export const { openProject, closeProject, sendLeftovers, makeEdit, tryEdit, stepBack, settled } = session
+
+/** A browser keeps six connections to a server, and a stream holds one: windows that nobody sees let theirs go, and catch up when they are seen. */
+export function followPage(): void {
+  document.addEventListener('visibilitychange', () => session.seen(!document.hidden))
+  window.addEventListener('beforeunload', (event) => {
+    if (session.wouldLose()) event.preventDefault()
+  })
+}

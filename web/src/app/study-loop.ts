@@ -1,12 +1,12 @@
 import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
-import { onWorkerDied, studyWorker, WorkerDied } from '../worker/client'
+import { onWorkerDied, studyWorker, warmWorker, WorkerDied } from '../worker/client'
 import type { Ask } from '../worker/protocol'
 import { previewed, selectProject, selectSchemeId } from './project-slice'
 import { makeEdit } from './session'
 import { store } from './store'
 import { computationRefused, computed, computing } from './view-slice'
-import type { Project } from '@geotome/core/project'
+import { Refusal, type Project } from '@geotome/core/project'
 import type { Edit } from '@geotome/core/edits'
 
 /**
@@ -31,6 +31,7 @@ interface Wish {
 let asked: Wish | null = null
 
 export function startStudyLoop(): () => void {
+  warmWorker()
   const stop = store.subscribe(() => void next())
   const stopDeaths = onWorkerDied(() => {
     toast.error('The computation had died and was started again. Nothing is lost; what is shown is computed anew.')
@@ -90,15 +91,15 @@ async function study(project: Project, ask: Ask, edit: string | null): Promise<v
   const slow = setTimeout(() => store.dispatch(computing(true)), 150)
   try {
     await bringWorkerUp(project)
-    const answer = await studyWorker.study(ask)
-    if ('view' in answer) {
-      good = ask.preview
-      store.dispatch(computed({ view: stageGeometry.keep(answer.view), trying: ask.preview, edit }))
-    } else if ('refused' in answer) {
-      // What is tried and cannot be made leaves the last good one standing.
-      if (ask.preview && store.getState().project.preview === ask.preview) store.dispatch(previewed(good))
-      else store.dispatch(computationRefused({ say: answer.refused, edit }))
-    }
+    const view = await studyWorker.study(ask)
+    if (!view) return
+    good = ask.preview
+    store.dispatch(computed({ view: stageGeometry.keep(view), trying: ask.preview, edit }))
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    // What is tried and cannot be made leaves the last good one standing.
+    if (ask.preview && store.getState().project.preview === ask.preview) store.dispatch(previewed(good))
+    else store.dispatch(computationRefused({ say: e.message, edit }))
   } finally {
     clearTimeout(slow)
     if (store.getState().view.computing) store.dispatch(computing(false))
@@ -144,19 +145,13 @@ export async function workerReady(): Promise<void> {
 }
 
 /** Asks the worker for an edit that needs geometry, and makes it. */
-export async function makeComputedEdit(
-  label: string,
-  ask: () => Promise<{ edit: Edit } | { refused: string }>,
-): Promise<boolean> {
+export async function makeComputedEdit(label: string, ask: () => Promise<Edit>): Promise<boolean> {
   await workerReady()
-  const answer = await ask().catch((e: unknown) => {
-    if (e instanceof WorkerDied)
-      return { refused: 'The computation had died over it, and was started again. Try once more.' }
-    throw e
+  const edit = await ask().catch((e: unknown) => {
+    if (e instanceof WorkerDied) toast.error('The computation had died over it, and was started again. Try once more.')
+    else if (e instanceof Refusal) toast.error(e.message)
+    else throw e
+    return null
   })
-  if ('refused' in answer) {
-    toast.error(answer.refused)
-    return false
-  }
-  return makeEdit(label, answer.edit)
+  return edit !== null && makeEdit(label, edit)
 }

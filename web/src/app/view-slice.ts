@@ -1,9 +1,10 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import type { Edit } from '@geotome/core/edits'
 import type { Choices } from '@geotome/core/fabric'
-import type { KeptView, MeasureKind, Num } from '@geotome/core/project'
+import type { KeptView, Num } from '@geotome/core/project'
 import type { Upright } from '@geotome/core/slice'
 import type { StoredView } from '../stage/geometry-store'
+import type { Taken } from '../tools/kind'
 import { made } from './project-slice'
 
 export type Picked =
@@ -13,8 +14,8 @@ export type Picked =
   | { kind: 'picture'; ids: string[] }
   | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
-/** What the pointer does on the stage; null: it picks. */
-export type Tool = 'rectangle' | 'polygon' | 'circle' | 'site' | 'neighbour' | 'wing' | 'measure' | null
+/** The dialog that is open over the desk. */
+export type OpenDialog = 'find' | 'export' | 'import' | 'shortcuts' | 'restore-points' | null
 /** A picture worked on at the bench, and at what. */
 export type BenchTask = 'calibrate' | 'measure' | 'trace' | 'levels' | 'crop'
 /** What the stage shows, and how: what a kept view says of itself. */
@@ -35,12 +36,10 @@ export interface ViewState {
   /** the level whose floor is looked at: the blade stands there, the plan shows it */
   level: string | null
   panes: Panes
-  tool: Tool
-  /** the mass that a hole is drawn in; null: a mass is drawn */
-  holeIn: string | null
-  /** the wing whose outline is drawn */
-  wing: string | null
+  /** what the pointer does on the stage; null: it picks */
+  tool: Taken | null
   sheet: Sheet
+  dialog: OpenDialog
   study: StoredView | null
   /** m2 in all before the last edit that changed it, and after it: what a gesture under way is compared with */
   before: number | null
@@ -68,8 +67,6 @@ export interface ViewState {
   /** another level whose plan is shown faintly under the one that is worked on */
   behind: string | null
   bench: { picture: string; task: BenchTask } | null
-  /** what a measure on the model measures */
-  measuring: MeasureKind
   /** the part of the Ground desk that its details show */
   ground: GroundPart
 }
@@ -81,9 +78,8 @@ const initialState: ViewState = {
   level: null,
   panes: 'both',
   tool: null,
-  holeIn: null,
-  wing: null,
   sheet: null,
+  dialog: null,
   study: null,
   before: null,
   after: null,
@@ -112,7 +108,6 @@ const initialState: ViewState = {
   section: null,
   behind: null,
   bench: null,
-  measuring: 'distance',
   ground: 'site',
 }
 
@@ -157,24 +152,13 @@ const slice = createSlice({
     sectionAt: (state, { payload }: PayloadAction<Upright>) => ({ ...state, section: payload, kept: null }),
     behindChosen: (state, { payload }: PayloadAction<string | null>) => ({ ...state, behind: payload }),
     benchOpened: (state, { payload }: PayloadAction<ViewState['bench']>) => ({ ...state, bench: payload, tool: null }),
-    measuringChosen: (state, { payload }: PayloadAction<MeasureKind>) => ({ ...state, measuring: payload }),
     groundShown: (state, { payload }: PayloadAction<GroundPart>) => ({ ...state, ground: payload }),
     viewsToggled: (state, { payload }: PayloadAction<boolean>) => ({ ...state, viewsOpen: payload }),
     picked: (state, { payload }: PayloadAction<Picked>) => ({ ...state, picked: payload }),
     levelShown: (state, { payload }: PayloadAction<string | null>) => ({ ...state, level: payload }),
     panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
-    toolTaken: (state, { payload }: PayloadAction<Tool>) => ({
-      ...state,
-      tool: payload,
-      holeIn: payload ? state.holeIn : null,
-    }),
-    holeBegun: (state, { payload }: PayloadAction<string>) => ({ ...state, tool: 'circle' as const, holeIn: payload }),
-    wingBegun: (state, { payload }: PayloadAction<string>) => ({
-      ...state,
-      tool: 'wing' as const,
-      wing: payload,
-      holeIn: null,
-    }),
+    toolTaken: (state, { payload }: PayloadAction<Taken | null>) => ({ ...state, tool: payload }),
+    dialogOpened: (state, { payload }: PayloadAction<OpenDialog>) => ({ ...state, dialog: payload }),
     sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload }),
     levelMoved: (state, { payload }: PayloadAction<ViewState['moving']>) => ({ ...state, moving: payload }),
     hovered: (state, { payload }: PayloadAction<string | null>) =>
@@ -212,15 +196,13 @@ export const {
   sectionAt,
   behindChosen,
   benchOpened,
-  measuringChosen,
   groundShown,
   viewsToggled,
   picked,
   levelShown,
   panesChosen,
   toolTaken,
-  holeBegun,
-  wingBegun,
+  dialogOpened,
   sheetOpened,
   levelMoved,
   hovered,

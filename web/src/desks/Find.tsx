@@ -1,17 +1,12 @@
 import { Command } from 'cmdk'
 import { useEffect, useRef, useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
 import { inOrder, showNumber } from '@geotome/core/project'
 import { levelHeights } from '@geotome/core/levels'
-import { useProject, useStudy } from '../app/hooks'
-import { stepBack } from '../app/session'
-import { useAppDispatch } from '../app/store'
-import { groundShown, levelShown, panesChosen, picked, schemeShown, sheetOpened, viewsToggled } from '../app/view-slice'
-import { setTheme, currentTheme } from '../stage/theme'
+import { groundShown, levelShown, picked, schemeShown, sheetOpened } from '../app/view-slice'
+import { FIND } from '../verbs/everywhere'
+import { isAt, labelOf, VERBS } from '../verbs/list'
+import { useNow } from '../verbs/use-now'
 import { openKept } from '../views/open-kept'
-import { atDesk } from './after-desk'
-import { DESKS } from './Header'
-import { useVerbs, type Verb } from './Verbs'
 
 interface Entry {
   group: string
@@ -23,16 +18,8 @@ interface Entry {
 }
 
 /** Every action, level, mass, part, kept view and scheme by name. */
-export function Find({
-  onClose,
-  onExport,
-  onImport,
-}: {
-  onClose: () => void
-  onExport: () => void
-  onImport: () => void
-}) {
-  const entries = useEntries(onExport, onImport)
+export function Find({ onClose }: { onClose: () => void }) {
+  const entries = useEntries()
   const dialog = useRef<HTMLDialogElement>(null)
   const [text, setText] = useState('')
   useEffect(() => {
@@ -95,66 +82,25 @@ export function Find({
   )
 }
 
-function useEntries(onExport: () => void, onImport: () => void): Entry[] {
-  const dispatch = useAppDispatch()
-  const navigate = useNavigate()
-  const { id = '' } = useParams()
-  const { project, scheme } = useProject()
-  const study = useStudy()
-  const verbs = {
-    ground: useVerbs('ground', onExport, onImport),
-    form: useVerbs('form', onExport, onImport),
-    slice: useVerbs('slice', onExport, onImport),
-    fabric: useVerbs('fabric', onExport, onImport),
-  }
-  const go = (desk: string) => void navigate(`/p/${id}/${desk}`)
-  const at = (desk: string, verb: Verb) => () => atDesk(desk, go, verb.run)
-  const actions = Object.entries(verbs).flatMap(([desk, list]) =>
-    list.map((v): Entry => ({
-      group: 'Actions',
-      name: v.label,
-      note: `${desk} desk${v.key ? `, ${v.key}` : ''}`,
-      off: v.off,
-      run: at(desk, v),
-    })),
+function useEntries(): Entry[] {
+  const now = useNow()
+  const { project, scheme, dispatch, go } = now
+  const { study } = now.view
+  // Those of the desk that one is at come first.
+  const verbs = VERBS.filter((v) => v.label !== FIND.label).sort(
+    (a, b) => Number(isAt(b, now.desk) && b.desks !== 'all') - Number(isAt(a, now.desk) && a.desks !== 'all'),
   )
-  const once = actions.filter((a, i) => actions.findIndex((b) => b.name === a.name) === i)
   return [
-    ...once,
-    { group: 'Actions', name: 'Undo', key: 'Ctrl Z', run: () => void stepBack('undo') },
-    { group: 'Actions', name: 'Redo', key: 'Ctrl Y', run: () => void stepBack('redo') },
-    { group: 'Actions', name: 'Restore points', run: () => window.dispatchEvent(new Event('geotome-restore-points')) },
-    { group: 'Actions', name: 'Kept views and what is shown', key: 'V', run: () => dispatch(viewsToggled(true)) },
-    {
-      group: 'Actions',
-      name: 'Show all',
-      key: 'F',
-      run: () => document.querySelector<HTMLButtonElement>('[data-fit]')?.click(),
-    },
-    {
-      group: 'Actions',
-      name: 'Dark or light theme',
-      run: () => setTheme(currentTheme() === 'paper' ? 'ink' : 'paper'),
-    },
-    { group: 'Actions', name: 'Table of levels', key: 'T', run: () => dispatch(sheetOpened('levels')) },
-    ...(['3d', 'plan', 'both', 'elevation', 'section', 'four'] as const).map((p): Entry => ({
-      group: 'Actions',
-      name: {
-        '3d': '3D view',
-        plan: 'Plan view',
-        both: '3D and plan side by side',
-        elevation: 'Elevation',
-        section: 'Section and plan',
-        four: 'Four views',
-      }[p],
-      run: () => dispatch(panesChosen(p)),
-    })),
-    ...DESKS.map((desk, i): Entry => ({
-      group: 'Desks',
-      name: desk,
-      key: String(i + 1),
-      run: () => go(desk.toLowerCase()),
-    })),
+    ...verbs.map((v): Entry => {
+      const there = v.desks === 'all' ? null : v.desks[0]
+      return {
+        group: 'Actions',
+        name: labelOf(v, now),
+        note: [there ? `${there} desk` : '', v.key ?? ''].filter(Boolean).join(', '),
+        off: v.off?.(now),
+        run: () => (there ? go(there, () => v.run(now)) : v.run(now)),
+      }
+    }),
     ...[...levelHeights(project, scheme)].reverse().map((l): Entry => ({
       group: 'Levels',
       name: l.name,
@@ -174,7 +120,7 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
       group: 'Pictures',
       name: p.name,
       run: () =>
-        atDesk('ground', go, () => {
+        go('ground', () => {
           dispatch(groundShown('pictures'))
           dispatch(picked({ kind: 'picture', ids: [p.id] }))
         }),
@@ -197,7 +143,7 @@ function useEntries(onExport: () => void, onImport: () => void): Entry[] {
         group: 'Parts',
         name: p.name,
         note: p.role,
-        run: () => atDesk('fabric', go, () => dispatch(picked({ kind: 'part', ids: [p.id] }))),
+        run: () => go('fabric', () => dispatch(picked({ kind: 'part', ids: [p.id] }))),
       })),
   ]
 }

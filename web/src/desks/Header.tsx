@@ -1,35 +1,19 @@
 import { History, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react'
-import { useEffect, useState } from 'react'
 import { Link, NavLink, useParams } from 'react-router'
 import { useProject } from '../app/hooks'
 import { stepBack } from '../app/session'
-import { useAppSelector } from '../app/store'
+import { useAppDispatch, useAppSelector } from '../app/store'
+import { dialogOpened } from '../app/view-slice'
 import { setTheme, useTheme } from '../stage/theme'
 import { Wordmark } from '../common/Wordmark'
-import { RestorePoints } from './RestorePoints'
+import { DESKS } from './list'
 import { SchemeMenu } from './SchemeMenu'
-import { Shortcuts } from './Shortcuts'
 
-export const DESKS = ['Ground', 'Form', 'Slice', 'Fabric', 'Light', 'Sheets']
-
-export function Header({ id, onFind }: { id: string; onFind: () => void }) {
+export function Header({ id }: { id: string }) {
+  const dispatch = useAppDispatch()
   const { project } = useProject()
   const { history, moment } = useAppSelector((s) => s.project)
   const theme = useTheme()
-  const [help, setHelp] = useState(false)
-  const [points, setPoints] = useState(false)
-  useEffect(() => {
-    const open = (e: KeyboardEvent) => {
-      if (e.key === '?' && !(e.target as HTMLElement).matches('input, textarea, select')) setHelp(true)
-    }
-    const show = () => setPoints(true)
-    window.addEventListener('keydown', open)
-    window.addEventListener('geotome-restore-points', show)
-    return () => {
-      window.removeEventListener('keydown', open)
-      window.removeEventListener('geotome-restore-points', show)
-    }
-  }, [])
   const icon = 'cursor-pointer p-1.5 disabled:opacity-35'
   return (
     <>
@@ -50,13 +34,13 @@ export function Header({ id, onFind }: { id: string; onFind: () => void }) {
         <nav className="flex h-full" aria-label="Desks">
           {DESKS.map((desk) => (
             <NavLink
-              key={desk}
-              to={{ pathname: `/p/${id}/${desk.toLowerCase()}`, search: moment === null ? '' : `?at=${moment}` }}
+              key={desk.name}
+              to={{ pathname: `/p/${id}/${desk.name}`, search: moment === null ? '' : `?at=${moment}` }}
               className={({ isActive }) =>
                 `flex h-full items-center border-b-2 px-3.5 font-medium ${isActive ? 'border-ink font-semibold text-ink' : 'border-transparent text-ink2 hover:text-ink'}`
               }
             >
-              {desk}
+              {desk.label}
             </NavLink>
           ))}
         </nav>
@@ -84,11 +68,16 @@ export function Header({ id, onFind }: { id: string; onFind: () => void }) {
             className={icon}
             aria-label="Restore points"
             title="Restore points: named moments of this project"
-            onClick={() => setPoints(true)}
+            onClick={() => dispatch(dialogOpened('restore-points'))}
           >
             <History size={16} />
           </button>
-          <button className={icon} aria-label="Find" title="Find an action, a level, a mass (Ctrl K)" onClick={onFind}>
+          <button
+            className={icon}
+            aria-label="Find"
+            title="Find an action, a level, a mass (Ctrl K)"
+            onClick={() => dispatch(dialogOpened('find'))}
+          >
             <Search size={16} />
           </button>
           <button
@@ -99,12 +88,15 @@ export function Header({ id, onFind }: { id: string; onFind: () => void }) {
           >
             {theme === 'paper' ? <Moon size={15} /> : <Sun size={15} />}
           </button>
-          <button className={icon} aria-label="Shortcuts" title="Shortcuts (?)" onClick={() => setHelp(true)}>
+          <button
+            className={icon}
+            aria-label="Shortcuts"
+            title="Shortcuts (?)"
+            onClick={() => dispatch(dialogOpened('shortcuts'))}
+          >
             <Keyboard size={16} />
           </button>
         </div>
-        {help && <Shortcuts onClose={() => setHelp(false)} />}
-        {points && <RestorePoints onClose={() => setPoints(false)} />}
       </header>
     </>
   )

@@ -1,4 +1,4 @@
-import { showNumber } from '@geotome/core/project'
+import { showNumber, Refusal } from '@geotome/core/project'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { addBodies } from '@geotome/core/form'
@@ -20,7 +20,7 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
   const uses = useUses()
   const levels = levelHeights(project, scheme)
   const [file, setFile] = useState<File | null>(null)
-  const [read, setRead] = useState<BodiesRead | { refused: string } | 'reading' | null>(null)
+  const [read, setRead] = useState<BodiesRead | Refusal | 'reading' | null>(null)
   const [answers, setAnswers] = useState<Answers>({})
   const [together, setTogether] = useState(false)
   const [as, setAs] = useState<'mass' | 'context'>('mass')
@@ -34,7 +34,12 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
     if (!chosen) return
     const mine = ++newest.current
     setRead('reading')
-    const found = await readInWorker(chosen, (reader, bytes) => reader.bodies(chosen.name, bytes, one, told))
+    const found = await readInWorker(chosen, (reader, bytes) => reader.bodies(chosen.name, bytes, one, told)).catch(
+      (e: unknown) => {
+        if (e instanceof Refusal) return e
+        throw e
+      },
+    )
     if (mine === newest.current) setRead(found)
   }
   const { bodies, remarks, asks } = read && typeof read === 'object' && 'bodies' in read ? read : NOTHING
@@ -92,9 +97,9 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
           Reading ...
         </p>
       )}
-      {read && typeof read === 'object' && 'refused' in read && (
+      {read instanceof Refusal && (
         <p role="alert" className="mb-2 text-error">
-          {read.refused}
+          {read.message}
         </p>
       )}
       {bodies.length > 0 && (

@@ -1,6 +1,5 @@
 import { Trash2 } from 'lucide-react'
 import { useState } from 'react'
-import { toast } from 'sonner'
 import { exchange, exchanged, letGo, type Place } from '@geotome/core/fabric'
 import { heightsOf, numbersOf, showNumber, showQuantity, type Part } from '@geotome/core/project'
 import { useBuildUps, useProject, useStudy } from '../app/hooks'
@@ -8,6 +7,7 @@ import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
+import { orSay } from '../common/refused'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { studyWorker } from '../worker/client'
@@ -162,9 +162,8 @@ function BondOf({ part, shown }: { part: Part; shown: PartView }) {
   const { status, why, left } = shown.bond
   const [places, setPlaces] = useState<Place[] | null>(null)
   const find = async () => {
-    const found = await studyWorker.places(scheme.id, part.id)
-    if ('refused' in found) toast.error(found.refused)
-    else setPlaces(found.places)
+    const found = await orSay(studyWorker.places(scheme.id, part.id))
+    if (found) setPlaces(found)
   }
   const free = () =>
     makeEdit(`let ${part.name} go`, () =>

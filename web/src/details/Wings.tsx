@@ -1,14 +1,13 @@
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
 import { inOrder, nextOrder, showNumber, type Wing } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { usePickedMasses, useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
-import { wingBegun } from '../app/view-slice'
+import { toolTaken } from '../app/view-slice'
 import { NameField, Section } from '../common/fields'
-import { atDesk } from '../desks/after-desk'
+import { useAsk } from '../verbs/use-now'
 
 /** Wings: parts of the building in plan. A mass belongs to one, so that what spans several counts once. */
 export function Wings() {
@@ -64,8 +63,7 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
   const study = useStudy()
   const masses = usePickedMasses()
   const dispatch = useAppDispatch()
-  const navigate = useNavigate()
-  const { id = '' } = useParams()
+  const ask = useAsk()
   const set = (label: string, fields: Partial<Wing>) =>
     makeEdit(`${label} of ${wing.name}`, { edit: 'wing.change', scheme: scheme.id, id: wing.id, set: fields })
   /** The rectangle about all masses that belong to it, as its outline. */
@@ -127,13 +125,7 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
         ·{' '}
         <button
           className="cursor-pointer underline"
-          onClick={() =>
-            atDesk(
-              'form',
-              (desk) => void navigate(`/p/${id}/${desk}`),
-              () => dispatch(wingBegun(wing.id)),
-            )
-          }
+          onClick={() => ask().go('form', () => dispatch(toolTaken({ tool: 'polygon', becomes: 'wing', of: wing.id })))}
         >
           draw it
         </button>

@@ -31,7 +31,10 @@ export function SiteDetails() {
           <div className="mb-4 rounded-md border border-line bg-field p-3 text-ink2">
             <p className="mb-2.5">No site yet. Draw its boundary in plan, type it below, or read it from a file.</p>
             <div className="flex gap-1.5">
-              <button className="act act-main flex-1" onClick={() => dispatch(toolTaken('site'))}>
+              <button
+                className="act act-main flex-1"
+                onClick={() => dispatch(toolTaken({ tool: 'polygon', becomes: 'site' }))}
+              >
                 Draw it
               </button>
               <button className="act flex-1" onClick={() => setReading(true)}>

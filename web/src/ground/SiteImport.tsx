@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { batch, type SingleEdit } from '@geotome/core/edits'
 import type { Answers } from '@geotome/core/exchange'
-import { siteFigures, showNumber } from '@geotome/core/project'
+import { siteFigures, showNumber, Refusal } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -31,12 +31,13 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
     setFault(null)
     const answer = await readInWorker(chosen, (reader, bytes) =>
       reader.site(chosen.name, bytes, project.location, { leaveOut, answers }),
-    )
+    ).catch((e: unknown) => {
+      if (!(e instanceof Refusal)) throw e
+      setFault({ text: e.message, again: /not numbers/.test(e.message) ? chosen : null })
+      return null
+    })
     setBusy(false)
-    if ('refused' in answer) {
-      setFault({ text: answer.refused, again: /not numbers/.test(answer.refused) ? chosen : null })
-      return
-    }
+    if (!answer) return
     setFound({ name: chosen.name, file: chosen, answers, leaveOut, ...answer })
     // The largest outline without a height is the likeliest boundary.
     const outlines = answer.placed.read.outlines

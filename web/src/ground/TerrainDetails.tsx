@@ -8,6 +8,7 @@ import { makeEdit } from '../app/session'
 import { workerReady } from '../app/study-loop'
 import { useAppDispatch } from '../app/store'
 import { toolTaken } from '../app/view-slice'
+import { orSay } from '../common/refused'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { studyWorker } from '../worker/client'
@@ -95,7 +96,7 @@ export function TerrainDetails() {
         aside={
           <button
             className="cursor-pointer text-[12px] text-ink2 underline"
-            onClick={() => dispatch(toolTaken('neighbour'))}
+            onClick={() => dispatch(toolTaken({ tool: 'polygon', becomes: 'neighbour' }))}
           >
             draw one
           </button>
@@ -123,8 +124,8 @@ function GroundAt() {
     let here = true
     void (async () => {
       await workerReady()
-      const a = await studyWorker.groundAt(scheme.id, at.x, at.y)
-      if (here) setHeight('height' in a ? a.height : null)
+      const found = await orSay(studyWorker.groundAt(scheme.id, at.x, at.y))
+      if (here) setHeight(found)
     })()
     return () => {
       here = false

@@ -1,9 +1,12 @@
 import { X } from 'lucide-react'
-import { useCallback, useEffect, useRef, useState, type PointerEvent as PE } from 'react'
+import { useCallback, useEffect, useRef, useState, type ComponentType, type PointerEvent as PE } from 'react'
+import type { Picture } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
-import { useKeys, useProject } from '../app/hooks'
+import { useProject } from '../app/hooks'
 import { useAppDispatch } from '../app/store'
 import { benchOpened, type BenchTask } from '../app/view-slice'
+import { useKeys } from '../common/keys'
+import { useHold } from '../tools/hold'
 import { CalibratePanel } from './CalibratePanel'
 import { CropPanel } from './CropPanel'
 import { LevelsPanel } from './LevelsPanel'
@@ -12,13 +15,17 @@ import { MeasurePanel } from './MeasurePanel'
 import { TracePanel } from './TracePanel'
 import type { BenchLine, BenchWork } from './bench-work'
 
-const TASKS: { id: BenchTask; label: string }[] = [
-  { id: 'calibrate', label: 'Calibrate' },
-  { id: 'measure', label: 'Measure' },
-  { id: 'trace', label: 'Trace' },
-  { id: 'levels', label: 'Read levels' },
-  { id: 'crop', label: 'Crop' },
+/** What is done on the bench. A new task is a panel, and a line here. */
+const TASKS: { id: BenchTask; label: string; Panel: ComponentType<{ picture: Picture; work: BenchWork }> }[] = [
+  { id: 'calibrate', label: 'Calibrate', Panel: CalibratePanel },
+  { id: 'measure', label: 'Measure', Panel: MeasurePanel },
+  { id: 'trace', label: 'Trace', Panel: TracePanel },
+  { id: 'levels', label: 'Read levels', Panel: LevelsPanel },
+  { id: 'crop', label: 'Crop', Panel: CropPanel },
 ]
+
+const STEPS: Record<string, Vec2> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+const hundredths = (p: Vec2): Vec2 => [Math.round(p[0] * 100) / 100, Math.round(p[1] * 100) / 100]
 
 /** One picture, as large as there is room: points are picked on it with a loupe, by mouse or keyboard. */
 export function Bench({ picture: id, task }: { picture: string; task: BenchTask }) {
@@ -30,9 +37,10 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
   const [points, setPoints] = useState<Vec2[]>([])
   const [lines, setLines] = useState<BenchLine[]>([])
   const [at, setAt] = useState<Vec2 | null>(null)
-  const press = useRef<{ x: number; y: number; from: { k: number; x: number; y: number }; moved: boolean } | null>(null)
   const onPick = useRef<((p: Vec2) => Vec2[] | null) | null>(null)
   const onEnter = useRef<(() => void) | null>(null)
+  const onKey = useRef<((e: KeyboardEvent) => boolean) | null>(null)
+  const { hold, moves } = useHold<'picture'>()
   const latest = useRef(points)
   latest.current = points
 
@@ -72,43 +80,39 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
     [look],
   )
   const add = useCallback((p: Vec2) => {
-    const point: Vec2 = [Math.round(p[0] * 100) / 100, Math.round(p[1] * 100) / 100]
+    const point = hundredths(p)
     setPoints(onPick.current?.(point) ?? [...latest.current, point])
   }, [])
   useKeys(
     useCallback(
-      (e: KeyboardEvent, typing: boolean) => {
-        if (typing || document.querySelector('dialog[open]')) return
-        const step = (
-          { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] } as Record<string, Vec2>
-        )[e.key]
-        if (step && latest.current.length) {
-          e.preventDefault()
+      (e, typing) => {
+        if (typing || document.querySelector('dialog[open]')) return false
+        const step = STEPS[e.key]
+        const last = latest.current.at(-1)
+        if (step && last) {
           const by = e.shiftKey ? 0.1 : 1
-          const last = latest.current.at(-1) as Vec2
-          const next: Vec2 = [
-            Math.round((last[0] + step[0] * by) * 100) / 100,
-            Math.round((last[1] + step[1] * by) * 100) / 100,
-          ]
+          const next = hundredths([last[0] + step[0] * by, last[1] + step[1] * by])
           setPoints([...latest.current.slice(0, -1), next])
           setAt(next)
+          return true
         }
         if (e.key === 'Enter') {
-          e.preventDefault()
           onEnter.current?.()
+          return true
         }
         if (e.key === 'Escape') {
-          e.preventDefault()
-          e.stopImmediatePropagation()
           if (latest.current.length) setPoints(latest.current.slice(0, -1))
           else dispatch(benchOpened(null))
+          return true
         }
+        return onKey.current?.(e) ?? false
       },
       [dispatch],
     ),
   )
   if (!picture) return null
-  const work: BenchWork = { points, setPoints, setLines, onPick, onEnter }
+  const work: BenchWork = { points, setPoints, setLines, onPick, onEnter, onKey }
+  const Panel = TASKS.find((t) => t.id === task)?.Panel
   const px = (p: Vec2): Vec2 => (look ? [p[0] * look.k + look.x, p[1] * look.k + look.y] : [0, 0])
   const all: BenchLine[] = [...lines, ...(points.length ? [{ points, closed: false, tone: 'live' as const }] : [])]
   const colour = { live: 'var(--cut)', kept: 'var(--ink)', faint: 'var(--ink3)' }
@@ -123,24 +127,23 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
         aria-label="Picture: click to pick a point; arrow keys move the last one by a pixel, with Shift by a tenth"
         onPointerDown={(e) => {
           if (!look) return
-          e.currentTarget.setPointerCapture(e.pointerId)
-          press.current = { x: e.clientX, y: e.clientY, from: look, moved: e.button !== 0 }
+          const [from, spot, isPick] = [look, pixel(e), e.button === 0]
+          hold(e, 'picture', {
+            label: 'look',
+            slack: 4,
+            answer: ({ at: [x, y] }) => ({
+              say: [],
+              look: () => setLook({ ...from, x: from.x + x - e.clientX, y: from.y + y - e.clientY }),
+            }),
+            ...(isPick ? { click: () => add(spot) } : {}),
+          })
         }}
         onPointerMove={(e) => {
           setAt(pixel(e))
-          const p = press.current
-          if (!p) return
-          const [dx, dy] = [e.clientX - p.x, e.clientY - p.y]
-          if (p.moved || Math.hypot(dx, dy) > 4) {
-            p.moved = true
-            setLook({ ...p.from, x: p.from.x + dx, y: p.from.y + dy })
-          }
+          moves.onPointerMove(e)
         }}
-        onPointerUp={(e) => {
-          const p = press.current
-          press.current = null
-          if (p && !p.moved) add(pixel(e))
-        }}
+        onPointerUp={moves.onPointerUp}
+        onPointerCancel={moves.onPointerCancel}
         onPointerLeave={() => setAt(null)}
         onContextMenu={(e) => e.preventDefault()}
       >
@@ -236,17 +239,7 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
             <X size={15} />
           </button>
         </div>
-        {task === 'calibrate' ? (
-          <CalibratePanel picture={picture} work={work} />
-        ) : task === 'measure' ? (
-          <MeasurePanel picture={picture} work={work} />
-        ) : task === 'trace' ? (
-          <TracePanel picture={picture} work={work} />
-        ) : task === 'levels' ? (
-          <LevelsPanel picture={picture} work={work} />
-        ) : (
-          <CropPanel picture={picture} work={work} />
-        )}
+        {Panel && <Panel picture={picture} work={work} />}
       </aside>
     </div>
   )

@@ -1,6 +1,5 @@
 import { Eye, EyeOff, Trash2 } from 'lucide-react'
 import { useRef, useState } from 'react'
-import { toast } from 'sonner'
 import {
   inOrder,
   MEASURES,
@@ -18,6 +17,7 @@ import { makeEdit } from '../app/session'
 import { workerReady } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { picked } from '../app/view-slice'
+import { orSay } from '../common/refused'
 import { NameField, Section } from '../common/fields'
 import { neighbourEdit, siteEdit } from '../ground/ground-edits'
 import { studyWorker } from '../worker/client'
@@ -226,18 +226,13 @@ function Traces() {
   if (all.length === 0) return null
   const compare = async (t: Trace) => {
     await workerReady()
-    const answer = await studyWorker.compareTrace(scheme.id, t.id, 0)
-    if ('refused' in answer) toast.error(answer.refused)
-    else setCompared((c) => ({ ...c, [t.id]: answer.comparison }))
+    const comparison = await orSay(studyWorker.compareTrace(scheme.id, t.id, 0))
+    if (comparison) setCompared((c) => ({ ...c, [t.id]: comparison }))
   }
   const become = async (t: Trace, what: 'mass' | 'site' | 'neighbour') => {
     await workerReady()
-    const answer = await studyWorker.tracedPlan(scheme.id, t.id)
-    if ('refused' in answer) {
-      toast.error(answer.refused)
-      return
-    }
-    const [outer, ...holes] = answer.loops
+    const loops = await orSay(studyWorker.tracedPlan(scheme.id, t.id))
+    const [outer, ...holes] = loops ?? []
     if (!outer) return
     if (what === 'site') {
       makeEdit(`site from ${t.name}`, () => siteEdit(project, outer.points))

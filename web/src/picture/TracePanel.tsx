@@ -6,6 +6,7 @@ import {
   inOrder,
   nextOrder,
   numbersOf,
+  Refusal,
   scalingOf,
   showNumber,
   type FoundShape,
@@ -23,7 +24,7 @@ import type { BenchLine } from './bench-work'
 /** Lines traced by hand, straight or as arcs that go on from the last side; or closed shapes found in ink, to be accepted one by one. */
 export function TracePanel({ picture: p, work }: { picture: Picture; work: BenchWork }) {
   const { project } = useProject()
-  const { points, setPoints, setLines, onPick, onEnter } = work
+  const { points, setPoints, setLines, onPick, onEnter, onKey } = work
   const [arc, setArc] = useState(false)
   const [bulges, setBulges] = useState<number[]>([])
   const [within, setWithin] = useState('5')
@@ -105,15 +106,15 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
     }
   })
   useEffect(() => {
-    const key = (e: KeyboardEvent) => {
-      if (e.key.toLowerCase() === 'a' && !(e.target as HTMLElement).matches('input, textarea, select')) {
-        e.stopPropagation()
-        setArc((v) => !v)
-      }
+    onKey.current = (e) => {
+      if (e.key.toLowerCase() !== 'a' || e.ctrlKey || e.metaKey) return false
+      setArc((v) => !v)
+      return true
     }
-    window.addEventListener('keydown', key, true)
-    return () => window.removeEventListener('keydown', key, true)
-  }, [])
+    return () => {
+      onKey.current = null
+    }
+  }, [onKey])
   const find = async () => {
     stopped.current = false
     setBusy({ done: 0, what: 'Reading the picture' })
@@ -126,7 +127,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
       const data = g?.getImageData(0, 0, x1 - x0, y1 - y0)
       if (!data) throw new Error('no picture')
       const degrees = Number(within)
-      const answer = await studyWorker.trace(
+      const shapes = await studyWorker.trace(
         { width: data.width, height: data.height, data: data.data },
         { within: Number.isFinite(degrees) ? Math.min(30, Math.max(0, degrees)) : 5, smallest: 400 },
         proxy((done: number, what: string) => {
@@ -134,19 +135,16 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
         }),
       )
       if (stopped.current) return
-      if ('refused' in answer) {
-        toast.error(answer.refused)
-        return
-      }
       const shift = (loop: Vec2[]) =>
         loop.map(([x, y]): Vec2 => [Math.round((x + x0) * 100) / 100, Math.round((y + y0) * 100) / 100])
-      setFound(
-        answer.shapes.map((f) => ({ outer: shift(f.outer), holes: f.holes.map(shift), area: f.area, take: true })),
-      )
-      if (answer.shapes.length === 0)
+      setFound(shapes.map((f) => ({ outer: shift(f.outer), holes: f.holes.map(shift), area: f.area, take: true })))
+      if (shapes.length === 0)
         toast.error('No closed shape was found. Crop the picture to the sketch, or trace it by hand.')
-    } catch {
-      if (!stopped.current) toast.error('The picture could not be read. Reload the page, or add it once more.')
+    } catch (e) {
+      if (stopped.current) return
+      toast.error(
+        e instanceof Refusal ? e.message : 'The picture could not be read. Reload the page, or add it once more.',
+      )
     } finally {
       setBusy(null)
     }

@@ -17,4 +17,6 @@ export interface BenchWork {
     current: ((p: Vec2) => Vec2[] | null) | null
   }
   onEnter: { current: (() => void) | null }
+  /** keys of the task's own; true where one is taken */
+  onKey: { current: ((e: KeyboardEvent) => boolean) | null }
 }

@@ -1,13 +1,13 @@
 import { Plus, Rows3, Table2 } from 'lucide-react'
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
-import { carriedBy, levelHeights, moveLevel } from '@geotome/core/levels'
-import { showNumber, tidy, type Scheme } from '@geotome/core/project'
+import { levelHeights } from '@geotome/core/levels'
+import { showNumber } from '@geotome/core/project'
 import { useProjectNow, useStudy, useUses } from '../app/hooks'
-import { selectProject } from '../app/project-slice'
-import { makeEdit, tryEdit } from '../app/session'
-import { store, useAppDispatch, useAppSelector } from '../app/store'
-import { onEscape } from '../common/on-escape'
+import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked, sheetOpened } from '../app/view-slice'
+import { worldNow } from '../tools/at-work'
+import { levelGrip } from '../tools/handles/level'
+import { useHold, type HeldAt } from '../tools/hold'
 import { AddLevels } from './AddLevels'
 import { deleteLevels } from './delete-level'
 import { LevelEntry } from './LevelEntry'
@@ -17,8 +17,6 @@ import { UsePatterns } from './UsePatterns'
 
 const AXIS = 124
 const WIDTH = 248
-/** px within which what is pressed and let go is a click */
-const CLICK = 3
 
 /** The spine: all levels to scale, each floor a bar of its uses. Drag a level, click a floor, type a name or a height in place. */
 export function Spine() {
@@ -32,16 +30,8 @@ export function Spine() {
   const box = useRef<HTMLDivElement>(null)
   const entry = useRef<HTMLInputElement>(null)
   const [length, setLength] = useState(600)
-  const [drag, setDrag] = useState<{ id: string; y: number; text: string[] } | null>(null)
+  const { held: drag, hold, moves } = useHold<string>()
   const [adding, setAdding] = useState(false)
-  const dragging = useRef<{
-    id: string
-    y0: number
-    z0: number
-    moved: boolean
-    edit: (() => ReturnType<typeof moveLevel>) | null
-    letGo: () => void
-  } | null>(null)
   const frozen = useRef<ReturnType<typeof spineScale> | null>(null)
 
   useEffect(() => {
@@ -79,56 +69,11 @@ export function Spine() {
     )
   }
   const down = (id: string) => (e: PE) => {
-    if (e.button !== 0) return
-    ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-    const letGo = onEscape(() => {
-      dragging.current = null
-      frozen.current = null
-      setDrag(null)
-      tryEdit(null)
-    })
-    const z0 = levels.find((l) => l.id === id)?.height ?? 0
-    dragging.current = { id, y0: e.clientY, z0, moved: false, edit: null, letGo }
-  }
-  const move = (e: PE) => {
-    const d = dragging.current
-    if (!d) return
-    // It goes along from the first pixel; what is let go within a few of them was a click.
-    if (Math.abs(e.clientY - d.y0) >= CLICK) d.moved = true
-    frozen.current ??= scale
-    const { length: stride } = project.stride
-    const z = tidy(Math.round((d.z0 - (e.clientY - d.y0) * scale.perPixel) / stride) * stride)
-    const held = e.altKey
-    const base = selectProject(store.getState())
-    const baseScheme = base?.schemes[scheme.id]
-    if (!base || !baseScheme) return
-    const both = (['carried', 'held'] as const).map((how) => moveLevel(base, baseScheme, d.id, z, how))
-    d.edit = () => moveLevel(base, baseScheme, d.id, z, held ? 'held' : 'carried')
-    tryEdit(d.edit)
-    setDrag({
-      id: d.id,
-      y: scale.y(z),
-      text: [
-        `${showNumber(z, 'length', project)}`,
-        JSON.stringify(both[0]) === JSON.stringify(both[1]) ? '' : held ? 'above: held' : 'above: carried (Alt holds)',
-        follows(baseScheme, d.id, held),
-      ],
-    })
-  }
-  const up = (e: PE) => {
-    const d = dragging.current
-    dragging.current = null
-    frozen.current = null
-    setDrag(null)
-    if (!d) return
-    d.letGo()
-    if (!d.moved) {
-      if (d.edit) tryEdit(null)
-      show(d.id, e.shiftKey || e.ctrlKey)
-      return
-    }
-    if (d.edit) makeEdit(`move ${scheme.levels[d.id]?.name ?? 'level'}`, d.edit)
-    show(d.id)
+    const world = worldNow()
+    if (e.button !== 0 || !world) return
+    frozen.current = scale
+    const then = { click: (up: HeldAt) => show(id, up.shift), done: () => show(id) }
+    hold(e, id, levelGrip(id, [e.clientX, e.clientY], scale.perPixel, world, then))
   }
   const keys = (id: string) => (e: KeyboardEvent) => {
     if ((e.target as HTMLElement).tagName === 'INPUT') return
@@ -156,14 +101,7 @@ export function Spine() {
         <span className="text-[12px] text-ink2">m² by level</span>
       </div>
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
-        <svg
-          width={WIDTH}
-          height={length}
-          className="absolute inset-0"
-          aria-hidden
-          onPointerMove={move}
-          onPointerUp={up}
-        >
+        <svg width={WIDTH} height={length} className="absolute inset-0" aria-hidden {...moves}>
           <UsePatterns uses={uses} />
           <line
             x1={AXIS}
@@ -239,30 +177,24 @@ export function Spine() {
             )
           })}
           {drag && (
-            <g>
+            <g transform={`translate(0 ${scale.y(levels.find((l) => l.id === drag.key)?.height ?? 0)})`}>
               <rect
                 x={AXIS + 4}
-                y={drag.y - (drag.text[2] ? 48 : 34)}
+                y={drag.say[2] ? -48 : -34}
                 width={118}
-                height={drag.text[2] ? 46 : drag.text[1] ? 32 : 18}
+                height={drag.say[2] ? 46 : drag.say[1] ? 32 : 18}
                 rx={4}
                 fill="var(--panel)"
                 stroke="var(--ink3)"
               />
-              <text
-                x={AXIS + 10}
-                y={drag.y - (drag.text[2] ? 35 : 21)}
-                fontSize={12}
-                fontWeight={700}
-                fill="var(--ink)"
-              >
-                {drag.text[0]}
+              <text x={AXIS + 10} y={drag.say[2] ? -35 : -21} fontSize={12} fontWeight={700} fill="var(--ink)">
+                {drag.say[0]}
               </text>
-              <text x={AXIS + 10} y={drag.y - (drag.text[2] ? 22 : 8)} fontSize={9.5} fill="var(--ink2)">
-                {drag.text[1]}
+              <text x={AXIS + 10} y={drag.say[2] ? -22 : -8} fontSize={9.5} fill="var(--ink2)">
+                {drag.say[1]}
               </text>
-              <text x={AXIS + 10} y={drag.y - 8} fontSize={9.5} fill="var(--ink2)">
-                {drag.text[2]}
+              <text x={AXIS + 10} y={-8} fontSize={9.5} fill="var(--ink2)">
+                {drag.say[2]}
               </text>
             </g>
           )}
@@ -279,8 +211,7 @@ export function Spine() {
                 chosen={pickedLevels.includes(l.id)}
                 area={floors.get(l.id)?.area ?? null}
                 onPointerDown={down(l.id)}
-                onPointerMove={move}
-                onPointerUp={up}
+                {...moves}
                 onKeyDown={keys(l.id)}
                 onShow={() => show(l.id)}
               />
@@ -311,12 +242,3 @@ export function Spine() {
 }
 
 const EMPTY: string[] = []
-
-/** What goes along with a level that is dragged: "7 levels, 1 mass, 8 parts". */
-function follows(scheme: Scheme, id: string, held: boolean): string {
-  const c = carriedBy(scheme, id)
-  const some = (n: number, one: string) => (n ? [`${n} ${n === 1 ? one : one === 'mass' ? 'masses' : `${one}s`}`] : [])
-  return [...(held ? [] : some(c.levels.length, 'level')), ...some(c.masses, 'mass'), ...some(c.parts, 'part')].join(
-    ', ',
-  )
-}

@@ -8,6 +8,7 @@ import { batchOf, HERE, landOf, outlinesOf, type Placed } from './batches'
 import { Faces, Lines, marks } from './drawn'
 import { stageGeometry, type StoredView } from './geometry-store'
 import type { Materials } from './materials'
+import type { StageShows } from './shows'
 import type { Palette } from './theme'
 
 const NONE = new Float32Array()
@@ -15,13 +16,13 @@ const NONE = new Float32Array()
 /** Site, envelope, what lies beyond it, terrain; the cut of an upright plane; the plan of a level behind. */
 export function GroundScene({
   view,
-  desk,
+  at,
   materials,
   palette,
   shows,
 }: {
   view: StoredView
-  desk: string
+  at: StageShows
   materials: Materials
   palette: Palette
   shows: Shows
@@ -35,7 +36,7 @@ export function GroundScene({
     [ground.site, ground.corners],
   )
   // Where floors are read or parts are made, the envelope would stand in the way: what is over is still painted.
-  const drawn = shows.envelope && (desk === 'ground' || desk === 'form')
+  const drawn = shows.envelope && at.envelope
   const region = drawn ? ground.envelope?.region : undefined
   const setback = useMemo(
     () => (region && ground.site ? outlinesOf([{ region, z: 0.03 }]) : NONE),

@@ -1,15 +1,15 @@
-import { useRef, useState, type PointerEvent as PE } from 'react'
-import { levelHeights, moveLevel } from '@geotome/core/levels'
+import { useState, type PointerEvent as PE } from 'react'
+import { levelHeights } from '@geotome/core/levels'
 import { showNumber, tidy } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { useProject, useProjectNow } from '../app/hooks'
-import { selectProject } from '../app/project-slice'
-import { makeEdit, tryEdit } from '../app/session'
-import { store, useAppDispatch, useAppSelector } from '../app/store'
-import { onEscape } from '../common/on-escape'
+import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked } from '../app/view-slice'
 import { AddLevels } from '../spine/AddLevels'
 import { spreadLabels } from '../spine/layout'
+import { worldNow } from '../tools/at-work'
+import { levelGrip } from '../tools/handles/level'
+import { useHold } from '../tools/hold'
 import { toPane, type View } from './camera'
 
 /** px from the pane's right edge that the labels take */
@@ -25,14 +25,7 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
   const shown = useAppSelector((s) => s.view.level)
   const which = useAppSelector((s) => s.view.shows.levels)
   const [adding, setAdding] = useState<number | null>(null)
-  const [live, setLive] = useState<{ id: string; text: string } | null>(null)
-  const drag = useRef<{
-    id: string
-    y0: number
-    z0: number
-    edit: (() => ReturnType<typeof moveLevel>) | null
-    letGo: () => void
-  } | null>(null)
+  const { held, hold, moves } = useHold<string>()
   if (which === 'none') return null
   const levels = levelHeights(project, scheme)
   const yOf = (z: number) => toPane(view, size, [view.target[0], view.target[1], z])[1]
@@ -44,52 +37,22 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
     size[1] - (size[1] < 420 ? 34 : 92),
     new Set(shown ? [shown] : []),
   )
-  const down = (id: string, z0: number) => (e: PE) => {
-    if (e.button !== 0) return
-    e.stopPropagation()
-    ;(e.currentTarget as Element).setPointerCapture(e.pointerId)
-    const letGo = onEscape(() => {
-      drag.current = null
-      setLive(null)
-      tryEdit(null)
-    })
-    drag.current = { id, y0: e.clientY, z0, edit: null, letGo }
+  const show = (id: string) => {
+    dispatch(levelShown(id))
+    dispatch(picked({ kind: 'level', ids: [id] }))
   }
-  const move = (e: PE) => {
-    const d = drag.current
-    if (!d) return
+  const down = (id: string) => (e: PE) => {
+    const world = worldNow()
+    if (e.button !== 0 || !world) return
     e.stopPropagation()
-    if (!d.edit && Math.abs(e.clientY - d.y0) < 3) return
-    const base = selectProject(store.getState())
-    const own = base?.schemes[scheme.id]
-    if (!base || !own) return
-    const stride = project.stride.length
-    const z = tidy(Math.round((d.z0 - (e.clientY - d.y0) / view.scale) / stride) * stride)
-    d.edit = () => moveLevel(base, own, d.id, z, e.altKey ? 'held' : 'carried')
-    tryEdit(d.edit)
-    setLive({
-      id: d.id,
-      text: `${showNumber(z, 'length', project)}  above: ${e.altKey ? 'held' : 'carried (Alt holds)'}`,
-    })
-  }
-  const up = (e: PE) => {
-    const d = drag.current
-    drag.current = null
-    setLive(null)
-    if (!d) return
-    d.letGo()
-    e.stopPropagation()
-    if (d.edit) makeEdit(`move ${scheme.levels[d.id]?.name ?? 'level'}`, d.edit)
-    dispatch(levelShown(d.id))
-    dispatch(picked({ kind: 'level', ids: [d.id] }))
+    const then = { click: () => show(id), done: () => show(id) }
+    hold(e, id, levelGrip(id, [e.clientX, e.clientY], 1 / view.scale, world, then))
   }
   return (
     <>
       <svg
         className="absolute inset-0 h-full w-full"
         aria-label="Levels"
-        onPointerMove={move}
-        onPointerUp={up}
         style={{ pointerEvents: 'none' }}
         onDoubleClick={(e) => {
           const box = e.currentTarget.getBoundingClientRect()
@@ -122,9 +85,8 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
               data-level-line={l.name}
               className="cursor-ns-resize"
               style={{ pointerEvents: 'auto' }}
-              onPointerDown={down(l.id, l.height)}
-              onPointerMove={move}
-              onPointerUp={up}
+              onPointerDown={down(l.id)}
+              {...moves}
             >
               <line
                 x1={0}
@@ -170,7 +132,7 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
                   </text>
                 </>
               )}
-              {live?.id === l.id && (
+              {held?.key === l.id && (
                 <text
                   x={16}
                   y={l.y - 6}
@@ -179,7 +141,7 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
                   fill="var(--ink)"
                   style={{ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: 4 }}
                 >
-                  {live.text}
+                  {held.say.filter(Boolean).slice(0, 2).join('  ')}
                 </text>
               )}
             </g>

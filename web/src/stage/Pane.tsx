@@ -7,17 +7,14 @@ import {
   type PointerEvent as PE,
   type ReactNode,
 } from 'react'
-import { moveMasses } from '@geotome/core/form'
-import { tidy } from '@geotome/core/project'
-import { inside, type Vec2 } from '@geotome/core/solid'
-import { selectPresent } from '../app/project-slice'
-import { makeEdit, tryEdit } from '../app/session'
-import { onEscape } from '../common/on-escape'
+import { inside, type Vec2, type Vec3 } from '@geotome/core/solid'
 import { store, useAppDispatch } from '../app/store'
 import { hovered, picked } from '../app/view-slice'
-import type { PointerAt } from '../form/draw-state'
-import { atHeight, orbited, panned, zoomed, type View } from './camera'
-import { pickAll } from './picking'
+import { runner, useRunning, worldNow } from '../tools/at-work'
+import { placeGrip } from '../tools/handles/place'
+import { useHold, type Grip, type HeldAt } from '../tools/hold'
+import { atHeight, facing, orbited, panned, zoomed } from './camera'
+import { cornerAt, pickAll } from './picking'
 import { isUpright, setView, useView, viewOf, type PaneName } from './views'
 
 interface Props {
@@ -29,42 +26,22 @@ interface Props {
   /** what is cut away above, m */
   cut: number | null
   buried: boolean
-  draw: { move: (at: PointerAt) => void; accept: () => void; rising: boolean } | null
+  /** whether picked masses can be dragged */
   movable: boolean
-  /** points are picked to be measured */
-  measure: { move: (view: View, size: Vec2, at: Vec2, pane: PaneName, ground: number) => void; pick: () => void } | null
   onPointer: (pane: PaneName, at: Vec2) => void
   children: (size: Vec2) => ReactNode
 }
 
 /** One view of the stage: drags turn and move it, the wheel zooms, clicks pick or draw. */
-export function Pane({
-  name,
-  label,
-  register,
-  ground,
-  cut,
-  buried,
-  draw,
-  movable,
-  measure,
-  onPointer,
-  children,
-}: Props) {
+export function Pane({ name, label, register, ground, cut, buried, movable, onPointer, children }: Props) {
   const dispatch = useAppDispatch()
   const box = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState<Vec2>([0, 0])
   const view = useView(name)
-  const press = useRef<{
-    at: Vec2
-    last: Vec2
-    moved: boolean
-    how: 'view' | 'pan' | 'mass'
-    ids: string[]
-    edit: (() => void) | null
-    letGo?: () => void
-  } | null>(null)
-  const closedAt = useRef<number | null>(null)
+  const { hold, moves } = useHold<PaneName>()
+  const last = useRef<Vec2>([0, 0])
+  const tool = useRunning((r) => r?.tool ?? null)
+  const atWork = tool && (tool.panes === 'all' || !isUpright(name)) ? tool : null
   const lastClick = useRef<{ at: Vec2; index: number } | null>(null)
   const [behind, setBehind] = useState<{ at: Vec2; ids: string[] } | null>(null)
 
@@ -121,91 +98,75 @@ export function Pane({
   const down = (e: PE) => {
     if (e.button === 2 || e.button === 1) e.preventDefault()
     setBehind(null)
-    box.current?.setPointerCapture(e.pointerId)
     const p = at(e)
-    const state = store.getState().view
-    const on = under(p)
-    const chosen = state.picked.kind === 'mass' ? state.picked.ids : []
-    const grab = movable && !draw && e.button === 0 && !e.shiftKey && on[0] !== undefined && chosen.includes(on[0])
-    press.current = {
-      at: p,
-      last: p,
-      moved: false,
-      how: grab ? 'mass' : e.button === 0 && !e.shiftKey && name === '3d' ? 'view' : 'pan',
-      ids: chosen,
-      edit: null,
-    }
-    if (draw && e.button === 0) press.current.how = name === '3d' ? 'view' : 'pan'
-    if (press.current.how === 'mass')
-      press.current.letGo = onEscape(() => {
-        press.current = null
-        tryEdit(null)
-      })
+    last.current = p
+    const { picked: now } = store.getState().view
+    const chosen = now.kind === 'mass' ? now.ids : []
+    const on = movable && !atWork && e.button === 0 && !e.shiftKey ? under(p)[0] : undefined
+    const world = worldNow()
+    const click = e.button === 0 ? (up: HeldAt) => press(p, up.shift) : undefined
+    const corner: Vec2 = [e.clientX - p[0], e.clientY - p[1]]
+    hold(
+      e,
+      name,
+      on !== undefined && chosen.includes(on) && world
+        ? placeGrip(chosen, [e.clientX, e.clientY], { view, size, corner, ground }, world, click)
+        : viewGrip(e.button === 0 && !e.shiftKey && name === '3d' ? 'turned' : 'moved', corner, click),
+    )
   }
+  /** The view itself, held. */
+  const viewGrip = (how: 'turned' | 'moved', corner: Vec2, click: Grip['click']): Grip => ({
+    label: 'look',
+    slack: 4,
+    ...(click ? { click } : {}),
+    answer: ({ at: [x, y] }) => {
+      const p: Vec2 = [x - corner[0], y - corner[1]]
+      const [dx, dy] = [p[0] - last.current[0], p[1] - last.current[1]]
+      last.current = p
+      return { say: [], look: () => setView(name, (how === 'turned' ? orbited : panned)(viewOf(name), dx, dy)) }
+    },
+  })
 
   const moveOn = (e: PE) => {
     const p = at(e)
     onPointer(name, p)
-    if (measure) measure.move(view, size, p, name, ground)
-    if (draw) {
-      if (draw.rising) closedAt.current ??= p[1]
-      else closedAt.current = null
-      const world = atHeight(view, size, p, ground)
-      draw.move({
-        raw: fromOrigin(world),
-        pixel: 1 / view.scale,
-        held: e.shiftKey,
-        rise: closedAt.current === null ? 0 : (closedAt.current - p[1]) / view.scale,
+    if (atWork)
+      runner.answer({
+        kind: 'move',
+        at: {
+          raw: fromOrigin(atHeight(view, size, p, ground)),
+          spot: atWork.aims === 'space' ? spotAt(p) : null,
+          pixel: 1 / view.scale,
+          held: e.shiftKey,
+          pane: name,
+          up: -p[1] / view.scale,
+        },
       })
-    }
-    const now = press.current
-    if (!now) {
-      if (!draw) dispatch(hovered(under(p)[0] ?? null))
-      return
-    }
-    const [dx, dy] = [p[0] - now.last[0], p[1] - now.last[1]]
-    if (!now.moved && Math.hypot(p[0] - now.at[0], p[1] - now.at[1]) < 4) return
-    now.moved = true
-    now.last = p
-    if (now.how === 'view') setView(name, orbited(viewOf(name), dx, dy))
-    if (now.how === 'pan') setView(name, panned(viewOf(name), dx, dy))
-    if (now.how === 'mass') dragMasses(now, p)
+    else if (e.buttons === 0) dispatch(hovered(under(p)[0] ?? null))
+    moves.onPointerMove(e)
   }
 
-  const dragMasses = (now: NonNullable<typeof press.current>, p: Vec2) => {
-    const present = selectPresent(store.getState())
-    if (!present || !now.ids.every((id) => present.scheme.masses[id])) return
-    const { project, scheme } = present
-    const [a, b] = [atHeight(view, size, now.at, ground), atHeight(view, size, p, ground)]
-    const stride = project.stride.length
-    const by: Vec2 = [
-      tidy(Math.round((b[0] - a[0]) / stride) * stride),
-      tidy(Math.round((b[1] - a[1]) / stride) * stride),
-    ]
-    if (nowhere(by)) return
-    const edit = () => moveMasses(project, scheme, now.ids, by)
-    tryEdit(edit)
-    now.edit = () => makeEdit('move', edit)
+  /** The point of the model under a pixel: a corner near it, else where the pane's plane or the form is hit. */
+  const spotAt = (p: Vec2): { point: Vec3; isCorner: boolean } => {
+    const corner = cornerAt(view, size, p, 10)
+    const onForm = () => {
+      const hit = pickAll(view, size, p, { from: -1e9, to: 1e9 })[0]?.point
+      return hit ? ([hit.x, hit.y, hit.z] as Vec3) : ([...atHeight(view, size, p, 0), 0] as Vec3)
+    }
+    const point =
+      corner ??
+      (name === 'plan'
+        ? ([...atHeight(view, size, p, ground), ground] as Vec3)
+        : isUpright(name)
+          ? facing(view, size, p)
+          : onForm())
+    const [x, y] = fromOrigin([point[0], point[1]])
+    return { point: [x, y, point[2]], isCorner: corner !== null }
   }
 
-  const up = (e: PE) => {
-    const now = press.current
-    press.current = null
-    now?.letGo?.()
-    if (!now || e.button !== 0) return
-    if (now.moved) {
-      now.edit?.()
-      return
-    }
-    if (draw) {
-      draw.accept()
-      return
-    }
-    if (measure) {
-      measure.pick()
-      return
-    }
-    pick(now.at, e.shiftKey || e.ctrlKey)
+  const press = (p: Vec2, more: boolean) => {
+    if (atWork) runner.answer({ kind: 'press' })
+    else pick(p, more)
   }
 
   /** Repeated clicks on one spot go to the next thing behind; what lies there is listed. */
@@ -259,7 +220,7 @@ export function Pane({
       ref={box}
       data-pane={name}
       data-view={JSON.stringify({ ...view, size })}
-      className={`relative min-w-0 flex-1 touch-none overflow-hidden ${draw || measure ? 'cursor-crosshair' : ''}`}
+      className={`relative min-w-0 flex-1 touch-none overflow-hidden ${atWork ? 'cursor-crosshair' : ''}`}
       role="application"
       tabIndex={0}
       aria-roledescription="view"
@@ -267,12 +228,8 @@ export function Pane({
       onKeyDown={keys}
       onPointerDown={down}
       onPointerMove={moveOn}
-      onPointerUp={up}
-      onPointerCancel={() => {
-        press.current?.letGo?.()
-        press.current = null
-        tryEdit(null)
-      }}
+      onPointerUp={moves.onPointerUp}
+      onPointerCancel={moves.onPointerCancel}
       onPointerLeave={() => dispatch(hovered(null))}
       onContextMenu={(e) => e.preventDefault()}
     >
@@ -303,7 +260,6 @@ export function Pane({
   )
 }
 
-const nowhere = (by: Vec2) => by[0] === 0 && by[1] === 0
 const fromOrigin = (p: Vec2): Vec2 => {
   const o = store.getState().view.study?.origin ?? [0, 0]
   return [p[0] + o[0], p[1] + o[1]]

@@ -1,15 +1,14 @@
 import type { Vec2 } from '@geotome/core/solid'
 import { usePickedMasses, useProject } from '../app/hooks'
-import { DrawOverlay } from '../form/DrawOverlay'
-import { Handles } from '../form/Handles'
-import type { Drawing } from '../form/use-draw'
+import { ToolOverlay } from '../tools/ToolOverlay'
 import type { StudyLike } from './fitting'
 import { PlateLabels } from './Labels'
 import { LevelLines, LevelPlanes } from './LevelLines'
-import { MeasureMarks } from './MeasureMarks'
+import { Handles } from './Handles'
+import { KeptMeasures } from './KeptMeasures'
 import { ZeroMark, North, ScaleBar } from './PaneMarks'
 import { SectionLine } from './UprightBar'
-import type { Measuring } from './use-measure'
+import type { StageShows } from './shows'
 import { type PaneName, useView, isUpright } from './views'
 
 const NOWHERE: Vec2 = [0, 0]
@@ -19,24 +18,20 @@ export function PaneOverlay({
   size,
   z,
   study,
-  drawing,
   pointer,
   labels,
   mass,
   middle,
   narrow,
-  measure,
-  desk,
+  at,
 }: {
-  desk: string
+  at: StageShows
   middle: Middle
   narrow: boolean
-  measure: Measuring | null
   name: PaneName
   size: Vec2
   z: number
   study: StudyLike
-  drawing: Drawing | null
   pointer: { pane: PaneName; at: Vec2 }
   labels: NonNullable<StudyLike>['floors'][number] | null
   mass: ReturnType<typeof usePickedMasses>[number] | null
@@ -50,21 +45,17 @@ export function PaneOverlay({
       {upright && <LevelLines view={view} size={size} />}
       {name === '3d' && <LevelPlanes view={view} size={size} rect={middle.rect} />}
       {name === 'plan' && <SectionLine view={view} size={size} origin={origin} reach={middle.reach} />}
-      <MeasureMarks view={view} size={size} origin={origin} measure={measure} kept={desk === 'ground'} />
+      {at.keptMeasures && <KeptMeasures view={view} size={size} origin={origin} />}
       {!upright && <ZeroMark view={view} size={size} origin={origin} />}
       {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
       {mass && !upright && <Handles mass={mass} view={view} size={size} />}
-      {drawing && !upright && (
-        <DrawOverlay
-          drawing={drawing}
-          view={view}
-          size={size}
-          z={z}
-          origin={origin}
-          live={pointer.pane === name}
-          pointer={pointer.at}
-        />
-      )}
+      <ToolOverlay
+        view={view}
+        size={size}
+        origin={origin}
+        isFlat={!upright}
+        pointer={pointer.pane === name ? pointer.at : null}
+      />
       {!upright && <North azimuth={(view.elevation === 90 ? 0 : -90 - view.azimuth) - project.location.trueNorth} />}
       {name !== '3d' && !narrow && <ScaleBar view={view} unit={project.unit} />}
     </>

@@ -10,6 +10,7 @@ import { GroundScene } from './GroundScene'
 import { pickable } from './picking'
 import { Pictures } from './Pictures'
 import type { Materials } from './materials'
+import type { StageShows } from './shows'
 import type { Palette } from './theme'
 import { heightOf, highlight, madeOf, NONE, NOTHING, solids, usualStorey, without } from './scene-items'
 import { Contours } from './Contours'
@@ -17,7 +18,7 @@ import { Contours } from './Contours'
 /** `shows` and `hidden` say what is drawn, and how; `camera` the direction of the 3D view, for contours; `picking` whether the pointer picks in it. */
 export interface SceneProps {
   view: StoredView
-  desk: string
+  at: StageShows
   materials: Materials
   palette: Palette
   shows: Shows
@@ -28,13 +29,13 @@ export interface SceneProps {
 }
 
 /** What is drawn: the results of the study, batched. Which objects a pane shows is told by their `pane` mark. */
-export function Scene({ view: whole, desk, materials, palette, shows, hidden, direction, picking, blade }: SceneProps) {
+export function Scene({ view: whole, at, materials, palette, shows, hidden, direction, picking, blade }: SceneProps) {
   const invalidate = useThree((s) => s.invalidate)
   const shownLevel = useAppSelector((s) => s.view.level)
   const level = blade === undefined ? shownLevel : blade
   const picked = useAppSelector((s) => (picking ? s.view.picked : NOTHING))
   const hover = useAppSelector((s) => (picking ? s.view.hover : null))
-  const fabric = desk === 'fabric'
+  const { fabric } = at
   const view = useMemo(() => without(whole, hidden, shows), [whole, hidden, shows])
   const colours = useColours(shows.materials)
 
@@ -118,19 +119,19 @@ export function Scene({ view: whole, desk, materials, palette, shows, hidden, di
     [fabric, floor, view, z],
   )
   const shadow = useMemo(
-    () => shadowOf(solid.faces.getAttribute('position').array as Float32Array, desk === 'slice' && level ? z : 1e6),
-    [solid, desk, level, z],
+    () => shadowOf(solid.faces.getAttribute('position').array as Float32Array, at.blade && level ? z : 1e6),
+    [solid, at.blade, level, z],
   )
 
   useEffect(() => {
     if (picking) pickable.batch = solid
   }, [solid, picking])
-  useEffect(() => invalidate(), [invalidate, solid, outlined, chosen, under, offer, cap, materials, desk, view])
+  useEffect(() => invalidate(), [invalidate, solid, outlined, chosen, under, offer, cap, materials, at, view])
 
   return (
     <>
       <Faces geometry={shadow} material={materials.shadow} order={0} pane="3d" />
-      <GroundScene view={view} desk={desk} materials={materials} palette={palette} shows={shows} />
+      <GroundScene view={view} at={at} materials={materials} palette={palette} shows={shows} />
       <Pictures view={view} shown={shows.pictures} />
       <Faces geometry={solid.faces} material={materials.faces} order={1} />
       <Lines segments={solid.edges} material={materials.ink} order={2} />

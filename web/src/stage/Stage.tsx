@@ -5,16 +5,16 @@ import { uprightFrame, type Upright } from '@geotome/core/slice'
 import { usePickedMasses, useProject, useStudy, useViewState } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
-import type { Drawing } from '../form/use-draw'
+import { useRunning } from '../tools/at-work'
 import { axesOf } from './camera'
 import { makeMaterials } from './materials'
 import { Pane } from './Pane'
 import { PaneRenderer, type PaneCut } from './PaneRenderer'
 import { PlanBar } from './PlanBar'
 import { Scene } from './Scene'
+import type { StageShows } from './shows'
 import { paletteOf, useTheme } from './theme'
 import { through, UprightBar } from './UprightBar'
-import type { Measuring } from './use-measure'
 import { isUpright, setView, viewOf, type PaneName } from './views'
 import { fitPane, useFitOnce, type StudyLike } from './fitting'
 import { PaneOverlay, type Middle } from './PaneOverlay'
@@ -41,15 +41,7 @@ const PANES: Record<Panes, PaneName[]> = {
 const NAMES: Record<PaneName, string> = { '3d': 'View', plan: 'Plan', elevation: 'Elevation', section: 'Section' }
 
 /** The stage: one scene in one, or two, panes in step; over it labels, handles and what is being drawn. */
-export function Stage({
-  desk,
-  drawing,
-  measure = null,
-}: {
-  desk: string
-  drawing: Drawing | null
-  measure?: Measuring | null
-}) {
+export function Stage({ at }: { at: StageShows }) {
   const dispatch = useAppDispatch()
   const study = useStudy()
   const panes = useAppSelector((s) => s.view.panes)
@@ -71,7 +63,9 @@ export function Stage({
 
   const level = study?.levels.find((l) => l.id === levelId)
   // Site and neighbours are drawn on the ground, whatever level is looked at.
-  const z = drawing && drawing.purpose !== 'mass' ? 0 : (level?.height ?? 0)
+  const plane = useRunning((r) => (r?.tool.panes === 'flat' ? r.plane : null))
+  const isDrawing = useRunning((r) => r !== null)
+  const z = plane ?? level?.height ?? 0
   const floor = study?.floors.find((f) => f.level === levelId)
   const buried = z < -1e-6
   const shown = PANES[panes]
@@ -95,8 +89,8 @@ export function Stage({
     [section, origin],
   )
   const cuts = useMemo(
-    () => shownCuts(shown, desk, level ? z : null, buried, cutBy),
-    [shown, desk, level, z, buried, cutBy],
+    () => shownCuts(shown, at, level ? z : null, buried, cutBy),
+    [shown, at, level, z, buried, cutBy],
   )
   const isFitted = useFitOnce(study, boxes)
 
@@ -120,7 +114,7 @@ export function Stage({
           {study && (
             <Scene
               view={study}
-              desk={desk}
+              at={at}
               materials={materials}
               palette={palette}
               shows={shows}
@@ -155,37 +149,25 @@ export function Stage({
               ground={z}
               cut={cuts.find((c) => c.name === name)?.cut ?? null}
               buried={buried}
-              movable={desk === 'form' && !isUpright(name)}
-              measure={measure}
+              movable={at.handles && !isUpright(name)}
               onPointer={onPointer}
-              draw={
-                drawing && !isUpright(name)
-                  ? {
-                      move: drawing.move,
-                      accept: () => drawing.accept(false),
-                      rising: drawing.state.stage === 'height',
-                    }
-                  : null
-              }
             >
               {(size) => (
                 <PaneOverlay
                   name={name}
                   middle={middle}
-                  desk={desk}
+                  at={at}
                   narrow={panes === 'four'}
-                  measure={measure}
                   size={size}
                   z={z}
                   study={study}
-                  drawing={drawing}
                   pointer={pointer}
-                  labels={desk === 'slice' && floor && shows.labels ? floor : null}
-                  mass={desk === 'form' && masses.length === 1 && !drawing ? (masses[0] ?? null) : null}
+                  labels={at.plates && floor && shows.labels ? floor : null}
+                  mass={at.handles && masses.length === 1 && !isDrawing ? (masses[0] ?? null) : null}
                 />
               )}
             </Pane>
-            {name === 'plan' && !drawing && <PlanBar narrow={panes === 'four'} />}
+            {name === 'plan' && plane === null && <PlanBar narrow={panes === 'four'} />}
             {isUpright(name) && (
               <UprightBar
                 pane={name as 'elevation' | 'section'}
@@ -220,7 +202,7 @@ export function Stage({
 
 function shownCuts(
   names: PaneName[],
-  desk: string,
+  at: StageShows,
   z: number | null,
   buried: boolean,
   upright: Upright | null,
@@ -229,14 +211,7 @@ function shownCuts(
     name,
     buried,
     upright: name === 'section' ? upright : null,
-    cut:
-      z === null
-        ? null
-        : name === 'plan'
-          ? z + (desk === 'fabric' ? 1.2 : 0)
-          : desk === 'slice' && name === '3d'
-            ? z
-            : null,
+    cut: z === null ? null : name === 'plan' ? z + at.planCut : at.blade && name === '3d' ? z : null,
   }))
 }
 

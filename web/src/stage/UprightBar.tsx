@@ -1,4 +1,3 @@
-import { useRef, type PointerEvent as PE } from 'react'
 import { uprightFrame, type Upright } from '@geotome/core/slice'
 import { tidy } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
@@ -6,7 +5,8 @@ import { useProject, useViewState } from '../app/hooks'
 import { useAppDispatch } from '../app/store'
 import { elevationFrom, sectionAt } from '../app/view-slice'
 import { NumField } from '../common/NumField'
-import { onEscape } from '../common/on-escape'
+import { sectionGrip } from '../tools/handles/section'
+import { useHold } from '../tools/hold'
 import { toPane, type View } from './camera'
 
 /** The sides that one looks from; project north is up in plan. */
@@ -71,7 +71,7 @@ export function SectionLine({ view, size, origin, reach }: { view: View; size: V
   const dispatch = useAppDispatch()
   const { project } = useProject()
   const { section, panes } = useViewState('section', 'panes')
-  const drag = useRef<{ at: Vec2; toward: number; letGo: () => void } | null>(null)
+  const { hold, moves } = useHold<'section'>()
   if (!section || (panes !== 'section' && panes !== 'four')) return null
   const { right, toward } = uprightFrame(section.azimuth)
   const middle: Vec2 = [view.target[0], view.target[1]]
@@ -89,15 +89,6 @@ export function SectionLine({ view, size, origin, reach }: { view: View; size: V
     const q = at(u, -14 / view.scale)
     return `M${p[0]} ${p[1]}L${q[0]} ${q[1]}`
   }
-  const move = (e: PE) => {
-    const d = drag.current
-    if (!d) return
-    e.stopPropagation()
-    // On screen plan's north is up.
-    const moved = ((e.clientX - d.at[0]) * toward[0] - (e.clientY - d.at[1]) * toward[1]) / view.scale
-    const stride = project.stride.length
-    dispatch(sectionAt({ ...section, toward: tidy(Math.round((d.toward + moved) / stride) * stride) }))
-  }
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
       <g stroke="var(--cut)" strokeWidth={1.4} fill="none">
@@ -112,19 +103,15 @@ export function SectionLine({ view, size, origin, reach }: { view: View; size: V
         data-section-line
         onPointerDown={(e) => {
           e.stopPropagation()
-          e.currentTarget.setPointerCapture(e.pointerId)
-          const begun = section
-          const letGo = onEscape(() => {
-            drag.current = null
-            dispatch(sectionAt(begun))
-          })
-          drag.current = { at: [e.clientX, e.clientY], toward: section.toward, letGo }
+          hold(
+            e,
+            'section',
+            sectionGrip(section, [e.clientX, e.clientY], view.scale, project.stride.length, (to) =>
+              dispatch(sectionAt(to)),
+            ),
+          )
         }}
-        onPointerMove={move}
-        onPointerUp={() => {
-          drag.current?.letGo()
-          drag.current = null
-        }}
+        {...moves}
       />
     </svg>
   )

@@ -11,6 +11,7 @@ import { placeLabels } from '../stage/label-places'
 import { makeMaterials } from '../stage/materials'
 import { PaneRenderer } from '../stage/PaneRenderer'
 import { Scene } from '../stage/Scene'
+import { STAGE } from '../stage/shows'
 import { paletteOf, useTheme } from '../stage/theme'
 import { cameraOf } from './open-kept'
 
@@ -129,20 +130,13 @@ function PictureMaker({
   const boxes = useRef(new Map<KeptView['pane'], HTMLDivElement>())
   const camera = useMemo(() => cameraOf(view, w), [view, w])
   const z = study?.levels.find((l) => l.id === view.blade)?.height ?? null
-  const desk = view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form'
+  const at = view.shows.fabric ? STAGE.fabric : view.blade ? STAGE.slice : STAGE.form
   const cuts = useMemo(
     () => [
       {
         name: view.pane,
         buried: (z ?? 0) < -1e-6,
-        cut:
-          z === null
-            ? null
-            : view.pane === 'plan'
-              ? z + (desk === 'fabric' ? 1.2 : 0)
-              : desk === 'slice' && view.pane === '3d'
-                ? z
-                : null,
+        cut: z === null ? null : view.pane === 'plan' ? z + at.planCut : at.blade && view.pane === '3d' ? z : null,
         upright:
           view.pane === 'section' && view.upright && study
             ? {
@@ -154,13 +148,11 @@ function PictureMaker({
             : null,
       },
     ],
-    [view.pane, view.upright, z, desk, study],
+    [view.pane, view.upright, z, at, study],
   )
   if (!study) return null
   const labels =
-    view.shows.labels && desk === 'slice' && z !== null
-      ? (study.floors.find((f) => f.level === view.blade) ?? null)
-      : null
+    view.shows.labels && at.plates && z !== null ? (study.floors.find((f) => f.level === view.blade) ?? null) : null
   return (
     <div
       ref={(element) => {
@@ -180,7 +172,7 @@ function PictureMaker({
       >
         <Scene
           view={study}
-          desk={desk}
+          at={at}
           materials={materials}
           palette={palette}
           shows={view.shows}

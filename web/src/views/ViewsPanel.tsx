@@ -1,18 +1,19 @@
 import { Camera, Trash2, X } from 'lucide-react'
 import { useState } from 'react'
-import { useNavigate, useParams } from 'react-router'
 import { inOrder, nextOrder, type KeptView } from '@geotome/core/project'
 import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { keptOpened, showsChanged, thingsHidden, viewsToggled, type Shows } from '../app/view-slice'
 import { ChoiceField, Section } from '../common/fields'
+import type { StageShows } from '../stage/shows'
 import { viewOf, type PaneName } from '../stage/views'
+import { useAsk } from '../verbs/use-now'
 import { openKept } from './open-kept'
 import { PictureDialog } from './PictureDialog'
 
 /** What the stage shows, and how; and the kept views, each of which says all that itself. */
-export function ViewsPanel({ desk }: { desk: string }) {
+export function ViewsPanel({ at }: { at: StageShows }) {
   const dispatch = useAppDispatch()
   const { scheme } = useProject()
   const { shows, hidden, viewsOpen, picked } = useViewState('shows', 'hidden', 'viewsOpen', 'picked')
@@ -48,7 +49,7 @@ export function ViewsPanel({ desk }: { desk: string }) {
           <X size={14} />
         </button>
       </div>
-      <KeptViews desk={desk} />
+      <KeptViews at={at} />
       <Section title="What is shown">
         <ChoiceField
           label="forms"
@@ -116,16 +117,14 @@ export function ViewsPanel({ desk }: { desk: string }) {
   )
 }
 
-function KeptViews({ desk }: { desk: string }) {
+function KeptViews({ at }: { at: StageShows }) {
   const dispatch = useAppDispatch()
-  const navigate = useNavigate()
-  const { id = '' } = useParams()
+  const ask = useAsk()
   const { scheme } = useProject()
   const state = useViewState('panes', 'elevation', 'section', 'level', 'shows', 'hidden', 'kept')
   const study = useStudy()
   const [picture, setPicture] = useState<KeptView | null>(null)
   const kept = inOrder(scheme.views)
-  const go = (d: string) => void navigate(`/p/${id}/${d}`)
   /** The view as it is on the stage now. */
   const present = (base: Pick<KeptView, 'id' | 'name' | 'order'>): KeptView => {
     const pane: PaneName = state.panes === 'both' || state.panes === 'four' ? '3d' : state.panes
@@ -137,9 +136,9 @@ function KeptViews({ desk }: { desk: string }) {
       pane,
       upright:
         pane === 'elevation' ? { azimuth: state.elevation, toward: 0 } : pane === 'section' ? state.section : null,
-      blade: desk === 'slice' || pane === 'plan' ? state.level : null,
+      blade: at.blade || pane === 'plan' ? state.level : null,
       hidden: state.hidden,
-      shows: { ...state.shows, fabric: desk === 'fabric' && state.shows.fabric },
+      shows: { ...state.shows, fabric: at.fabric && state.shows.fabric },
       camera: {
         target: [camera.target[0] + ox, camera.target[1] + oy, camera.target[2]],
         azimuth: camera.azimuth,
@@ -173,7 +172,7 @@ function KeptViews({ desk }: { desk: string }) {
             <div className="flex items-center gap-1">
               <button
                 className="cursor-pointer rounded px-1.5 text-[12px] font-semibold underline"
-                onClick={() => openKept(v, dispatch, go)}
+                onClick={() => openKept(v, dispatch, ask().go)}
               >
                 open
               </button>

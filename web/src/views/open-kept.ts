@@ -4,11 +4,11 @@ import { store } from '../app/store'
 import { keptOpened } from '../app/view-slice'
 import type { View } from '../stage/camera'
 import { setView } from '../stage/views'
-import { atDesk } from '../desks/after-desk'
+import type { Now } from '../verbs/kind'
 
 /** Opens a kept view: at the Fabric desk where it shows fabric, at the Slice desk where it is cut, at the Form desk otherwise. */
-export function openKept(view: KeptView, dispatch: AppDispatch, go: (desk: string) => void): void {
-  atDesk(view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form', go, () => {
+export function openKept(view: KeptView, dispatch: AppDispatch, go: Now['go']): void {
+  go(view.shows.fabric ? 'fabric' : view.blade ? 'slice' : 'form', () => {
     dispatch(keptOpened(view))
     // Panes are measured once they stand.
     requestAnimationFrame(() =>

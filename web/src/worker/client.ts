@@ -1,5 +1,9 @@
 import { wrap, type Remote } from 'comlink'
 import type { StudyWorker } from './protocol'
+import { refusalsCross } from './refusals'
+
+// What the page is asked by a worker (progress) never fails in a way that a person could do something about.
+refusalsCross(['The page failed in an unforeseen way.', 'Reload it.'])
 
 /** What waits for an answer of a worker that has died. */
 export class WorkerDied extends Error {
@@ -21,7 +25,10 @@ export function onWorkerDied(listen: () => void): () => void {
   return () => listeners.delete(listen)
 }
 
-let living = start()
+let living: Living | null = null
+
+/** Starts the worker where it is not there yet: its first call finds it ready the sooner. */
+export const warmWorker = (): Living => (living ??= start())
 
 /** A new worker. It holds a lock as long as it lives: whoever gets the lock knows that it is dead, whatever it died of. */
 function start(): Living {
@@ -52,7 +59,7 @@ export const studyWorker = new Proxy({} as Remote<StudyWorker>, {
   get:
     (_, name: keyof StudyWorker) =>
     (...args: unknown[]): Promise<unknown> => {
-      const { remote, death } = living
+      const { remote, death } = warmWorker()
       return Promise.race([(remote[name] as (...a: unknown[]) => Promise<unknown>)(...args), death])
     },
 })

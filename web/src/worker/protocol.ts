@@ -206,8 +206,10 @@ export interface Ask {
   section: Upright | null
 }
 
-export type Answer = { view: StudyView } | { refused: string } | { dropped: true }
+/** null: it was dropped for a newer one */
+export type Answer = StudyView | null
 
+/** What cannot be done is refused: thrown as a Refusal on both sides (`refusals.ts`). */
 export interface StudyWorker {
   /** answers when the lock is held by which the page knows that the worker lives */
   alive(): Promise<void>
@@ -215,38 +217,23 @@ export interface StudyWorker {
   edit(edits: Edit[]): void
   study(ask: Ask): Promise<Answer>
   /** the edits that store what the preview offers, that bring parts in line, that remove parts */
-  accept(ask: Ask): Promise<{ edit: Edit } | { refused: string }>
+  accept(ask: Ask): Promise<Edit>
   /** the edit of a finding's remedy */
-  mend(scheme: string, finding: string): Promise<{ edit: Edit } | { refused: string }>
-  bringInLine(scheme: string, parts: string[] | null): Promise<{ edit: Edit } | { refused: string }>
-  keepAsIs(scheme: string, parts: string[]): Promise<{ edit: Edit } | { refused: string }>
+  mend(scheme: string, finding: string): Promise<Edit>
+  bringInLine(scheme: string, parts: string[] | null): Promise<Edit>
+  keepAsIs(scheme: string, parts: string[]): Promise<Edit>
   /** where a part could be attached, the likeliest place first; and the edit that attaches it */
-  places(scheme: string, part: string): Promise<{ places: Place[] } | { refused: string }>
-  attach(
-    scheme: string,
-    part: string,
-    place: Pick<Place, 'mass' | 'face'>,
-  ): Promise<{ edit: Edit } | { refused: string }>
+  places(scheme: string, part: string): Promise<Place[]>
+  attach(scheme: string, part: string, place: Pick<Place, 'mass' | 'face'>): Promise<Edit>
   /** points (x, y, z each) as a survey, packed to be kept */
   packPoints(points: Float64Array): Promise<Uint8Array>
   /** closed shapes of a sketch; `progress` hears how far it is */
-  trace(
-    raster: Raster,
-    options: TraceOptions,
-    progress: (done: number, what: string) => void,
-  ): Promise<{ shapes: FoundShape[] } | { refused: string }>
+  trace(raster: Raster, options: TraceOptions, progress: (done: number, what: string) => void): Promise<FoundShape[]>
   /** m: the ground's height at a place, in world coordinates; null where it is not known */
-  groundAt(scheme: string, x: number, y: number): Promise<{ height: number | null } | { refused: string }>
-  compareTrace(
-    scheme: string,
-    trace: string,
-    stand: number,
-  ): Promise<{ comparison: Comparison & { view: string } } | { refused: string }>
+  groundAt(scheme: string, x: number, y: number): Promise<number | null>
+  compareTrace(scheme: string, trace: string, stand: number): Promise<Comparison & { view: string }>
   /** a trace in plan, world coordinates */
-  tracedPlan(
-    scheme: string,
-    trace: string,
-  ): Promise<{ loops: { points: Vec2[]; bulges: number[] }[] } | { refused: string }>
+  tracedPlan(scheme: string, trace: string): Promise<{ points: Vec2[]; bulges: number[] }[]>
 }
 
 /** The pieces of geometry that the ground names. */

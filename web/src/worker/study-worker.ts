@@ -2,11 +2,12 @@ import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import { applyChecked, applyEdit, type Edit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
-import { packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
+import { packSurvey, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, type Study } from '@geotome/core/study'
 import { assetAt, needAssets } from './assets'
 import type { Answer, Ask, StudyWorker } from './protocol'
+import { refusalsCross } from './refusals'
 import { forget, viewOf } from './view'
 
 /** Runs studies off the page's thread; pauses between masses and drops a study when a newer one is asked for. */
@@ -45,81 +46,64 @@ const api: StudyWorker = {
   },
   async study(ask) {
     const mine = ++newest
-    try {
-      const started = performance.now()
-      const study = await compute(ask, () => mine !== newest)
-      if (!study) return { dropped: true } satisfies Answer
-      const view = viewOf(study, ask, sent, performance.now() - started)
-      const other =
-        ask.compare && ask.compare !== ask.scheme && project?.schemes[ask.compare]
-          ? await compute({ ...ask, scheme: ask.compare, preview: null }, () => mine !== newest)
-          : null
-      if (other)
-        view.compare = {
-          scheme: other.scheme.id,
-          name: other.scheme.name,
-          ledger: ledgerOf(other),
-          parts: other.parts.length,
-          findings: other.findings.length,
-        }
-      forget(view, sent)
-      return transfer(
-        { view } satisfies Answer,
-        view.geometry.flatMap((g) => [
-          g.positions.buffer,
-          g.normals.buffer,
-          g.edges.buffer,
-          g.contours.buffer,
-          g.faceOf.buffer,
-          ...(g.index ? [g.index.buffer] : []),
-        ]),
-      )
-    } catch (e) {
-      return refused(e)
-    }
+    const started = performance.now()
+    const study = await compute(ask, () => mine !== newest)
+    if (!study) return null
+    const view = viewOf(study, ask, sent, performance.now() - started)
+    const other =
+      ask.compare && ask.compare !== ask.scheme && project?.schemes[ask.compare]
+        ? await compute({ ...ask, scheme: ask.compare, preview: null }, () => mine !== newest)
+        : null
+    if (other)
+      view.compare = {
+        scheme: other.scheme.id,
+        name: other.scheme.name,
+        ledger: ledgerOf(other),
+        parts: other.parts.length,
+        findings: other.findings.length,
+      }
+    forget(view, sent)
+    return transfer(
+      view satisfies Answer,
+      view.geometry.flatMap((g) => [
+        g.positions.buffer,
+        g.normals.buffer,
+        g.edges.buffer,
+        g.contours.buffer,
+        g.faceOf.buffer,
+        ...(g.index ? [g.index.buffer] : []),
+      ]),
+    )
   },
   accept: (ask) =>
-    edited({ ...ask, preview: null }, (study) => {
+    asked({ ...ask, preview: null }, (study) => {
       if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
       const { candidates } = propose(study.context, ask.proposal.masses ?? undefined, howOf(ask.proposal.choices))
       return addParts(study.context, partsFrom(study.context, mint, candidates, ask.proposal.choices))
     }),
   bringInLine: (scheme, parts) =>
-    edited(plain(scheme), (study) =>
+    asked(plain(scheme), (study) =>
       bringInLine(
         study.context,
         study.parts.filter((p) => !parts || parts.includes(p.id)),
       ),
     ),
   keepAsIs: (scheme, parts) =>
-    edited(plain(scheme), (study) =>
+    asked(plain(scheme), (study) =>
       keepAsIs(
         study.context,
         study.parts.filter((p) => parts.includes(p.id)),
       ),
     ),
-  attach: (scheme, part, place) => edited(plain(scheme), (study) => attach(study.context, partOf(study, part), place)),
-  async places(scheme, part) {
-    try {
-      const study = await compute(plain(scheme), () => false)
-      return { places: study ? placesFor(study.context, partOf(study, part)) : [] }
-    } catch (e) {
-      return refused(e)
-    }
-  },
+  attach: (scheme, part, place) => asked(plain(scheme), (study) => attach(study.context, partOf(study, part), place)),
+  places: (scheme, part) => asked(plain(scheme), (study) => placesFor(study.context, partOf(study, part))),
   packPoints: async (points) => packSurvey({ points, lines: [] }),
-  async trace(raster, options, progress) {
-    try {
-      return { shapes: await traceSketch(raster, options, progress) }
-    } catch (e) {
-      return refused(e)
-    }
-  },
-  groundAt: (scheme, x, y) => asked(scheme, (study) => ({ height: study.ground.height(x, y) })),
-  compareTrace: (scheme, trace, stand) => asked(scheme, (study) => ({ comparison: compareTrace(study, trace, stand) })),
-  tracedPlan: (scheme, trace) => asked(scheme, (study) => ({ loops: tracedPlan(study, trace) })),
+  trace: (raster, options, progress) => traceSketch(raster, options, progress),
+  groundAt: (scheme, x, y) => asked(plain(scheme), (study) => study.ground.height(x, y)),
+  compareTrace: (scheme, trace, stand) => asked(plain(scheme), (study) => compareTrace(study, trace, stand)),
+  tracedPlan: (scheme, trace) => asked(plain(scheme), (study) => tracedPlan(study, trace)),
   mend: (scheme, key) =>
-    edited(
+    asked(
       plain(scheme),
       (study) =>
         study.findings.find((f) => f.key === key)?.fix?.edit(mint) ??
@@ -131,24 +115,10 @@ const plain = (scheme: string): Ask => ({ scheme, preview: null, proposal: null,
 const partOf = (study: Study, id: string) =>
   study.scheme.parts[id] ?? refuse('unknown-id', 'That part is not there any more.', 'Pick another one.')
 
-/** An edit that needs a study of the project as it stands. */
-async function edited(ask: Ask, make: (study: Study) => Edit): Promise<{ edit: Edit } | { refused: string }> {
-  try {
-    const study = await compute(ask, () => false)
-    return study ? { edit: make(study) } : { refused: 'No project is open.' }
-  } catch (e) {
-    return refused(e)
-  }
-}
-
 /** Something that is asked of a study of the project as it stands. */
-async function asked<T extends object>(scheme: string, answer: (study: Study) => T): Promise<T | { refused: string }> {
-  try {
-    const study = await compute(plain(scheme), () => false)
-    return study ? answer(study) : { refused: 'No project is open.' }
-  } catch (e) {
-    return refused(e)
-  }
+async function asked<T>(ask: Ask, answer: (study: Study) => T): Promise<T> {
+  const study = await compute(ask, () => false)
+  return study ? answer(study) : refuse('stale', 'No project is open.')
 }
 
 async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
@@ -168,13 +138,8 @@ async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
   }
 }
 
-function refused(e: unknown): { refused: string } {
-  if (e instanceof Refusal) return { refused: e.message }
-  console.error(e)
-  return {
-    refused:
-      'The computation failed in an unforeseen way; the last result stays. Undo the last change, or reload the page.',
-  }
-}
-
+refusalsCross([
+  'The computation failed in an unforeseen way; the last result stays.',
+  'Undo the last change, or reload the page.',
+])
 expose(api)

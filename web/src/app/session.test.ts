@@ -1,0 +1,99 @@
+import { describe, expect, it, vi } from 'vitest'
+import type { Edit } from '@geotome/core/edits'
+import { blankProject } from '@geotome/core/project'
+import { Problem, type Api, type LoggedEdit } from './api'
+import { createSession } from './create-session'
+import type { PendingEdit } from './project-slice'
+import { createAppStore } from './store'
+
+/** A session on a server that answers as it is told, beside any browser. */
+function onServer(left: PendingEdit[] = []) {
+  const project = blankProject(() => crypto.randomUUID(), 'Quay', 'm', null)
+  const log: LoggedEdit[] = []
+  const said: string[] = []
+  const kept = new Map(left.map((e) => [e.id, e]))
+  let server: 'well' | 'away' | 'refuses' = 'well'
+  const store = createAppStore()
+  const history = { undo: null, redo: null }
+  const api = {
+    open: async () => ({ project, seq: 0, history }),
+    edit: async (_: string, { id, label, edit }: { id: string; label: string; edit: Edit }) => {
+      if (server === 'away') throw new Problem('The server could not be reached.', 0)
+      if (server === 'refuses') throw new Problem('It no longer fits.', 409)
+      log.push({ seq: log.length + 1, id, author: 'a', label, kind: 'edit', edit })
+      return { history, seq: log.length }
+    },
+    since: async (_: string, seq: number) => log.slice(seq),
+  } as unknown as Api
+  const session = createSession({
+    api,
+    store,
+    author: () => 'a',
+    say: (text) => void said.push(text),
+    outbox: {
+      keep: (_, __, edit) => void kept.set(edit.id, edit),
+      forget: async (id) => void kept.delete(id),
+      leftOf: async () => [...kept.values()].map((e) => ({ ...e, author: 'a' })),
+      waiting: async () => new Map(),
+      keepsEdits: () => true,
+    },
+    stream: () => ({ addEventListener: () => {}, close: () => {}, readyState: 1 }) as unknown as EventSource,
+  })
+  return { session, store, log, said, kept, serverIs: (now: typeof server) => (server = now) }
+}
+
+const named = (name: string): Edit => ({ edit: 'project.change', set: { name } })
+const nameOf = (s: ReturnType<typeof onServer>) => s.store.getState().project.confirmed?.name
+
+describe('a session', () => {
+  it('shows an edit at once, and sends edits one after the other in their order', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    for (const name of ['A', 'B', 'C']) expect(s.session.makeEdit(name, named(name))).toBe(true)
+    expect(s.store.getState().project.pending).toHaveLength(3)
+    await s.session.settled()
+    expect(s.log.map((e) => e.label)).toEqual(['A', 'B', 'C'])
+    expect(nameOf(s)).toBe('C')
+    expect(s.kept.size).toBe(0)
+    expect(s.session.wouldLose()).toBe(false)
+  })
+  it('keeps what the server did not get, says that it is away, and sends it when it is back', async () => {
+    vi.useFakeTimers()
+    const s = onServer()
+    await s.session.openProject('p')
+    s.serverIs('away')
+    s.session.makeEdit('A', named('A'))
+    await vi.advanceTimersByTimeAsync(2500)
+    expect(s.store.getState().project.saved.state).toBe('away')
+    expect([...s.kept.values()].map((e) => e.label)).toEqual(['A'])
+    s.serverIs('well')
+    await vi.advanceTimersByTimeAsync(1500)
+    expect(s.log).toHaveLength(1)
+    expect(s.kept.size).toBe(0)
+    vi.useRealTimers()
+  })
+  it('lets go of what the server refuses, and says its sentence', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.serverIs('refuses')
+    s.session.makeEdit('A', named('A'))
+    await s.session.settled()
+    expect(s.said).toEqual(['It no longer fits.'])
+    expect(s.store.getState().project.pending).toEqual([])
+    expect(nameOf(s)).toBe('Quay')
+  })
+  it('takes up what an earlier window left unsent', async () => {
+    const s = onServer([{ id: crypto.randomUUID(), label: 'left', edit: named('Left') }])
+    await s.session.openProject('p')
+    await s.session.settled()
+    expect(s.log.map((e) => e.label)).toEqual(['left'])
+    expect(nameOf(s)).toBe('Left')
+  })
+  it('two sessions know nothing of one another', async () => {
+    const [a, b] = [onServer(), onServer()]
+    await Promise.all([a.session.openProject('a'), b.session.openProject('b')])
+    a.session.makeEdit('A', named('A'))
+    await a.session.settled()
+    expect([nameOf(a), nameOf(b)]).toEqual(['A', 'Quay'])
+  })
+})

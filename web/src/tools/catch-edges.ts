@@ -1,0 +1,37 @@
+import { outlinesOf } from '@geotome/core/moves'
+import { numbersOf, type Project, type Scheme } from '@geotome/core/project'
+import { placePoint, type Arc, type Vec2 } from '@geotome/core/solid'
+import type { CatchEdge } from './catching'
+
+/** The edges of all drawn outlines in the world, m: what the pointer can catch. */
+export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
+  const numbers = numbersOf(project, scheme)
+  return Object.values(scheme.masses).flatMap((mass): CatchEdge[] => {
+    const outline = mass.recipe[0]
+    if (outline?.move !== 'outline') return []
+    const at = {
+      x: numbers.length(mass.place.x),
+      y: numbers.length(mass.place.y),
+      z: 0,
+      turn: numbers.angle(mass.place.turn),
+    }
+    return outlinesOf(outline, numbers).flatMap((line): CatchEdge[] => {
+      const seen = new Set<Arc>()
+      return line.points.flatMap((p, i): CatchEdge[] => {
+        const arc = line.arcs[i]
+        if (!arc)
+          return [
+            {
+              kind: 'side',
+              a: placePoint(p, at),
+              b: placePoint(line.points[(i + 1) % line.points.length] as Vec2, at),
+            },
+          ]
+        if (seen.has(arc)) return []
+        seen.add(arc)
+        const [x, y] = placePoint([arc.x, arc.y], at)
+        return [{ kind: 'arc', arc: { ...arc, x, y, from: arc.from + (at.turn * Math.PI) / 180 } }]
+      })
+    })
+  })
+}

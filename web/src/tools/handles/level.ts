@@ -1,0 +1,54 @@
+import { carriedBy, levelHeights, moveLevel } from '@geotome/core/levels'
+import { showNumber, type Scheme } from '@geotome/core/project'
+import type { Vec2 } from '@geotome/core/solid'
+import type { Grip } from '../hold'
+import type { World } from '../kind'
+import { byStride } from './standing'
+
+export const LEVEL_HELP = [
+  ['drag a level', 'moves it, wherever it is drawn'],
+  ['Alt while dragging a level', 'holds those above'],
+] as const
+
+/** A level held in the spine, an elevation or a section; `perPixel` m to a pixel. Says its height, whether those above follow, and what goes along. */
+export function levelGrip(
+  id: string,
+  from: Vec2,
+  perPixel: number,
+  world: World,
+  then: Pick<Grip, 'click' | 'done'>,
+): Grip {
+  const { project, scheme } = world
+  const z0 = levelHeights(project, scheme).find((l) => l.id === id)?.height ?? 0
+  return {
+    label: `move ${scheme.levels[id]?.name ?? 'level'}`,
+    // What is let go within a few pixels was a click; the level goes along from the first one.
+    slack: 3,
+    follows: true,
+    ...then,
+    answer: ({ at, alt }) => {
+      const z = byStride(z0 - (at[1] - from[1]) * perPixel, project.stride.length)
+      const how = alt ? 'held' : 'carried'
+      const [carried, held] = (['carried', 'held'] as const).map((h) =>
+        JSON.stringify(moveLevel(project, scheme, id, z, h)),
+      )
+      return {
+        say: [
+          showNumber(z, 'length', project),
+          carried === held ? '' : alt ? 'above: held' : 'above: carried (Alt holds)',
+          goingAlong(scheme, id, alt),
+        ],
+        edit: (now) => moveLevel(now.project, now.scheme, id, z, how),
+      }
+    },
+  }
+}
+
+/** What goes along with a level that is dragged: "7 levels, 1 mass, 8 parts". */
+function goingAlong(scheme: Scheme, id: string, held: boolean): string {
+  const c = carriedBy(scheme, id)
+  const some = (n: number, one: string) => (n ? [`${n} ${n === 1 ? one : one === 'mass' ? 'masses' : `${one}s`}`] : [])
+  return [...(held ? [] : some(c.levels.length, 'level')), ...some(c.masses, 'mass'), ...some(c.parts, 'part')].join(
+    ', ',
+  )
+}

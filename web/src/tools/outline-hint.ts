@@ -1,0 +1,30 @@
+import type { World } from './kind'
+import type { DrawKind, DrawState } from './outline-state'
+import type { OutlineUse } from './outlines/kind'
+
+/** What is wanted next while an outline is drawn. */
+export function outlineHint(
+  kind: DrawKind,
+  s: DrawState,
+  use: OutlineUse,
+  world: World,
+  of: string | undefined,
+): string {
+  const what = use.what(world, of)
+  if (s.stage === 'height')
+    return 'Move up or down for the height (it catches levels), or type it. Enter or a click accepts, Escape goes back'
+  if (s.points.length === 0) {
+    const named = use.isNamed || kind === 'polygon' ? what : `the ${kind}`
+    return `Click the ${kind === 'circle' ? 'centre' : 'first corner'} of ${named}, or type its place east, Tab, north, Enter`
+  }
+  if (kind === 'circle') return 'Click a point on the circle, or type its radius, Enter'
+  if (kind === 'rectangle') return 'Click the opposite corner, or type the width, Tab, the depth, Enter'
+  if (s.side === 'arc' && !s.through)
+    return 'Click a point that the arc passes, then its end; or type its rise. A changes to the next kind of side'
+  if (s.side === 'arc') return 'Click where the arc ends'
+  if (s.side === 'tangent')
+    return 'Click where the arc ends that goes on from the last side. A changes to the next kind of side'
+  return s.points.length < 3
+    ? 'Click the next corner, or type a length (Tab: direction), Enter. A draws an arc, Shift holds to an axis'
+    : 'Click the next corner; Enter or a click on the first corner closes the outline. A draws an arc'
+}

@@ -1,0 +1,261 @@
+import { levelHeights } from '@geotome/core/levels'
+import { outlineFault } from '@geotome/core/moves'
+import { readTyped, showQuantity, type Num } from '@geotome/core/project'
+import { arcBetween, arcPoints, type Vec2, type Vec3 } from '@geotome/core/solid'
+import { catchPoint } from './catching'
+import type { Answer, LiveField, Mark, PointerAt, Taken, Tool, World } from './kind'
+import { outlineHint } from './outline-hint'
+import {
+  apart,
+  bulgeTo,
+  CLEAR,
+  nextPoint,
+  round,
+  secondIs,
+  shapeDrawn,
+  SIDE_KINDS,
+  START,
+  type DrawKind,
+  type DrawState,
+  type SideKind,
+} from './outline-state'
+import { outlineUse } from './outlines/list'
+
+/**
+ * Drawing an outline by presses and typed lengths in any mix, then, where it is raised, its height by moving or typing, caught at levels.
+ * What it becomes is told by `taken.becomes`.
+ */
+export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
+  name: kind,
+  panes: 'flat',
+  aims: 'plane',
+  help:
+    kind === 'polygon'
+      ? [['A while drawing', 'next kind of side: straight, arc, tangent']]
+      : kind === 'rectangle'
+        ? [['Shift while drawing', 'holds to an axis']]
+        : [],
+  plane: (taken, world) => (outlineUse(taken.becomes).on === 'ground' ? 0 : baseOf(world)),
+  begin: () => START,
+  answer: (s, event, world, taken) => {
+    switch (event.kind) {
+      case 'move':
+        return moved(kind, s, event.at, world, taken)
+      case 'press':
+        return accepted(kind, s, false, world, taken)
+      case 'accept':
+        return accepted(kind, s, true, world, taken)
+      case 'type':
+        return showing(
+          kind,
+          { ...s, typed: s.typed.map((t, i) => (i === event.field ? event.text : t)) as unknown as DrawState['typed'] },
+          world,
+          taken,
+        )
+      case 'choose':
+        return { state: { ...s, side: event.choice as SideKind, through: null } }
+      case 'back':
+        return stepBack(kind, s, world, taken)
+    }
+  },
+  hint: (s, world, taken) => outlineHint(kind, s, outlineUse(taken.becomes), world, taken.of),
+  step: (s) => `${s.stage} ${s.points.length}`,
+  fields: (s, world) => fieldsOf(kind, s, world),
+  choices: (s) =>
+    kind === 'polygon' && s.stage === 'outline' && s.points.length
+      ? { label: 'The next side', options: SIDE_KINDS, chosen: s.side, key: 'A', where: 'pointer' }
+      : null,
+  marks: (s, world, z) => marksOf(kind, s, world, z),
+})
+
+const baseOf = ({ project, scheme, level }: World): number =>
+  levelHeights(project, scheme).find((l) => l.id === level)?.height ?? 0
+
+/** The state with what it shows on the stage as if it were made. */
+function showing(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answer<DrawState> {
+  if (s.stage !== 'height') return { state: s }
+  const height = typedHeight(s, world)
+  return {
+    state: s,
+    tried: outlineUse(taken.becomes).make(
+      shapeDrawn(kind, s),
+      { height, upTo: s.typed[0].trim() ? null : (s.upTo?.id ?? null) },
+      world,
+      taken.of,
+    ).edit,
+  }
+}
+
+function typedHeight(s: DrawState, { project, scheme }: World): Num {
+  try {
+    return s.typed[0].trim() ? readTyped(s.typed[0], 'length', project, scheme).num : s.height
+  } catch {
+    return s.height
+  }
+}
+
+function moved(kind: DrawKind, s: DrawState, at: PointerAt, world: World, taken: Taken): Answer<DrawState> {
+  const { project, scheme } = world
+  const stride = project.stride.length
+  if (s.stage === 'outline')
+    return {
+      state: {
+        ...s,
+        cursor: catchPoint(at.raw, { edges: world.edges, drawn: s.points, pixel: at.pixel, stride, held: at.held }),
+      },
+    }
+  const rising = s.rising?.pane === at.pane ? s.rising : { pane: at.pane, up: at.up }
+  const levels = levelHeights(project, scheme)
+  const base = baseOf(world)
+  const raw = START.height + at.up - rising.up
+  const caught = levels
+    .filter((l) => l.height > base + 1e-3 && Math.abs(l.height - base - raw) < 6 * at.pixel)
+    .sort((p, q) => Math.abs(p.height - base - raw) - Math.abs(q.height - base - raw))[0]
+  return showing(
+    kind,
+    {
+      ...s,
+      rising,
+      height: caught ? round(caught.height - base) : Math.max(stride, Math.round(raw / stride) * stride),
+      upTo: caught ? { id: caught.id, name: caught.name } : null,
+    },
+    world,
+    taken,
+  )
+}
+
+/** The outline is whole: it is made, or its height comes next. */
+function closed(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answer<DrawState> {
+  const fault = kind === 'polygon' ? outlineFault(s.points, null, s.bulges.some((b) => b !== 0) ? 2 : 3) : null
+  if (fault) return { state: s, refused: `The outline ${fault.what}. ${fault.remedy}` }
+  const use = outlineUse(taken.becomes)
+  if (!use.rises) return { state: s, made: { ...use.make(shapeDrawn(kind, s), null, world, taken.of), then: 'end' } }
+  return showing(kind, { ...s, stage: 'height', typed: CLEAR, cursor: null, through: null, rising: null }, world, taken)
+}
+
+/** Sets the next point, or accepts the height. */
+function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, taken: Taken): Answer<DrawState> {
+  const { project, scheme } = world
+  // What cannot be read is refused with its sentence, and nothing is set.
+  const nums = s.typed.map((text, i) =>
+    text.trim()
+      ? readTyped(text, i === 1 && s.stage === 'outline' ? secondIs(kind, s) : 'length', project, scheme).num
+      : null,
+  )
+  if (s.stage === 'height') {
+    const raised = { height: nums[0] ?? s.height, upTo: nums[0] === null ? (s.upTo?.id ?? null) : null }
+    return {
+      state: s,
+      made: { ...outlineUse(taken.becomes).make(shapeDrawn(kind, s), raised, world, taken.of), then: 'end' },
+    }
+  }
+  const closing =
+    kind === 'polygon' &&
+    s.points.length >= 2 &&
+    !s.typed[0] &&
+    !s.typed[1] &&
+    (byEnter ? s.points.length >= 3 || s.bulges.some((b) => b !== 0) : s.cursor?.word === 'close here')
+  const point = closing ? (s.points[0] ?? null) : nextPoint(kind, s, world)
+  if (!point) return { state: s }
+  // An arc through three points takes the point in between first.
+  const wantsThrough = kind === 'polygon' && s.side === 'arc' && !s.through && s.points.length && !s.typed[2]
+  if (wantsThrough && !(closing && byEnter)) return { state: { ...s, through: point, typed: CLEAR } }
+  const last = s.points.at(-1)
+  if (!closing && last && apart(point, last) < 1e-3) return { state: s }
+  const bulges = last ? [...s.bulges.slice(0, s.points.length - 1), bulgeTo(kind, s, point, world)] : []
+  if (closing)
+    return s.points.length < 3 && bulges.every((b) => b === 0)
+      ? { state: s }
+      : closed(kind, { ...s, bulges }, world, taken)
+  const next: DrawState = { ...s, points: [...s.points, point], bulges, through: null, typed: CLEAR }
+  if (kind === 'polygon' || next.points.length < 2) return { state: next }
+  const [a, b] = next.points as [Vec2, Vec2]
+  if (kind === 'rectangle' && (Math.abs(a[0] - b[0]) < 1e-3 || Math.abs(a[1] - b[1]) < 1e-3)) return { state: s }
+  return closed(kind, next, world, taken)
+}
+
+function stepBack(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answer<DrawState> {
+  if (s.typed.some(Boolean)) return showing(kind, { ...s, typed: CLEAR }, world, taken)
+  if (s.stage === 'height')
+    return {
+      state: { ...s, stage: 'outline', points: kind === 'polygon' ? s.points : s.points.slice(0, 1), rising: null },
+      tried: null,
+    }
+  if (s.through) return { state: { ...s, through: null } }
+  if (s.points.length)
+    return {
+      state: { ...s, points: s.points.slice(0, -1), bulges: s.bulges.slice(0, Math.max(0, s.points.length - 2)) },
+    }
+  return { state: s, tried: null, end: true }
+}
+
+function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
+  const show = (v: number, quantity: 'length' | 'angle' = 'length') => showQuantity(v, quantity, world.project)
+  const next = nextPoint(kind, s, world)
+  const last = s.points.at(-1)
+  const live: [string, string][] =
+    s.stage === 'height'
+      ? [['height', s.upTo ? `to ${s.upTo.name}` : show(s.height)]]
+      : !last
+        ? [
+            ['east', s.cursor ? show(s.cursor.point[0]) : ''],
+            ['north', s.cursor ? show(s.cursor.point[1]) : ''],
+          ]
+        : kind === 'circle'
+          ? [['radius', next ? show(apart(next, last)) : '']]
+          : kind === 'rectangle'
+            ? [
+                ['width', next ? show(Math.abs(next[0] - last[0])) : ''],
+                ['depth', next ? show(Math.abs(next[1] - last[1])) : ''],
+              ]
+            : [
+                ['length', next ? show(apart(next, last)) : ''],
+                [
+                  'direction',
+                  next ? show((Math.atan2(next[1] - last[1], next[0] - last[0]) * 180) / Math.PI, 'angle') : '',
+                ],
+                ...(s.side === 'straight'
+                  ? []
+                  : [
+                      ['rise', next ? show((bulgeTo(kind, s, next, world) * apart(next, last)) / 2) : ''] as [
+                        string,
+                        string,
+                      ],
+                    ]),
+              ]
+  return live.map(([label, text], i) => ({ label, live: text, typed: s.typed[i] ?? '' }))
+}
+
+function marksOf(kind: DrawKind, s: DrawState, world: World, z: number): Mark[] {
+  const up = (p: Vec2): Vec3 => [p[0], p[1], z]
+  const next = s.stage === 'outline' ? nextPoint(kind, s, world) : null
+  const ring = ringOf(kind, s, next, next ? bulgeTo(kind, s, next, world) : 0)
+  const caught = s.stage === 'outline' ? s.cursor : null
+  return [
+    {
+      kind: 'path',
+      points: ring.map(up),
+      closed: ring.length > 2 && (s.stage === 'height' || kind !== 'polygon'),
+      filled: true,
+    },
+    ...(caught?.along ? [{ kind: 'guide' as const, from: up(caught.along[0]), to: up(caught.along[1]) }] : []),
+    ...(s.through ? [{ kind: 'ring' as const, at: up(s.through), word: null }] : []),
+    ...s.points.map((p): Mark => ({ kind: 'dot', at: up(p) })),
+    ...(caught ? [{ kind: 'ring' as const, at: up(caught.point), word: caught.word }] : []),
+  ]
+}
+
+/** What is drawn so far as points to be joined, arcs in their facets; the side under way leads to `next`. */
+function ringOf(kind: DrawKind, s: DrawState, next: Vec2 | null, bulge: number): Vec2[] {
+  const [a, b] = [s.points[0], next ?? s.points[1]]
+  if (kind === 'rectangle') return a && b ? [a, [b[0], a[1]], b, [a[0], b[1]]] : s.points
+  if (kind === 'circle')
+    return a && b ? arcPoints({ x: a[0], y: a[1], r: apart(b, a), from: 0, sweep: 2 * Math.PI, n: 72 }) : []
+  const points = next ? [...s.points, next] : s.points
+  const bulges = next ? [...s.bulges.slice(0, s.points.length - 1), bulge] : s.bulges
+  return points.flatMap((p, i): Vec2[] => {
+    const q = points[i + 1] ?? (next ? undefined : points[0])
+    const arc = q && arcBetween(p, q, bulges[i] ?? 0)
+    return arc ? arcPoints(arc).slice(0, -1) : [p]
+  })
+}

@@ -1,0 +1,15 @@
+import { neighbourEdit } from '../../ground/ground-edits'
+import type { OutlineUse } from './kind'
+import { pointsOf } from './points'
+
+export const neighbour: OutlineUse = {
+  name: 'neighbour',
+  what: () => 'the neighbour',
+  isNamed: true,
+  on: 'ground',
+  rises: true,
+  make: (shape, raised, world) => ({
+    label: 'draw a neighbour',
+    edit: () => neighbourEdit(world.project, pointsOf(shape), raised?.height ?? 0, world.id(0)),
+  }),
+}
