@@ -1,6 +1,6 @@
 import { bodyMesh } from '../fabric'
 import type { Material } from '../project'
-import { placeSolid, type Mesh } from '../solid'
+import { placeSolid, type Mesh, faceFileName } from '../solid'
 import type { Study } from '../study'
 
 /** A thing to be drawn in a file: a closed mesh in metres, z up, with its faces' names where it is a form, and what it is drawn in. */
@@ -27,10 +27,7 @@ export function formBodies({ project, scheme, forms, around }: Study): NamedBody
       mesh: solid,
       faceOf: solid.facetOf.map((f) => number[f] ?? 0),
       material: materialOf(mass?.material),
-      faces: names.map((name) => ({
-        name: name.split('/').slice(1).join('-'),
-        material: materialOf(mass?.faces[name]),
-      })),
+      faces: names.map((name) => ({ name: faceFileName(name), material: materialOf(mass?.faces[name]) })),
     }
   })
 }

@@ -10,6 +10,7 @@ import {
   type Region,
   type Vec2,
   type Vec3,
+  stripName,
 } from '../solid'
 import { girthOf, unrolled, type WorldFace } from './print'
 
@@ -79,7 +80,8 @@ export function pieceOf(face: WorldFace, region: Region): Piece {
   const foot = points.filter((p) => p[1] < z0 + 1e-5).map((p) => p[0])
   const [from, to] = foot.length > 1 ? [Math.min(...foot), Math.max(...foot)] : [Math.min(...us), Math.max(...us)]
   const whole = unrolled(face)
-  const key = `${neighbour(whole, face.beyond, z0 + 1e-3, from)}>${neighbour(whole, face.beyond, z0 + 1e-3, to)}`
+  const at = (u: number) => neighbour(whole, face.beyond, z0 + 1e-3, u)
+  const key = stripName(at(from), at(to))
   return {
     region,
     from,

@@ -1,14 +1,12 @@
 import { fingerprint } from '../values'
 import type { MassForm } from '../form'
 import type { Part } from '../project'
-import type { Vec3 } from '../solid'
+import { rawName, stripOf, type Vec3 } from '../solid'
 import { piecesBetween, pointAt, type Piece } from './bands'
 import { facesOfForm, formSign, levelHeight, sidesOf, takenStoreys, tiedHeight, type FabricContext } from './context'
 import {
   faceArea,
-  ownPiece,
   printedFace,
-  rawName,
   sameArc,
   sameCorners,
   samePlane,
@@ -91,8 +89,8 @@ export function hostInStorey(context: FabricContext, form: MassForm, part: Part)
   const { from, to } = wallBand(context, part)
   const found = storeyFaces(context, form, host.face, from, to, part.follow)
   return (
-    found.find((f) => f.key === ownPiece(part.host.piece)) ??
-    (found.length === 1 || ownPiece(part.host.piece) === '' ? (found[0] ?? null) : null)
+    found.find((f) => f.key === stripOf(part.host.piece)) ??
+    (found.length === 1 || stripOf(part.host.piece) === '' ? (found[0] ?? null) : null)
   )
 }
 
@@ -182,7 +180,7 @@ function faceBond(context: FabricContext, part: Part, print: FacePrint, form: Ma
   if (part.kind !== 'wall') return drifted('its face is reshaped')
   const { from, to } = wallBand(context, part)
   const [was, is] = [then, now].map((face) =>
-    wallPiece(face, from, to, storey ? '' : ownPiece(part.host.piece), closedOver(form, from)),
+    wallPiece(face, from, to, storey ? '' : stripOf(part.host.piece), closedOver(form, from)),
   ) as [Piece | null, Piece | null]
   if (!is)
     return piecesBetween(now, from, to).length

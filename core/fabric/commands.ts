@@ -1,11 +1,11 @@
+import { onStrip, stripOf, faceLabel } from '../solid'
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { inOrder, nextOrder, refuse, type BuildUp, type Id, type Num, type Part, type Project } from '../project'
 import { piecesBetween, pointAt, type Piece } from './bands'
 import { hostFace, hostInStorey, hostState, printHeights, wallBand } from './bond'
 import { facesOfForm, faceSlope, levelHeight, sidesOf, takenStoreys, tiesOf, type FabricContext } from './context'
 import type { PartStudy } from './parts'
-import { facePrint, ownPiece, platePrint, printedFace, tiltOf, type FacePrint, type WorldFace } from './print'
-import { faceLabel } from './face-label'
+import { facePrint, platePrint, printedFace, tiltOf, type FacePrint, type WorldFace } from './print'
 import type { Candidate, FaceAs, How } from './offers'
 import { storeyPrint } from './storey-face'
 import { closedOver } from './roof-space'
@@ -188,7 +188,7 @@ export function placesFor(context: FabricContext, part: Part, most = 6): Place[]
           {
             mass: form.id,
             face: face.name,
-            label: `${form.name}, ${faceLabel(face)}`,
+            label: `${form.name}, ${faceLabel(face.name)}`,
             away: gap(was, middleOf(face.loops.flat())),
             turned: face.round ? 0 : (Math.acos(dot) * 180) / Math.PI,
           },
@@ -304,18 +304,18 @@ function pieceFor(context: FabricContext, part: Part, print: FacePrint, face: Wo
   const closed = form ? closedOver(form, from) : () => false
   const pieces = piecesBetween(face, from, to, closed)
   // What divides a piece into stretches is other masses: that name stays.
-  const stretch = part.host.piece.slice(ownPiece(part.host.piece).length)
-  if (pieces.length <= 1) return stretch
-  if (pieces.some((p) => p.key === ownPiece(part.host.piece))) return part.host.piece
+  const strip = stripOf(part.host.piece)
+  if (pieces.length <= 1) return onStrip('', part.host.piece)
+  if (pieces.some((p) => p.key === strip)) return part.host.piece
   const [low, high] = printHeights(context, part, print)
   const then = printedFace(print, low, high, face.name)
-  const was = wallPiece(then, from, to, ownPiece(part.host.piece), closed)
+  const was = wallPiece(then, from, to, strip, closed)
   // Along the new face, from where the old piece began to where it ended.
   const [a, b] = was
     ? [along(face, pointAt(then, was.from, was.z0)), along(face, pointAt(then, was.to, was.z0))]
     : [0, 0]
   const common = (p: Piece) => (was ? Math.min(p.to, Math.max(a, b)) - Math.max(p.from, Math.min(a, b)) : p.area)
-  return `${[...pieces].sort((p, q) => common(q) - common(p))[0]?.key ?? ''}${stretch}`
+  return onStrip([...pieces].sort((p, q) => common(q) - common(p))[0]?.key ?? '', part.host.piece)
 }
 
 function along(face: WorldFace, [x, y]: [number, number]): number {

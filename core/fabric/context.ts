@@ -1,3 +1,4 @@
+import { rawName } from '../solid'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
@@ -94,7 +95,7 @@ export function formSign(context: FabricContext, form: MassForm): string {
 
 /** By what kinds of face a floor is bounded: upright, leaning, round or bent ones. */
 export function sidesOf(context: FabricContext, form: MassForm, plate: Plate): string {
-  const faces = new Map(facesOfForm(form).map((f) => [f.name.split('~')[0] ?? '', f]))
+  const faces = new Map(facesOfForm(form).map((f) => [rawName(f.name), f]))
   const kind = (name: string) => {
     const face = faces.get(name)
     return face ? `${name} ${face.round ? 'round' : face.bent ? 'bent' : faceSlope(context, face, form)}` : name

@@ -59,14 +59,6 @@ export function worldFace(form: MassForm, face: Face): WorldFace {
 
 export const worldFaces = (form: MassForm): WorldFace[] => form.body.faces().map((f) => worldFace(form, f))
 
-/** A face's name without what tells its pieces apart. */
-export const rawName = (name: string): string => name.split('~')[0] ?? name
-
-/** Between the name of a piece of face and that of the stretch of it which a wall stands on, where other masses divide it. */
-export const STRETCH = '#'
-/** A piece's name without that of its stretch. */
-export const ownPiece = (piece: string): string => piece.split(STRETCH)[0] ?? ''
-
 /** m along an arc's whole length */
 export const girthOf = (arc: Arc): number => arc.r * Math.abs(arc.sweep)
 

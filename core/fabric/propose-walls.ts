@@ -1,11 +1,11 @@
 import type { MassForm } from '../form'
-import { rectOf, rectsMeet, TOLERANCE } from '../solid'
+import { rectOf, rectsMeet, TOLERANCE, onStrip } from '../solid'
 import { facesAbove, lowestOf, piecesBetween, type Piece } from './bands'
 import { besideOthers, NOTHING_BESIDE } from './beside'
 import type { FabricContext } from './context'
 import { tie, type Draft } from './draft'
 import { LIMITS } from './limits'
-import { facePrint, ownPiece, tiltOf, type WorldFace } from './print'
+import { facePrint, tiltOf, type WorldFace } from './print'
 import { closedOver, roofSpaceOver } from './roof-space'
 import { goesOnIn, isRoofBody, isRunOver, takenOf } from './stands'
 import { storeyFaces, storeyPrint } from './storey-face'
@@ -114,7 +114,7 @@ export function addWalls(draft: Draft, face: WorldFace): void {
             follow: 'face',
             name: `${form.name}, ${band.name}, wall ${count(`wall ${band.level}`)}`,
             side: 'inside',
-            host: { mass: form.id, face: face.name, piece: `${own}${stretch.key.slice(ownPiece(stretch.key).length)}` },
+            host: { mass: form.id, face: face.name, piece: onStrip(own, stretch.key) },
             base: tie(band.level, band.above),
             top: reaches && next ? tie(next.level) : null,
             print: facePrint(face, ties),

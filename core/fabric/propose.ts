@@ -1,9 +1,10 @@
+import { faceLabel } from '../solid'
 import type { MassForm } from '../form'
 import { inOrder } from '../project'
 import { lowestOf } from './bands'
 import { faceSlope, facesOfForm, sidesOf, type FabricContext, type FaceSlope } from './context'
 import { draftFor, tie, type Draft } from './draft'
-import { choicesOf, faceLabel } from './face-label'
+import { choicesOf } from './face-choices'
 import { faceKey, partKey, USUAL, type FaceAs, type How, type Proposal } from './offers'
 import { faceArea, platePrint, type WorldFace } from './print'
 import { addRoof, addSoffit } from './propose-tops'
@@ -85,7 +86,7 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
         if (usual !== 'nothing')
           out.leftOut.push({
             mass: form.id,
-            what: `${form.name}, ${faceLabel(face)}`,
+            what: `${form.name}, ${faceLabel(face.name)}`,
             why: 'was left out on purpose',
             area,
           })
@@ -96,7 +97,7 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
     out.faces.push({
       mass: form.id,
       face: face.name,
-      label: faceLabel(face),
+      label: faceLabel(face.name),
       slope,
       bent: face.bent,
       as,

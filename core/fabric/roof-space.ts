@@ -1,8 +1,8 @@
+import { rawName } from '../solid'
 import type { MassForm } from '../form'
 import { lowestOf } from './bands'
 import { facesOfForm } from './context'
 import { LIMITS } from './limits'
-import { rawName } from './print'
 
 /**
  * Whether all that lies across some edges is mere roof space above a floor (m): sloping faces, by their names, that spring lower than a

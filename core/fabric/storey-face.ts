@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import { arcPoints, offSegment, type Arc, type CutLoop, type Vec2, type Vec3 } from '../solid'
+import { arcPoints, offSegment, type Arc, type CutLoop, type Vec2, type Vec3, rawName, goesRound } from '../solid'
 import { alongArc, exact, girthOf, type FacePrint, type Ties, type WorldFace } from './print'
 import type { FabricContext } from './context'
 
@@ -96,11 +96,11 @@ export function storeyFaces(
   const highest = Math.max(...face.flats.flat().map((p) => p[2]))
   const [low, high] = [Math.max(z0, lowest), Math.min(z1, highest)]
   if (high - low < 1e-3) return []
-  const name = face.name.split('~')[0] ?? face.name
+  const name = rawName(face.name)
   const heads = runsAt(context, form, name, high)
   const middles = runsAt(context, form, name, (low + high) / 2)
   return runsAt(context, form, name, low).flatMap((run): StoreyFace[] => {
-    const closed = run.points[0] !== undefined && run.key === `${name}>${name}`
+    const closed = run.points[0] !== undefined && goesRound(run.key, name)
     const points = closed ? [...run.points, run.points[0] as Vec2] : run.points
     const head = heads.find((h) => h.key === run.key) ?? heads[0]
     const middle = middles.find((h) => h.key === run.key) ?? middles[0]

@@ -11,13 +11,19 @@ import {
   type Region,
   type Vec2,
   type Vec3,
+  rawName,
+  stretchName,
+  printWallPlace,
+  stripOf,
+  parseWallPlace,
+  stretchEnds,
 } from '../solid'
 import type { MassForm } from '../form'
 import type { Part } from '../project'
 import { alongOf, dividedAtFoot, lowestOf, pieceOf, type Piece } from './bands'
 import { shapingFace, wallBand } from './bond'
 import { facesOfForm, tiedHeight, type FabricContext } from './context'
-import { ownPiece, rawName, STRETCH, unrolled, type WorldFace } from './print'
+import { unrolled, type WorldFace } from './print'
 import { closedOver, roofSpaceOver } from './roof-space'
 import { goesOnIn, middleLine, nearTo, slabsOver, takenOf, type OtherSlab } from './stands'
 import { wallPiece, type WallInput } from './walls'
@@ -128,7 +134,7 @@ export function wallInputs(
         face,
         band.from,
         band.to,
-        part.follow === 'face' ? ownPiece(part.host.piece) : '',
+        part.follow === 'face' ? stripOf(part.host.piece) : '',
         form ? closedOver(form, band.from) : () => false,
       )
       if (!whole) return []
@@ -137,7 +143,7 @@ export function wallInputs(
       const mine = sharers?.ids.indexOf(part.id) ?? 0
       const pieces =
         sharers && sharers.ids.length > 1
-          ? free.filter((p) => ownerOf(p.key.split(STRETCH)[1] ?? '>', sharers) === mine)
+          ? free.filter((p) => ownerOf(parseWallPlace(p.key).stretch ?? stretchName('', ''), sharers) === mine)
           : free
       const off = part.side === 'inside' ? thickness : -thickness
       const lidded =
@@ -178,12 +184,12 @@ export function sharing(parts: Part[]): Map<string, Sharing> {
   const of = new Map<string, Sharing>()
   for (const part of parts) {
     if (part.kind !== 'wall' || part.letGo) continue
-    const [own = '', stretch] = part.host.piece.split(STRETCH)
-    const key = `${part.host.mass}|${part.host.face}|${part.base?.level ?? ''}|${own}`
+    const { strip, stretch } = parseWallPlace(part.host.piece)
+    const key = `${part.host.mass}|${part.host.face}|${part.base?.level ?? ''}|${strip}`
     let group = groups.get(key)
     if (!group) groups.set(key, (group = { ids: [], stretches: [] }))
     group.ids.push(part.id)
-    group.stretches.push(stretch ?? null)
+    group.stretches.push(stretch)
     of.set(part.id, group)
   }
   return of
@@ -191,11 +197,11 @@ export function sharing(parts: Part[]): Map<string, Sharing> {
 
 /** The wall that has a stretch: the one made for it, or else one that takes all there is, one made for a stretch with an end in common, the first. */
 function ownerOf(stretch: string, { stretches }: Sharing): number {
-  const [left, right] = stretch.split('>')
+  const [left, right] = stretchEnds(stretch)
   const made = stretches.indexOf(stretch)
   const any = stretches.indexOf(null)
   const beside = stretches.findIndex((s) => {
-    const [l, r] = (s ?? '').split('>')
+    const [l, r] = stretchEnds(s ?? '')
     return l === left || r === right
   })
   return made >= 0 ? made : any >= 0 ? any : Math.max(0, beside)
@@ -237,10 +243,10 @@ export function freeStretches(context: FabricContext, form: MassForm, face: Worl
     .map((p) => {
       const [l, r] = [atEnd(p.from, -0.005, p.z0), atEnd(p.to, 0.005, p.z0)]
       if (!l && !r) return { ...p, key: piece.key }
-      const code = `${l}>${r}`
-      const count = (codes.get(code) ?? 0) + 1
-      codes.set(code, count)
-      return { ...p, key: `${piece.key}${STRETCH}${code}${count > 1 ? `:${count}` : ''}` }
+      const ends = stretchName(l, r)
+      const nth = (codes.get(ends) ?? 0) + 1
+      codes.set(ends, nth)
+      return { ...p, key: printWallPlace({ strip: stripOf(piece.key), stretch: stretchName(l, r, nth) }) }
     })
 }
 

@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { bringInLine } from '../fabric'
 import { insertCorner, withCorners } from '../moves'
 import { numbersOf } from '../project'
-import { openKernel, type Vec2 } from '../solid'
+import { openKernel, rawName, type Vec2 } from '../solid'
 import { ledgerOf } from '../study'
 import { apply, converted, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
 import { changeRecipe, joinMasses, moveCorner, moveMasses, newMass, removeMass, takeApart } from './index'
@@ -79,9 +79,9 @@ describe('masses joined', () => {
     const faces = new Set(
       studied(joined)
         .forms[0]?.body.faces()
-        .map((f) => f.name.split('~')[0]),
+        .map((f) => rawName(f.name)),
     )
-    expect(loose(joined).filter((face) => faces.has(face.split('~')[0]))).toEqual([])
+    expect(loose(joined).filter((face) => faces.has(rawName(face)))).toEqual([])
     expect(loose(project)).toEqual([])
     const inLine = apply(joined, bringInLine(studied(joined).context, studied(joined).parts))
     expect(

@@ -2,7 +2,7 @@ import { type Edit, type SingleEdit, batch } from '../edits'
 import { levelHeights } from '../levels'
 import { moveIds, type Move } from '../moves'
 import { type Project, type Scheme, numbersOf, type Mass } from '../project'
-import { placePoint, turnOf } from '../solid'
+import { placePoint, turnOf, moveOf } from '../solid'
 import { type Id, nextOrder, refuse, tidy } from '../values'
 import { closedOrRefused } from './mass-of'
 import { massOf } from './mass-of'
@@ -76,9 +76,7 @@ export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: 
     base: { level: mass.base.level, above: tidy(numbers.length(mass.base.above) + numbers.length(join.lift)) },
     place: { x: tidy(x), y: tidy(y), turn: tidy(normal(at.turn + numbers.angle(join.place.turn))) },
   }
-  const parts = Object.values(scheme.parts).filter(
-    (p) => p.host.mass === id && own.has(p.host.face.split('/')[0] ?? ''),
-  )
+  const parts = Object.values(scheme.parts).filter((p) => p.host.mass === id && own.has(moveOf(p.host.face)))
   return batch([
     { edit: 'mass.change', scheme: scheme.id, id, set: { recipe: mass.recipe.filter((m) => m.id !== move) } },
     { edit: 'mass.add', scheme: scheme.id, thing: apart },

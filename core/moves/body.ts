@@ -1,5 +1,16 @@
 import * as v from 'valibot'
-import { cornerAt, crossOf, dotOf, lessOf, volumeOf, type Facet, type Plane, type Solid, type Vec3 } from '../solid'
+import {
+  cornerAt,
+  crossOf,
+  dotOf,
+  lessOf,
+  volumeOf,
+  type Facet,
+  type Plane,
+  type Solid,
+  type Vec3,
+  faceName,
+} from '../solid'
 import { FiniteSchema, IdSchema, NameSchema, refuse } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 
@@ -54,7 +65,7 @@ export const body: MoveKind<BodyMove> = {
             triangles: f.triangles.map((_, i) => f.triangles[i % 3 === 0 ? i : i % 3 === 1 ? i + 1 : i - 1] as number),
           }))
         : m.faces
-    const facets: Facet[] = faces.map((f) => ({ name: `${m.id}/${f.name}`, plane: planeOf(positions, f.triangles) }))
+    const facets: Facet[] = faces.map((f) => ({ name: faceName(m.id, f.name), plane: planeOf(positions, f.triangles) }))
     const solid: Solid = {
       positions,
       triangles: Uint32Array.from(faces.flatMap((f) => f.triangles)),

@@ -11,6 +11,7 @@ import {
   type Outline,
   type Rect,
   type Vec2,
+  inHole,
 } from '../solid'
 import { IdSchema, NumSchema, refuse, type Num, type Numbers, type Quantity } from '../values'
 import type { MoveBase, MoveKind } from './kind'
@@ -108,20 +109,26 @@ const SIDES = ['south', 'east', 'north', 'west']
 
 /** The outline and its holes as closed lines in the mass's own frame, m: the outer one counter-clockwise and first, holes clockwise. */
 export function outlinesOf({ shape, holes }: Pick<OutlineMove, 'shape' | 'holes'>, numbers: Numbers): Outline[] {
-  const outer = lineOf(shape, numbers, '')
+  const outer = lineOf(shape, numbers, (edge) => edge)
   return [
     turnedTo(outer, 1),
     ...holes.map((h) =>
-      turnedTo(shifted(lineOf(h.shape, numbers, `${h.id}/`), [numbers.length(h.x), numbers.length(h.y)]), -1),
+      turnedTo(
+        shifted(
+          lineOf(h.shape, numbers, (edge) => inHole(h.id, edge)),
+          [numbers.length(h.x), numbers.length(h.y)],
+        ),
+        -1,
+      ),
     ),
   ]
 }
 
-function lineOf(shape: OutlineShape, numbers: Numbers, prefix: string): Outline {
+function lineOf(shape: OutlineShape, numbers: Numbers, named: (edge: string) => string): Outline {
   if (shape.kind === 'circle') {
     const r = numbers.length(shape.radius)
     const arc: Arc = { x: 0, y: 0, r, from: 0, sweep: 2 * Math.PI, n: facetsFor(r, 2 * Math.PI) }
-    return facets(arcPoints(arc), `${prefix}round`, arc)
+    return facets(arcPoints(arc), named('round'), arc)
   }
   const points = corners(shape, numbers)
   const [names, bulges] =
@@ -132,7 +139,7 @@ function lineOf(shape: OutlineShape, numbers: Numbers, prefix: string): Outline 
   return joined(
     points.map((a, i) => {
       const arc = arcBetween(a, points[(i + 1) % points.length] as Vec2, (bulges[i] ?? 0) * outwards)
-      return facets(arc ? arcPoints(arc).slice(0, -1) : [a], `${prefix}${names[i] ?? ''}`, arc)
+      return facets(arc ? arcPoints(arc).slice(0, -1) : [a], named(names[i] ?? ''), arc)
     }),
   )
 }
@@ -271,7 +278,7 @@ function checkShape(shape: OutlineShape, name: string, numbers: Numbers): void {
       const arcs = shape.corners.some((c) => numbers.value(c.bulge, 'number') !== 0)
       const fault =
         outlineFault(corners(shape, numbers), null, arcs ? 2 : 3) ??
-        (arcs ? outlineFault(lineOf(shape, numbers, '').points, null, 3, 'arcs') : null)
+        (arcs ? outlineFault(lineOf(shape, numbers, (edge) => edge).points, null, 3, 'arcs') : null)
       if (fault) refuse('outline', `The outline of ${name} ${fault.what}.`, fault.remedy)
     }
   }

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { boxOf, intersect, placePoint, placeSolid, prism, type Facet, type Solid, type Vec2 } from '../solid'
+import { boxOf, intersect, placePoint, placeSolid, prism, type Facet, type Solid, type Vec2, faceName } from '../solid'
 import { IdSchema, NumSchema, refuse, tidy, type Num } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 
@@ -90,11 +90,11 @@ function tentOver(
   ]
   const lying = prism(
     section,
-    ['foot', 'side', 'left', 'right', 'side'].map((n) => `${id}/${n}`),
+    ['foot', 'side', 'left', 'right', 'side'].map((n) => faceName(id, n)),
     t.from,
     t.to,
-    `${id}/end`,
-    `${id}/end`,
+    faceName(id, 'end'),
+    faceName(id, 'end'),
   )
   // The prism's own x, y, z become y, z, x: a turn, so that outside stays outside.
   const positions = new Float64Array(lying.positions.length)

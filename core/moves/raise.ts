@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { sweepBody, type Sweep } from '../solid'
+import { sweepBody, type Sweep, faceName } from '../solid'
 import {
   IdSchema,
   LevelHeightSchema,
@@ -74,6 +74,10 @@ export function sweptForm(form: Form, sweep: Sweep, by: string, numbers: Standin
   return {
     ...form,
     swept: { sweep, by },
-    solid: sweepBody(sweep, { base: `${by}/base`, top: `${by}/top`, side: (edge) => `${by}/${edge}` }, storeys),
+    solid: sweepBody(
+      sweep,
+      { base: faceName(by, 'base'), top: faceName(by, 'top'), side: (edge) => faceName(by, edge) },
+      storeys,
+    ),
   }
 }

@@ -1,3 +1,4 @@
+import { pieceOfFace } from './face-name'
 import type { Facet, Plane, Solid, Vec3 } from './solid'
 import type { Surface } from './surface'
 
@@ -212,7 +213,13 @@ function named(faces: Face[]): Face[] {
   for (const f of faces) count.set(f.name, (count.get(f.name) ?? 0) + 1)
   return faces.map((f) =>
     (count.get(f.name) ?? 0) > 1
-      ? { ...f, name: `${f.name}~${[...new Set(f.loops.flatMap((l) => l.beyond))].sort().join('+')}` }
+      ? {
+          ...f,
+          name: pieceOfFace(
+            f.name,
+            f.loops.flatMap((l) => l.beyond),
+          ),
+        }
       : f,
   )
 }

@@ -1,6 +1,6 @@
 import { bodyHeights, bodyVolume, isWall, type PartStudy } from '../../fabric'
 import type { BuildUp } from '../../project'
-import { arcAtRadius, type Arc, type Vec2 } from '../../solid'
+import { arcAtRadius, type Arc, type Vec2, moveOf } from '../../solid'
 import type { Study } from '../../study'
 import { frameAt, type Frame } from './bodies'
 import { enumeration, label, type Argument, type Reference, type StepWriter } from './step'
@@ -44,7 +44,7 @@ export const isRoof = (part: PartStudy): boolean => part.role === 'flat roof' ||
 
 /** The roof that a slope belongs to: slopes that one move made meet in its ridge. */
 export const roofOf = (part: PartStudy): string =>
-  `${part.part.host.mass}/${part.role === 'flat roof' ? part.part.host.face : (part.part.host.face.split('/')[0] ?? '')}`
+  `${part.part.host.mass}/${part.role === 'flat roof' ? part.part.host.face : moveOf(part.part.host.face)}`
 
 /** A wall's axis: the line of its face at its foot, from where it begins; null for what is no wall, or is in several stretches. */
 export function axisOf(part: PartStudy): { line: Vec2[]; arcs: Arc[]; closed: boolean } | null {

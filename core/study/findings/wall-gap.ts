@@ -9,7 +9,7 @@ import {
   type PartStudy,
 } from '../../fabric'
 import { nextOrder, type Part } from '../../project'
-import { areaOf, intersectRegions, rectsMeet, uniteRegions } from '../../solid'
+import { areaOf, intersectRegions, rectsMeet, uniteRegions, rawName, faceLabel } from '../../solid'
 import { type Check } from '../types'
 import { finding } from '../finding'
 
@@ -48,7 +48,7 @@ export const wallGap: Check = {
         return finding(
           'wall gap',
           `${form.id}:${c.part.host.face}:${level}:${c.part.host.piece}`,
-          `${form.name} at ${name} has no wall on its face "${c.part.host.face.split('/').slice(1).join(' ').split('~')[0] ?? ''}"`,
+          `${form.name} at ${name} has no wall on its face "${faceLabel(rawName(c.part.host.face))}"`,
           `The other faces of that storey have one: ${c.area.toFixed(2)} m² are open.`,
           {
             level,

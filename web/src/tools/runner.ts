@@ -42,9 +42,11 @@ export function createRunner(place: Workplace) {
   const current = () => {
     const taken = place.taken()
     if (taken === (now?.taken ?? null)) return now
-    if (now) place.show(null)
     const tool = taken && TOOLS.find((t) => t.name === taken.tool)
+    const was = now
     now = taken && tool ? { taken, tool, state: tool.begin(taken), ids: [], drawn: null } : null
+    // What the tool that was put down has shown is shown no longer. Whoever hears of that finds the new one.
+    if (was) place.show(null)
     return now
   }
   const worldOf = (ids: string[]) => place.world((n) => (ids[n] ??= crypto.randomUUID()))

@@ -3,7 +3,6 @@ import {
   bodyMesh,
   bodyVolume,
   eavesOf,
-  faceLabel,
   howOf,
   isWall,
   partsFrom,
@@ -11,7 +10,7 @@ import {
   studyParts,
   type PartStudy,
 } from '@geotome/core/fabric'
-import { placePoint, piecesOf, subtractRegions, areaOf, type Region, type Vec2 } from '@geotome/core/solid'
+import { areaOf, faceLabel, placePoint, piecesOf, subtractRegions, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo } from '@geotome/core/project'
 import type { Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
@@ -52,7 +51,7 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
     ridge: f.ridge,
     volume: f.body.volume,
     context: study.scheme.masses[f.id]?.context ?? false,
-    faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel({ name }) })),
+    faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
     outline: footOf(f.body.flats()).map((p): Vec2 => {
       const [x, y] = placePoint(p, f.at)
       return [x - origin[0], y - origin[1]]
@@ -75,7 +74,7 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
     kind: p.part.kind,
     plan: isWall(p.role) ? shift(p.plan) : [],
     eaves: p.role.endsWith('roof')
-      ? eavesOf(study.context, p.part).map((face) => ({ face, label: faceLabel({ name: face }) }))
+      ? eavesOf(study.context, p.part).map((face) => ({ face, label: faceLabel(face) }))
       : [],
   }))
   return {

@@ -1,13 +1,6 @@
 import type { FaceAs } from './offers'
 import { tiltOf, type WorldFace } from './print'
 
-/** A face by what made it: "south", "side e2", "top". */
-export function faceLabel(face: Pick<WorldFace, 'name'>): string {
-  const [raw = '', piece] = face.name.split('~')
-  const own = raw.split('/').slice(1).join(' ')
-  return `${/^e\d+$/.test(own) ? `side ${own.slice(1)}` : own}${piece ? ', a piece' : ''}`
-}
-
 /** What a face can be taken as, the usual first. */
 export function choicesOf(face: WorldFace): FaceAs[] {
   const tilt = tiltOf(face)
