@@ -3,6 +3,38 @@ import hooks from 'eslint-plugin-react-hooks'
 import globals from 'globals'
 import tseslint from 'typescript-eslint'
 
+/** Where tolerances, names of faces, vectors in plan and free names are at home. */
+const HOMES = [
+  '**/*.test.ts',
+  'core/values/tolerance.ts',
+  'core/solid/face-name.ts',
+  'core/solid/vec2.ts',
+  'core/testing/**',
+]
+const ONE_HOME = [
+  {
+    selector: "CallExpression[callee.property.name='split'] > Literal[value=/^[~#]$/]",
+    message: 'Names of faces are taken apart in core/solid/face-name.ts.',
+  },
+  {
+    selector: "TemplateElement[value.raw='~']",
+    message: 'Names of faces are put together in core/solid/face-name.ts.',
+  },
+  {
+    selector:
+      "CallExpression[callee.object.name='Math'][callee.property.name='hypot'][arguments.length=2] > BinaryExpression[left.property.value=0][right.property.value=0]",
+    message: 'How far apart two points lie in plan: gapOf of core/solid/vec2.ts.',
+  },
+  {
+    selector: "WhileStatement CallExpression[callee.property.name='has'] > TemplateLiteral",
+    message: 'The next free name: numberedName or freeName of core/values/names.ts.',
+  },
+]
+const TOLERANCES = {
+  selector: 'Literal[raw=/^[\\d.]+e-\\d+$/]',
+  message: 'Tolerances have their names, in core/values/tolerance.ts.',
+}
+
 // What the compiler does not hold: no `any`, no `!` on outside data, hooks by their rules. The house's arrows are in .dependency-cruiser.cjs.
 export default tseslint.config(
   { ignores: ['**/dist/**', '**/node_modules/**', '.data/**', 'test-results/**', 'playwright-report/**'] },
@@ -45,6 +77,13 @@ export default tseslint.config(
       '@typescript-eslint/await-thenable': 'error',
     },
   },
+  {
+    // What has one home is not written anew.
+    files: ['core/**/*.ts', 'web/src/**/*.{ts,tsx}'],
+    ignores: HOMES,
+    rules: { 'no-restricted-syntax': ['error', ...ONE_HOME] },
+  },
+  { files: ['core/**/*.ts'], ignores: HOMES, rules: { 'no-restricted-syntax': ['error', ...ONE_HOME, TOLERANCES] } },
   // The compiler's own rules are left out: three.js objects are changed in place by nature, and no compiler is used.
   { files: ['web/public/*.js', 'scripts/bench/drag.mjs'], languageOptions: { globals: globals.browser } },
   {

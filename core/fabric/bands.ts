@@ -11,6 +11,7 @@ import {
   type Vec2,
   type Vec3,
   stripName,
+  TOLERANCE,
 } from '../solid'
 import { girthOf, unrolled, type WorldFace } from './print'
 
@@ -66,7 +67,7 @@ export function piecesBetween(
   const band = closedUp(face, clipped(whole.map(straightened), zFrom, zTo), zFrom, zTo, closed)
   return piecesOf(band)
     .flatMap(dividedAtFoot)
-    .filter((r) => areaOf(r) > 1e-4)
+    .filter((r) => areaOf(r) > TOLERANCE.area)
     .map((region) => pieceOf(face, region))
     .sort((a, b) => a.from - b.from)
 }
@@ -77,10 +78,10 @@ export function pieceOf(face: WorldFace, region: Region): Piece {
   const zs = points.map((p) => p[1])
   const us = points.map((p) => p[0])
   const z0 = Math.min(...zs)
-  const foot = points.filter((p) => p[1] < z0 + 1e-5).map((p) => p[0])
+  const foot = points.filter((p) => p[1] < z0 + TOLERANCE.height).map((p) => p[0])
   const [from, to] = foot.length > 1 ? [Math.min(...foot), Math.max(...foot)] : [Math.min(...us), Math.max(...us)]
   const whole = unrolled(face)
-  const at = (u: number) => neighbour(whole, face.beyond, z0 + 1e-3, u)
+  const at = (u: number) => neighbour(whole, face.beyond, z0 + TOLERANCE.least, u)
   const key = stripName(at(from), at(to))
   return {
     region,
@@ -101,7 +102,7 @@ export function footRuns(region: Region): [number, number][] {
     .flatMap((loop) =>
       loop.flatMap((a, i): [number, number][] => {
         const b = loop[(i + 1) % loop.length] as Vec2
-        return a[1] < z0 + 1e-5 && b[1] < z0 + 1e-5 && Math.abs(b[0] - a[0]) > 1e-6
+        return a[1] < z0 + TOLERANCE.height && b[1] < z0 + TOLERANCE.height && Math.abs(b[0] - a[0]) > TOLERANCE.point
           ? [[Math.min(a[0], b[0]), Math.max(a[0], b[0])]]
           : []
       }),
@@ -151,7 +152,7 @@ function closedUp(
   zTo: number,
   closed: (over: string[]) => boolean,
 ): Region {
-  if (band.length === 0 || Math.abs(Math.min(...band.flat().map((p) => p[1])) - zFrom) > 1e-5) return band
+  if (band.length === 0 || Math.abs(Math.min(...band.flat().map((p) => p[1])) - zFrom) > TOLERANCE.height) return band
   const runs = piecesOf(band)
     .flatMap(footRuns)
     .sort((a, b) => a[0] - b[0])
@@ -164,7 +165,11 @@ function closedUp(
     unrolled(face).forEach((loop, l) =>
       loop.forEach(([ua, za], i) => {
         const [ub, zb] = loop[(i + 1) % loop.length] as Vec2
-        if (ub > ua + 1e-6 && Math.min(ub, to) - Math.max(ua, from) > 1e-4 && Math.max(za, zb) > zFrom + 1e-5)
+        if (
+          ub > ua + TOLERANCE.point &&
+          Math.min(ub, to) - Math.max(ua, from) > TOLERANCE.touch &&
+          Math.max(za, zb) > zFrom + TOLERANCE.height
+        )
           over.push({ name: face.beyond[l]?.[i] ?? '', z: Math.max(za, zb) })
       }),
     )
@@ -191,7 +196,12 @@ export function facesAbove(face: WorldFace, from: number, to: number, z: number)
   unrolled(face).forEach((loop, l) =>
     loop.forEach(([ua, za], i) => {
       const [ub, zb] = loop[(i + 1) % loop.length] as Vec2
-      if (ub < ua - 1e-6 && Math.max(za, zb) > z + 1e-5 && ua > from + 1e-6 && ub < to - 1e-6)
+      if (
+        ub < ua - TOLERANCE.point &&
+        Math.max(za, zb) > z + TOLERANCE.height &&
+        ua > from + TOLERANCE.point &&
+        ub < to - TOLERANCE.point
+      )
         names.push(face.beyond[l]?.[i] ?? '')
     }),
   )
@@ -204,10 +214,12 @@ function clipped(region: Region, zFrom: number, zTo: number): Region {
   const zs = points.map((p) => p[1])
   const [u0, u1, z0, z1] = [Math.min(...us), Math.max(...us), Math.min(...zs), Math.max(...zs)]
   const [low, high] = [Math.max(zFrom, z0), Math.min(zTo, z1)]
-  if (high - low < 1e-5) return []
+  if (high - low < TOLERANCE.height) return []
   if (low === z0 && high === z1) return region
   const box =
-    region.length === 1 && region[0]?.length === 4 && Math.abs(loopArea(region[0]) - (u1 - u0) * (z1 - z0)) < 1e-9
+    region.length === 1 &&
+    region[0]?.length === 4 &&
+    Math.abs(loopArea(region[0]) - (u1 - u0) * (z1 - z0)) < TOLERANCE.rounding
   const band: Region = [
     [
       [u0, low],
@@ -236,7 +248,7 @@ function neighbour(loops: Vec2[][], beyond: string[][], z: number, u: number): s
       const b = loop[(i + 1) % loop.length] as Vec2
       if (a[1] > z === b[1] > z) return
       const off = Math.abs(a[0] + ((z - a[1]) / (b[1] - a[1])) * (b[0] - a[0]) - u)
-      if (off < best.off - 1e-6) best = { off, name: beyond[l]?.[i] ?? '' }
+      if (off < best.off - TOLERANCE.point) best = { off, name: beyond[l]?.[i] ?? '' }
     }),
   )
   return best.name

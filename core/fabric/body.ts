@@ -1,4 +1,4 @@
-import { areaOf, betweenSheets, volumeOf, type Mesh, type Region, type Solid, type Vec2 } from '../solid'
+import { areaOf, betweenSheets, volumeOf, type Mesh, type Region, type Solid } from '../solid'
 
 /** The body of a part: an upright prism where it is one (exact, and so exported), a mesh otherwise. Heights in m above the datum. */
 export type PartBody = { kind: 'prism'; region: Region; z0: number; z1: number } | { kind: 'mesh'; mesh: Mesh }
@@ -39,12 +39,4 @@ export function bodyHeights(body: PartBody): { z0: number; z1: number } {
     if (z > z1) z1 = z
   }
   return { z0, z1 }
-}
-
-/** Where the lines through a, along u, and through b, along w, cross in plan; null when they are parallel. */
-export function crossing(a: Vec2, u: Vec2, b: Vec2, w: Vec2): Vec2 | null {
-  const det = u[0] * w[1] - u[1] * w[0]
-  if (Math.abs(det) < 1e-6) return null
-  const t = ((b[0] - a[0]) * w[1] - (b[1] - a[1]) * w[0]) / det
-  return [a[0] + t * u[0], a[1] + t * u[1]]
 }

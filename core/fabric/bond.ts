@@ -1,7 +1,7 @@
 import { fingerprint } from '../values'
 import type { MassForm } from '../form'
 import type { Part } from '../project'
-import { rawName, stripOf, type Vec3 } from '../solid'
+import { rawName, stripOf, type Vec3, TOLERANCE } from '../solid'
 import { piecesBetween, pointAt, type Piece } from './bands'
 import { facesOfForm, formSign, levelHeight, sidesOf, takenStoreys, tiedHeight, type FabricContext } from './context'
 import {
@@ -163,12 +163,14 @@ function faceBond(context: FabricContext, part: Part, print: FacePrint, form: Ma
     return drifted('its face is curved in another way')
   if (now.round && then.round) {
     if (!sameArc(now.round, then.round))
-      return drifted(Math.abs(now.round.r - then.round.r) < 1e-4 ? 'its face has moved' : 'its face has another radius')
+      return drifted(
+        Math.abs(now.round.r - then.round.r) < TOLERANCE.touch ? 'its face has moved' : 'its face has another radius',
+      )
   } else if (now.bent) {
     return sameCorners(then.flats.flat(), now.flats.flat()) ? BONDED : drifted('its face is reshaped')
   } else if (!samePlane(now.plane, then.plane, now.loops.flat())) {
     const dot = now.plane.n[0] * then.plane.n[0] + now.plane.n[1] * then.plane.n[1] + now.plane.n[2] * then.plane.n[2]
-    return drifted(dot > 1 - 1e-9 ? 'its face has moved' : 'its face has turned')
+    return drifted(dot > 1 - TOLERANCE.rounding ? 'its face has moved' : 'its face has turned')
   }
   if (storey?.rows && print.rows) {
     const [foot, head] = print.rows.map((row) =>

@@ -1,4 +1,4 @@
-import { onStrip, stripOf, faceLabel } from '../solid'
+import { onStrip, stripOf, faceLabel, TOLERANCE } from '../solid'
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { inOrder, nextOrder, refuse, type BuildUp, type Id, type Num, type Part, type Project } from '../project'
 import { piecesBetween, pointAt, type Piece } from './bands'
@@ -283,7 +283,7 @@ function freshTie(context: FabricContext, part: Part): Pick<Part, 'print' | 'hos
         storey,
         ties,
         base,
-        part.top && Math.abs(height - to) < 1e-4 ? { level: part.top.level, height: to } : null,
+        part.top && Math.abs(height - to) < TOLERANCE.touch ? { level: part.top.level, height: to } : null,
       ),
       host: { ...part.host, face: face.name },
       follow,

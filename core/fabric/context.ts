@@ -1,4 +1,4 @@
-import { rawName } from '../solid'
+import { rawName, TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
@@ -64,7 +64,7 @@ export function faceSlope({ project }: Pick<FabricContext, 'project'>, face: Wor
   if (lean < Math.sin((project.wallLike * Math.PI) / 180)) return 'leaning'
   if (nz > 0) return 'roof'
   const lowest = Math.min(...face.loops.flat().map((p) => p[2]))
-  return nz < -1 + 1e-6 && lowest < form.base + 1e-5 ? 'base' : 'soffit'
+  return nz < -1 + TOLERANCE.slope && lowest < form.base + TOLERANCE.height ? 'base' : 'soffit'
 }
 
 /** The levels that a mass's faces hang on, and its form told apart from where the levels are. */

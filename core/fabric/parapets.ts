@@ -1,4 +1,4 @@
-import { areaOf, enclosed, subtractRegions, type Region, type Vec2, type Vec3 } from '../solid'
+import { areaOf, enclosed, subtractRegions, type Region, type Vec2, type Vec3, TOLERANCE, gapOf } from '../solid'
 import type { PartBody } from './body'
 import type { WorldFace } from './print'
 import { widened } from './roofs'
@@ -23,10 +23,15 @@ export function shapeParapet(
       const edges = loop.flatMap((a, i): { at: Vec2; open: boolean }[] => {
         const b = loop[(i + 1) % loop.length] as Vec3
         const stretches = open(face.beyond[l]?.[i] ?? '', a, b)
-        length += stretches.reduce((sum, [from, to]) => sum + (to - from), 0) * Math.hypot(b[0] - a[0], b[1] - a[1])
+        length += stretches.reduce((sum, [from, to]) => sum + (to - from), 0) * gapOf(b, a)
         const at = (t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
-        const ends = [...new Set([0, ...stretches.flat()])].filter((t) => t < 1 - 1e-9).sort((s, t) => s - t)
-        return ends.map((t) => ({ at: at(t), open: stretches.some(([from, to]) => t > from - 1e-9 && t < to - 1e-9) }))
+        const ends = [...new Set([0, ...stretches.flat()])]
+          .filter((t) => t < 1 - TOLERANCE.rounding)
+          .sort((s, t) => s - t)
+        return ends.map((t) => ({
+          at: at(t),
+          open: stretches.some(([from, to]) => t > from - TOLERANCE.rounding && t < to - TOLERANCE.rounding),
+        }))
       })
       return widened(
         edges.map((e) => e.at),
@@ -35,6 +40,6 @@ export function shapeParapet(
     }),
   )
   const plan = subtractRegions(subtractRegions(whole, inner), covered)
-  if (areaOf(plan) < 1e-4 || rise <= 0) return null
+  if (areaOf(plan) < TOLERANCE.area || rise <= 0) return null
   return { body: { kind: 'prism', region: plan, z0: z, z1: z + rise }, plan, length, faceArea: length * rise }
 }

@@ -1,5 +1,5 @@
 import { buildUpThickness } from './build-up'
-import { areaOf, subtractRegions, uniteRegions, type Region, type Vec2, type Vec3, rawName } from '../solid'
+import { areaOf, subtractRegions, uniteRegions, type Region, type Vec2, type Vec3, rawName, TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
 import { inOrder, type Part } from '../project'
 import { bodyHeights, bodyVolume, type PartBody } from './body'
@@ -125,7 +125,11 @@ function shapeOf(
 function wallRole(part: Part): PartRole {
   if (part.print.kind !== 'face') return 'wall'
   if (part.print.rows) return 'facet wall'
-  return part.print.round ? 'curved wall' : Math.abs(part.print.normal[2]) > 1e-9 ? 'sloping wall' : 'wall'
+  return part.print.round
+    ? 'curved wall'
+    : Math.abs(part.print.normal[2]) > TOLERANCE.rounding
+      ? 'sloping wall'
+      : 'wall'
 }
 
 function parapetShape(context: FabricContext, part: Part, thickness: number): Shape {
@@ -156,7 +160,7 @@ function roofShape(context: FabricContext, part: Part, thickness: number): Shape
   if (print.kind !== 'face') return shapeless('flat roof')
   const { face } = shapingFace(context, part, print)
   const form = context.forms.get(part.host.mass)
-  const flat = print.normal[2] > 1 - 1e-9
+  const flat = print.normal[2] > 1 - TOLERANCE.rounding
   const near = form && !part.letGo ? nearTo(context, form) : []
   const overhang = context.numbers.length(part.overhang)
   const own = Object.entries(part.overhangs).map(([edge, num]) => [edge, context.numbers.length(num)] as const)
@@ -230,7 +234,7 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
   return context.memo.of(part, 'shape', [plate, form, top, height, thickness, ...through], () => {
     const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
     const plan = subtractRegions(whole, uniteRegions(through))
-    const role = form && Math.abs(height - form.base) < 1e-5 ? 'ground slab' : 'floor slab'
+    const role = form && Math.abs(height - form.base) < TOLERANCE.height ? 'ground slab' : 'floor slab'
     return {
       role,
       plan,

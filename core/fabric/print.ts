@@ -91,7 +91,7 @@ function unrolledFace(face: WorldFace, arc: Arc): WorldFace {
       [0, z1],
     ],
   ]
-  const intact = Math.abs(areaOf(laid) - areaOf(whole)) < 1e-9 * areaOf(whole)
+  const intact = Math.abs(areaOf(laid) - areaOf(whole)) < TOLERANCE.rounding * areaOf(whole)
   const region = intact ? whole : uniteRegions(laid.map((l) => [l])).map(straightened)
   const borders = face.loops.flatMap((loop, l) =>
     loop.map((a, i) => {
@@ -121,7 +121,8 @@ function unrolledFace(face: WorldFace, arc: Arc): WorldFace {
   return { ...face, loops, beyond, round: arc }
 }
 
-const clean = (u: number, girth: number) => (Math.abs(u) < 1e-9 ? 0 : Math.abs(u - girth) < 1e-9 ? girth : u)
+const clean = (u: number, girth: number) =>
+  Math.abs(u) < TOLERANCE.rounding ? 0 : Math.abs(u - girth) < TOLERANCE.rounding ? girth : u
 
 /** m2 of a face, along its true surface where it is round. */
 export function faceArea(face: WorldFace): number {
@@ -164,7 +165,7 @@ function unroll(face: WorldFace): Region {
     })
     const low = Math.min(...rings.flat().map((p) => p[0]))
     // The way round may have begun on the other side of the seam.
-    const by = low > girth - 1e-6 ? -girth : low < -1e-6 ? girth : 0
+    const by = low > girth - TOLERANCE.point ? -girth : low < -TOLERANCE.point ? girth : 0
     return by === 0 ? rings : rings.map((ring) => ring.map(([u, z]): Vec2 => [clean(u + by, girth), z]))
   }
   const length = Math.hypot(face.plane.n[0], face.plane.n[1]) || 1
@@ -187,7 +188,7 @@ export interface Ties {
 /** What a part remembers of its face: surface and boundary in doubles, heights measured from a level so that moving the level drifts nothing. */
 export function facePrint(face: WorldFace, ties: Ties): FacePrint {
   const corner = ([x, y, z]: Vec3): number[] => {
-    const tied = ties.zTo !== null && (Math.abs(z - ties.top) < 1e-6 || (ties.above && z > ties.top))
+    const tied = ties.zTo !== null && (Math.abs(z - ties.top) < TOLERANCE.point || (ties.above && z > ties.top))
     return tied ? [exact(x), exact(y), exact(z - ties.to), 1] : [exact(x), exact(y), exact(z - ties.from)]
   }
   const { round: r } = face

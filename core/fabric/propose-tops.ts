@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import { areaOf, rectOf, rectsMeet, subtractRegions, type Region, type Vec3 } from '../solid'
+import { areaOf, rectOf, rectsMeet, subtractRegions, type Region, type Vec3, TOLERANCE } from '../solid'
 import { levelHeight, takenStoreys, type FabricContext } from './context'
 import type { Draft } from './draft'
 import { LIMITS } from './limits'
@@ -23,7 +23,7 @@ export function addSoffit({ form, ties, next, offer }: Draft, face: WorldFace, a
 
 /** The roof or terrace on a face that looks up, and the parapet round it. */
 export function addRoof({ context, form, how, ties, out, next, offer }: Draft, face: WorldFace, area: number): void {
-  const flat = face.plane.n[2] > 1 - 1e-9
+  const flat = face.plane.n[2] > 1 - TOLERANCE.rounding
   const covered = standsIn(context, form, face)
   const plan: Region = face.loops.map((l) => l.map(([x, y]) => [x, y]))
   const open = covered.length ? areaOf(subtractRegions(plan, covered)) / face.plane.n[2] : area
@@ -81,7 +81,7 @@ export function addRoof({ context, form, how, ties, out, next, offer }: Draft, f
 
 /** Whether a flat top lies at a storey's height with floor of that storey beside it, so that one can step out on it. */
 function besideStorey(context: FabricContext, form: MassForm, plan: Region, z: number): boolean {
-  const level = context.levels.find((l) => l.kind === 'storey' && Math.abs(l.height - z) < 1e-4)
+  const level = context.levels.find((l) => l.kind === 'storey' && Math.abs(l.height - z) < TOLERANCE.touch)
   const rect = rectOf(plan)
   return (
     level !== undefined &&
@@ -95,6 +95,6 @@ function besideStorey(context: FabricContext, form: MassForm, plan: Region, z: n
       const plate = context.plateAt(o, z)
       return plate !== null && rectsMeet(plate.rect, rect, 0.05)
     }) &&
-    levelHeight(context, level.id) > form.base + 1e-4
+    levelHeight(context, level.id) > form.base + TOLERANCE.touch
   )
 }

@@ -26,7 +26,7 @@ export function addStoreyWalls(
         Math.min(...one.face.loops.flat().map((p) => p[2])),
         Math.max(...one.face.loops.flat().map((p) => p[2])),
       ]
-      const reaches = next && high > band.to - 1e-5
+      const reaches = next && high > band.to - TOLERANCE.height
       const piece = piecesBetween(one.face, low, high)[0]
       if (!piece || high - low < LIMITS.leastPiece) continue
       const base = { level: band.level, height: band.from - band.above }
@@ -83,20 +83,23 @@ export function addWalls(draft: Draft, face: WorldFace): void {
       const what = `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
       const above = next
         ? (perBand[b + 1] ?? []).filter(
-            (p) => p.piece.from < piece.to - 1e-6 && p.piece.to > piece.from + 1e-6 && p.piece.z0 < band.to + 1e-5,
+            (p) =>
+              p.piece.from < piece.to - TOLERANCE.point &&
+              p.piece.to > piece.from + TOLERANCE.point &&
+              p.piece.z0 < band.to + TOLERANCE.height,
           )
         : []
       // It reaches to the next storey when a wall stands there, or when its face ends at that very height.
       const runsUp = goesOnIn(context, form, face).some((o) => Math.abs(lowestOf(o.face) - piece.z1) < TOLERANCE.touch)
       const reaches =
-        next && !runsUp && piece.z1 > band.to - 1e-5 && (above.length === 0 || above.some((p) => !p.reject))
+        next && !runsUp && piece.z1 > band.to - TOLERANCE.height && (above.length === 0 || above.some((p) => !p.reject))
       // What it is shaped by: to the top of its face where it runs up.
       const own = several ? piece.key : ''
       const shaped = reaches ? piece : (wallPiece(face, band.from, Infinity, own, closedOver(form, band.from)) ?? piece)
       const free = reject
         ? []
         : freeStretches(context, form, face, shaped).filter(
-            (p) => p.z0 < shaped.z0 + 1e-3 || p.z1 - p.z0 > LIMITS.leastPiece,
+            (p) => p.z0 < shaped.z0 + TOLERANCE.least || p.z1 - p.z0 > LIMITS.leastPiece,
           )
       const beside = reject || free.length === 0 ? NOTHING_BESIDE : besideOthers(context, form, face, piece)
       const why = reject ?? (free.length === 0 ? takenSay(context, form, face, piece) : beside.why)
@@ -107,7 +110,7 @@ export function addWalls(draft: Draft, face: WorldFace): void {
       }
       for (const stretch of free) {
         offer(
-          face.round ? 'curved wall' : Math.abs(tiltOf(face)) > 1e-9 ? 'sloping wall' : 'wall',
+          face.round ? 'curved wall' : Math.abs(tiltOf(face)) > TOLERANCE.rounding ? 'sloping wall' : 'wall',
           faceAreaOf({ face, piece: stretch, rows: null }),
           {
             kind: 'wall',
@@ -141,14 +144,14 @@ function rejected(
   toTop: Piece[],
   floor: number,
 ): string | null {
-  const onRoof = Math.abs(floor - form.base) < 1e-4 && isRoofBody(context, form)
-  if (piece.z0 < lowestOf(face) + 1e-4 && isRunOver(context, form, face))
+  const onRoof = Math.abs(floor - form.base) < TOLERANCE.touch && isRoofBody(context, form)
+  if (piece.z0 < lowestOf(face) + TOLERANCE.touch && isRunOver(context, form, face))
     return 'goes on above a wall that runs up over it'
-  if (piece.z0 > floor + 1e-4)
+  if (piece.z0 > floor + TOLERANCE.touch)
     return piece.z1 - piece.z0 < LIMITS.leastPiece
       ? `only ${(piece.z1 - piece.z0).toFixed(2)} m of it lie in this storey: the slab above takes its place`
       : null
-  if (floor <= lowestOf(face) + 1e-4 && !onRoof)
+  if (floor <= lowestOf(face) + TOLERANCE.touch && !onRoof)
     return piece.z1 - piece.z0 < LIMITS.leastHigh ? `is only ${(piece.z1 - piece.z0).toFixed(3)} m high` : null
   const wholeTop = Math.max(...toTop.filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
   if (wholeTop - floor < LIMITS.leastUpright)

@@ -1,4 +1,4 @@
-import { faceLabel } from '../solid'
+import { faceLabel, TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
 import { inOrder } from '../project'
 import { lowestOf } from './bands'
@@ -48,7 +48,7 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
   for (const storey of storeys) {
     const plate = context.plateAt(form, storey.height)
     if (!plate) continue
-    const role = Math.abs(storey.height - form.base) < 1e-5 ? 'ground slab' : 'floor slab'
+    const role = Math.abs(storey.height - form.base) < TOLERANCE.height ? 'ground slab' : 'floor slab'
     offer(role, plate.area, {
       kind: 'slab',
       follow: 'face',
@@ -114,7 +114,8 @@ function usualOf({ how, storeys }: Draft, face: WorldFace, slope: FaceSlope): Fa
   if (slope === 'upright' || slope === 'leaning') return face.bent ? how.bent : 'wall'
   if (slope === 'roof') return 'roof'
   // A level underside at a storey is the underside of that storey's slab.
-  return face.plane.n[2] < -1 + 1e-9 && storeys.some((l) => Math.abs(l.height - lowestOf(face)) < 1e-4)
+  return face.plane.n[2] < -1 + TOLERANCE.rounding &&
+    storeys.some((l) => Math.abs(l.height - lowestOf(face)) < TOLERANCE.touch)
     ? 'nothing'
     : 'soffit slab'
 }

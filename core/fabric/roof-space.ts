@@ -1,4 +1,4 @@
-import { rawName } from '../solid'
+import { rawName, TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
 import { lowestOf } from './bands'
 import { facesOfForm } from './context'
@@ -14,7 +14,8 @@ export function roofSpaceOver(form: MassForm, names: string[], floor: number): b
     names.length > 0 &&
     names.every((name) => {
       const slopes = faces.filter(
-        (f) => rawName(f.name) === rawName(name) && f.plane.n[2] > 1e-6 && f.plane.n[2] < 1 - 1e-9,
+        (f) =>
+          rawName(f.name) === rawName(name) && f.plane.n[2] > TOLERANCE.slope && f.plane.n[2] < 1 - TOLERANCE.rounding,
       )
       return slopes.length > 0 && slopes.every((f) => lowestOf(f) < floor + LIMITS.leastUpright)
     })

@@ -8,8 +8,11 @@ import {
   type Region,
   type Vec2,
   type Vec3,
+  TOLERANCE,
+  gapOf,
+  meetingOf,
 } from '../solid'
-import { crossing, type PartBody } from './body'
+import type { PartBody } from './body'
 import { planeOf, tiltOf, type WorldFace } from './print'
 
 export interface RoofShape {
@@ -46,7 +49,7 @@ export function shapeRoof(
   const plan = covered.length ? subtractRegions(plain, covered) : plain
   const up = thickness / n[2]
   const [low, high] = [0, side === 'outside' ? up : -up].sort((a, b) => a - b) as [number, number]
-  const flat = Math.abs(n[2]) > 1 - 1e-9
+  const flat = Math.abs(n[2]) > 1 - TOLERANCE.rounding
   const body: PartBody = flat
     ? { kind: 'prism', region: plan, z0: d / n[2] + low, z1: d / n[2] + high }
     : {
@@ -75,7 +78,7 @@ export function widened(loop: readonly (readonly number[])[], by: (edge: number)
   const plan = loop.map(([x = 0, y = 0]): Vec2 => [x, y])
   const edges = plan.map((a, i) => {
     const b = plan[(i + 1) % plan.length] as Vec2
-    const length = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1
+    const length = gapOf(b, a) || 1
     const along: Vec2 = [(b[0] - a[0]) / length, (b[1] - a[1]) / length]
     const out = by(i)
     // Outer loops run counter-clockwise and holes clockwise: outside is to the right of both.
@@ -84,7 +87,7 @@ export function widened(loop: readonly (readonly number[])[], by: (edge: number)
   return edges.flatMap((edge, i): Vec2[] => {
     const before = edges[(i + edges.length - 1) % edges.length] as (typeof edges)[number]
     if (edge.out === 0 && before.out === 0) return [edge.from]
-    const met = crossing(before.at, before.along, edge.at, edge.along)
+    const met = meetingOf(before.at, before.along, edge.at, edge.along, TOLERANCE.point)
     if (met) return [met]
     // Edges that run on straight: where one is moved further than the other there is a step.
     const last: Vec2 = [edge.from[0] + before.along[1] * before.out, edge.from[1] - before.along[0] * before.out]

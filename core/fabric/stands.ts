@@ -13,6 +13,9 @@ import {
   type Region,
   type Solid,
   type Vec2,
+  minus,
+  gapOf,
+  linesMeet,
 } from '../solid'
 import { alongOf, facesAbove, lowestOf, pointAt } from './bands'
 import { facesOfForm, levelHeight, type FabricContext } from './context'
@@ -85,7 +88,7 @@ export const isRoofBody = (context: FabricContext, form: MassForm): boolean =>
       roofSpaceOver(
         form,
         facesOfForm(form)
-          .filter((f) => f.plane.n[2] > 1e-6)
+          .filter((f) => f.plane.n[2] > TOLERANCE.slope)
           .map((f) => f.name),
         form.base,
       ) && supportsOf(context, form).length > 0,
@@ -96,7 +99,7 @@ export const supportsOf = (context: FabricContext, form: MassForm): MassForm[] =
   nearTo(context, form).filter((o) =>
     facesOfForm(o).some(
       (f) =>
-        f.plane.n[2] > 1 - 1e-9 &&
+        f.plane.n[2] > 1 - TOLERANCE.rounding &&
         Math.abs(f.plane.d - form.base) < TOLERANCE.touch &&
         rectsMeet(rectOf(f.loops.map((l) => l.map(([x, y]): Vec2 => [x, y]))), form.rect, -TOLERANCE.touch),
     ),
@@ -108,7 +111,7 @@ export function goesOnIn(
   form: MassForm,
   face: WorldFace,
 ): { roof: MassForm; face: WorldFace }[] {
-  if (face.round || face.bent || Math.abs(face.plane.n[2]) > 1e-9) return []
+  if (face.round || face.bent || Math.abs(face.plane.n[2]) > TOLERANCE.rounding) return []
   return context.memo.of(face, 'goes on', [form, ...nearTo(context, form)], () => [
     ...facesOfForm(form)
       .filter((g) => g !== face && goesOn(face, g) && isGable(form, g))
@@ -142,8 +145,8 @@ function goesOn(below: WorldFace, above: WorldFace): boolean {
   if (
     above.bent ||
     above.round ||
-    Math.abs(n[2]) > 1e-9 ||
-    above.plane.n[0] * n[0] + above.plane.n[1] * n[1] < 1 - 1e-9
+    Math.abs(n[2]) > TOLERANCE.rounding ||
+    above.plane.n[0] * n[0] + above.plane.n[1] * n[1] < 1 - TOLERANCE.rounding
   )
     return false
   if (!above.loops.flat().every((p) => Math.abs(n[0] * p[0] + n[1] * p[1] - d) < TOLERANCE.touch)) return false
@@ -164,7 +167,7 @@ export function standsIn(context: FabricContext, form: MassForm, face: WorldFace
   const near = nearTo(context, form)
   if (near.length === 0 || face.bent) return []
   const { n, d } = face.plane
-  if (Math.abs(n[2]) > 1 - 1e-9) {
+  if (Math.abs(n[2]) > 1 - TOLERANCE.rounding) {
     const z = d / n[2]
     return uniteRegions(
       near.flatMap((o) => {
@@ -189,12 +192,12 @@ export function standsIn(context: FabricContext, form: MassForm, face: WorldFace
 
 /** The stretches (from 0 to 1) of an edge at a height, in plan, that nothing stands on or against; `out` points away from the face. */
 export function openStretches(context: FabricContext, form: MassForm, a: Vec2, b: Vec2, z: number): [number, number][] {
-  const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+  const length = gapOf(b, a)
   const plates = nearTo(context, form).flatMap((o) => {
     const plate = o.base < z + TOLERANCE.height && o.top > z + TOLERANCE.height ? context.plateAt(o, z) : null
     return plate ? [plate.region] : []
   })
-  if (plates.length === 0 || length < 1e-6) return [[0, 1]]
+  if (plates.length === 0 || length < TOLERANCE.point) return [[0, 1]]
   const out: Vec2 = [(b[1] - a[1]) / length, (a[0] - b[0]) / length]
   let open: [number, number][] = [[0, 1]]
   for (const side of [0.002, -0.002])
@@ -212,18 +215,15 @@ export function coveredOf(a: Vec2, b: Vec2, region: Region): [number, number][] 
   for (const loop of region)
     loop.forEach((p, i) => {
       const q = loop[(i + 1) % loop.length] as Vec2
-      const [ex, ey] = [q[0] - p[0], q[1] - p[1]]
-      const det = dx * ey - dy * ex
-      if (Math.abs(det) < 1e-12) return
-      const [t, s] = [((p[0] - a[0]) * ey - (p[1] - a[1]) * ex) / det, ((p[0] - a[0]) * dy - (p[1] - a[1]) * dx) / det]
-      if (t > 0 && t < 1 && s >= 0 && s <= 1) cuts.push(t)
+      const met = linesMeet(a, [dx, dy], p, minus(q, p))
+      if (met && met.t > 0 && met.t < 1 && met.s >= 0 && met.s <= 1) cuts.push(met.t)
     })
   cuts.sort((s, t) => s - t)
   const within = (t: number) =>
     region.reduce((odd, loop) => odd !== inside(loop, [a[0] + dx * t, a[1] + dy * t]), false)
   return cuts.slice(1).flatMap((to, i): [number, number][] => {
     const from = cuts[i] as number
-    return to - from > 1e-9 && within((from + to) / 2) ? [[from, to]] : []
+    return to - from > TOLERANCE.rounding && within((from + to) / 2) ? [[from, to]] : []
   })
 }
 
@@ -258,7 +258,7 @@ export function slabsOver(
 ): SlabOver[] {
   return nearTo(context, form).flatMap((other) =>
     (slabs.get(other.id) ?? []).flatMap(({ level, z0, z1 }): SlabOver[] => {
-      if (z0 < foot + 0.1 || z0 > head - 1e-4 || z1 < head - 0.5) return []
+      if (z0 < foot + 0.1 || z0 > head - TOLERANCE.touch || z1 < head - 0.5) return []
       const plate = context.plateAt(other, levelHeight(context, level))
       return plate ? coveredOf(...line, plate.region).map(([from, to]) => ({ by: other, from, to, z: z0 })) : []
     }),
@@ -295,7 +295,7 @@ function roundCut(face: WorldFace, solid: Solid, how: How): Region[] {
   const step = girth / arc.n
   return Array.from({ length: arc.n }, (_, k): Region => {
     const [a, b] = [onFacets(arc, k / arc.n), onFacets(arc, (k + 1) / arc.n)]
-    const chord = Math.hypot(b[0] - a[0], b[1] - a[1])
+    const chord = gapOf(b, a)
     const [dx, dy] = [(b[0] - a[0]) / chord, (b[1] - a[1]) / chord]
     const cut = cutBetween(
       mappedSolid(solid, (x, y, z) => [

@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 
@@ -19,7 +20,7 @@ export function storeyBands(
 ): StoreyBand[] {
   const starts: Omit<StoreyBand, 'to'>[] = storeys.map((l) => ({ level: l.id, name: l.name, above: 0, from: l.height }))
   const first = starts[0]
-  if (!first || first.from > form.base + 1e-4)
+  if (!first || first.from > form.base + TOLERANCE.touch)
     starts.unshift({ level: baseLevel, name: 'base', above: form.base - baseHeight, from: form.base })
   return starts.map((s, i) => ({ ...s, to: starts[i + 1]?.from ?? Infinity }))
 }

@@ -1,5 +1,16 @@
 import type { MassForm } from '../form'
-import { arcPoints, offSegment, type Arc, type CutLoop, type Vec2, type Vec3, rawName, goesRound } from '../solid'
+import {
+  arcPoints,
+  offSegment,
+  type Arc,
+  type CutLoop,
+  type Vec2,
+  type Vec3,
+  rawName,
+  goesRound,
+  TOLERANCE,
+  gapOf,
+} from '../solid'
 import { alongArc, exact, girthOf, type FacePrint, type Ties, type WorldFace } from './print'
 import type { FabricContext } from './context'
 
@@ -20,7 +31,7 @@ export interface StoreyFace {
 
 /** The runs of a face at a height (m), in the sense of the floor's outline; `key` names each by the faces at its ends. */
 export function runsAt(context: FabricContext, form: MassForm, face: string, z: number): Run[] {
-  const plate = context.plateAt(form, Math.min(z, form.top - 1e-4))
+  const plate = context.plateAt(form, Math.min(z, form.top - TOLERANCE.touch))
   return (plate?.loops ?? []).flatMap((outline) => runsOf(outline, face))
 }
 
@@ -95,7 +106,7 @@ export function storeyFaces(
   const lowest = Math.min(...face.flats.flat().map((p) => p[2]))
   const highest = Math.max(...face.flats.flat().map((p) => p[2]))
   const [low, high] = [Math.max(z0, lowest), Math.min(z1, highest)]
-  if (high - low < 1e-3) return []
+  if (high - low < TOLERANCE.least) return []
   const name = rawName(face.name)
   const heads = runsAt(context, form, name, high)
   const middles = runsAt(context, form, name, (low + high) / 2)
@@ -150,8 +161,8 @@ function uprightFace(name: string, points: Vec2[], arc: Arc | null, z0: number, 
     ...ring.map(([x, y]): Vec3 => [x, y, z0]),
     ...[...ring].reverse().map(([x, y]): Vec3 => [x, y, z1]),
   ]
-  const length = Math.hypot(b[0] - a[0], b[1] - a[1])
-  const n: Vec3 = length > 1e-9 ? [(b[1] - a[1]) / length, (a[0] - b[0]) / length, 0] : [1, 0, 0]
+  const length = gapOf(b, a)
+  const n: Vec3 = length > TOLERANCE.rounding ? [(b[1] - a[1]) / length, (a[0] - b[0]) / length, 0] : [1, 0, 0]
   return {
     name,
     plane: { n, d: n[0] * a[0] + n[1] * a[1] },
@@ -171,7 +182,7 @@ export function storeyPrint(
   top: { level: string; height: number } | null,
 ): FacePrint {
   const corner = ([x, y, z]: Vec3): number[] =>
-    top && Math.abs(z - top.height) < 1e-5
+    top && Math.abs(z - top.height) < TOLERANCE.height
       ? [exact(x), exact(y), exact(z - top.height), 1]
       : [exact(x), exact(y), exact(z - base.height)]
   const { face, rows } = found

@@ -1,7 +1,7 @@
 import { lineMeetsCircle } from '../moves'
-import { loopArea, type Arc, type Region, type Vec2 } from '../solid'
+import { loopArea, type Arc, type Region, type Vec2, TOLERANCE, wayOf, gapOf, meetingOf } from '../solid'
 import { alongOf, pointAt, type Piece } from './bands'
-import { crossing } from './body'
+import {} from './body'
 import { girthOf, type WorldFace } from './print'
 
 /**
@@ -24,10 +24,11 @@ export function strandOf(face: WorldFace, piece: Piece, off: number): Strand {
   if (!arc)
     return { ...common, line: [pointAt(face, piece.from, piece.z0), pointAt(face, piece.to, piece.z0)], closed: false }
   const girth = girthOf(arc)
-  const closed = Math.abs(Math.abs(arc.sweep) - 2 * Math.PI) < 1e-9 && piece.to - piece.from > girth - 1e-6
+  const closed =
+    Math.abs(Math.abs(arc.sweep) - 2 * Math.PI) < TOLERANCE.rounding && piece.to - piece.from > girth - TOLERANCE.point
   const step = girth / arc.n
   const between = Array.from({ length: arc.n + 1 }, (_, k) => k * step).filter(
-    (u) => u > piece.from + 1e-6 && u < piece.to - 1e-6,
+    (u) => u > piece.from + TOLERANCE.point && u < piece.to - TOLERANCE.point,
   )
   const us = closed ? [piece.from, ...between] : [piece.from, ...between, piece.to]
   return { ...common, line: us.map((u) => pointAt(face, u)), closed }
@@ -39,8 +40,8 @@ export function strandAlong(line: Vec2[], off: number): Strand {
   const ring = closed ? line.slice(0, -1) : line
   return {
     line: ring,
-    first: direction(line[0] as Vec2, line[1] as Vec2),
-    last: direction(line.at(-2) as Vec2, line.at(-1) as Vec2),
+    first: wayOf(line[0] as Vec2, line[1] as Vec2),
+    last: wayOf(line.at(-2) as Vec2, line.at(-1) as Vec2),
     arc: null,
     off,
     closed,
@@ -63,14 +64,14 @@ export function cornerOf(before: Strand | null, after: Strand | null, own: 'befo
   if (!after) return one
   const two = far(startOf(after), after.first, after.off)
   const turn = before.last[0] * after.first[0] + before.last[1] * after.first[1]
-  if (turn > NEARLY_STRAIGHT && Math.abs(before.off - after.off) > 1e-6) {
+  if (turn > NEARLY_STRAIGHT && Math.abs(before.off - after.off) > TOLERANCE.point) {
     const at = own === 'before' ? endOf(before) : startOf(after)
     const halving: Vec2 = [-(before.last[1] + after.first[1]), before.last[0] + after.first[0]]
     return own === 'before'
-      ? (crossing(one, before.last, at, halving) ?? one)
-      : (crossing(two, after.first, at, halving) ?? two)
+      ? (meetingOf(one, before.last, at, halving, TOLERANCE.point) ?? one)
+      : (meetingOf(two, after.first, at, halving, TOLERANCE.point) ?? two)
   }
-  const met = crossing(one, before.last, two, after.first)
+  const met = meetingOf(one, before.last, two, after.first, TOLERANCE.point)
   if (!met) return own === 'before' ? one : two
   // Where one side is round, on its true line; where both are, by their tangents.
   const [arc, of, line, along] =
@@ -81,9 +82,9 @@ export function cornerOf(before: Strand | null, after: Strand | null, own: 'befo
         : [null, null, one, before.last]
   if (!arc || !of) return met
   const found = lineMeetsCircle(line, along, { ...arc, r: farRadius(arc, of.off) }).sort(
-    (p, q) => gap(p, met) - gap(q, met),
+    (p, q) => gapOf(p, met) - gapOf(q, met),
   )[0]
-  return found && gap(found, met) < 2 * Math.abs(of.off) + 0.1 ? found : met
+  return found && gapOf(found, met) < 2 * Math.abs(of.off) + 0.1 ? found : met
 }
 
 /** The far side of a strand between its two corners. */
@@ -96,15 +97,15 @@ export function farSide(strand: Strand, start: Vec2, end: Vec2): Vec2[] {
     }
     const i = closed ? k : k + 1
     const [a, b] = [
-      direction(line[(i + line.length - 1) % line.length] as Vec2, p),
-      direction(p, line[(i + 1) % line.length] as Vec2),
+      wayOf(line[(i + line.length - 1) % line.length] as Vec2, p),
+      wayOf(p, line[(i + 1) % line.length] as Vec2),
     ]
-    return crossing(far(p, a, off), a, far(p, b, off), b) ?? far(p, a, off)
+    return meetingOf(far(p, a, off), a, far(p, b, off), b, TOLERANCE.point) ?? far(p, a, off)
   })
   if (closed) return inner
   // A mitre may pass the first of the points between: what lies behind it is left out.
-  const ahead = (p: Vec2) => (p[0] - start[0]) * strand.first[0] + (p[1] - start[1]) * strand.first[1] > 1e-7
-  const behind = (p: Vec2) => (end[0] - p[0]) * strand.last[0] + (end[1] - p[1]) * strand.last[1] > 1e-7
+  const ahead = (p: Vec2) => (p[0] - start[0]) * strand.first[0] + (p[1] - start[1]) * strand.first[1] > TOLERANCE.fine
+  const behind = (p: Vec2) => (end[0] - p[0]) * strand.last[0] + (end[1] - p[1]) * strand.last[1] > TOLERANCE.fine
   const [from, to] = [arc ? inner.findIndex(ahead) : 0, arc ? inner.findLastIndex(behind) : inner.length - 1]
   return [start, ...(from < 0 ? [] : inner.slice(from, to + 1)), end]
 }
@@ -115,16 +116,13 @@ export function planOf(strand: Strand, side: Vec2[]): Region {
   if (closed) {
     const ring = (loop: Vec2[], sense: 1 | -1) => (Math.sign(loopArea(loop)) === sense ? loop : [...loop].reverse())
     const [outer, inner] = Math.abs(loopArea(line)) > Math.abs(loopArea(side)) ? [line, side] : [side, line]
-    return strand.arc && farRadius(strand.arc, off) < 1e-3 ? [ring(outer, 1)] : [ring(outer, 1), ring(inner, -1)]
+    return strand.arc && farRadius(strand.arc, off) < TOLERANCE.least
+      ? [ring(outer, 1)]
+      : [ring(outer, 1), ring(inner, -1)]
   }
   return [off >= 0 ? [...line, ...[...side].reverse()] : [...[...line].reverse(), ...side]]
 }
 
-const farRadius = (arc: Arc, off: number) => Math.max(1e-6, arc.r - off * Math.sign(arc.sweep))
+const farRadius = (arc: Arc, off: number) => Math.max(TOLERANCE.point, arc.r - off * Math.sign(arc.sweep))
 const far = ([x, y]: Vec2, [dx, dy]: Vec2, off: number): Vec2 => [x - dy * off, y + dx * off]
-const gap = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1])
-const same = (a: Vec2, b: Vec2) => gap(a, b) < 1e-6
-function direction(a: Vec2, b: Vec2): Vec2 {
-  const length = gap(a, b) || 1
-  return [(b[0] - a[0]) / length, (b[1] - a[1]) / length]
-}
+const same = (a: Vec2, b: Vec2) => gapOf(a, b) < TOLERANCE.point

@@ -69,9 +69,9 @@ function underLids(form: MassForm, face: WorldFace, piece: Piece, lids: Readonly
       const name = rawName(face.beyond[l]?.[i] ?? '')
       const thickness = lids.get(name)
       const over =
-        thickness === undefined || b[0] > a[0] - 1e-6
+        thickness === undefined || b[0] > a[0] - TOLERANCE.point
           ? undefined
-          : faces.find((f) => rawName(f.name) === name && f.plane.n[2] > 1e-6)
+          : faces.find((f) => rawName(f.name) === name && f.plane.n[2] > TOLERANCE.slope)
       if (!over || thickness === undefined) return []
       const down = thickness / over.plane.n[2]
       return [
@@ -147,7 +147,7 @@ export function wallInputs(
           : free
       const off = part.side === 'inside' ? thickness : -thickness
       const lidded =
-        form && covers && !rows && !face.round && Math.abs(face.plane.n[2]) < 1e-9
+        form && covers && !rows && !face.round && Math.abs(face.plane.n[2]) < TOLERANCE.rounding
           ? pieces.flatMap((p) => underLids(form, face, p, covers))
           : pieces
       const standing = lidded.flatMap((p) => {
@@ -159,7 +159,7 @@ export function wallInputs(
           : []
       })
       return standing.map((piece, i): WallInput => ({
-        id: i === 0 ? part.id : `${part.id}~${i}`,
+        id: i === 0 ? part.id : `${part.id} ${i}`,
         part: part.id,
         storey,
         face,
@@ -275,8 +275,8 @@ function underSlabs(
     face,
     under.reduce((left: Region, s) => {
       const [u0, u1] = [
-        s.from < 1e-6 ? rect.x0 - 1 : from + s.from * (to - from),
-        s.to > 1 - 1e-6 ? rect.x1 + 1 : from + s.to * (to - from),
+        s.from < TOLERANCE.point ? rect.x0 - 1 : from + s.from * (to - from),
+        s.to > 1 - TOLERANCE.point ? rect.x1 + 1 : from + s.to * (to - from),
       ]
       return subtractRegions(left, [
         [
@@ -294,14 +294,16 @@ const stretchesIn = (face: WorldFace, region: Region): Piece[] =>
   piecesOf(region)
     .flatMap(dividedAtFoot)
     .map((r) => pieceOf(face, r))
-    .filter((p) => areaOf(p.region) > 1e-3 && p.wide.to - p.wide.from > LEAST_STRETCH)
+    .filter((p) => areaOf(p.region) > TOLERANCE.least && p.wide.to - p.wide.from > LEAST_STRETCH)
 
 /** Whether a mass has mere roof space above a height: it opens to nobody there. */
 const roofSpaceAt = (form: MassForm, z: number): boolean =>
   roofSpaceOver(
     form,
     facesOfForm(form)
-      .filter((f) => f.plane.n[2] > 1e-6 && Math.max(...f.loops.flat().map((p) => p[2])) > z + TOLERANCE.touch)
+      .filter(
+        (f) => f.plane.n[2] > TOLERANCE.slope && Math.max(...f.loops.flat().map((p) => p[2])) > z + TOLERANCE.touch,
+      )
       .map((f) => f.name),
     z,
   )
@@ -326,8 +328,8 @@ function rowsBetween([low, high]: [Vec3[], Vec3[]], z0: number, z1: number): [Ve
 
 /** A piece below a height; its foot stays what it was. */
 function crop(piece: Piece, to: number): Piece | null {
-  if (piece.z1 <= to + 1e-9) return piece
-  if (to - piece.z0 < 1e-4) return null
+  if (piece.z1 <= to + TOLERANCE.rounding) return piece
+  if (to - piece.z0 < TOLERANCE.touch) return null
   const rect = rectOf(piece.region)
   const region = intersectRegions(piece.region, [
     [

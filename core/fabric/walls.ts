@@ -13,9 +13,12 @@ import {
   type Trim,
   type Vec2,
   type Vec3,
+  TOLERANCE,
+  gapOf,
+  meetingOf,
 } from '../solid'
 import { alongOf, piecesBetween, pointAt, type Piece } from './bands'
-import { bodyMesh, crossing, mergedMeshes, type PartBody } from './body'
+import { bodyMesh, mergedMeshes, type PartBody } from './body'
 import type { WorldFace } from './print'
 import { cornerOf, endOf, farSide, planOf, startOf, strandAlong, strandOf, type Strand } from './strands'
 
@@ -62,7 +65,10 @@ export function together(shapes: WallShape[]): WallShape | null {
   const alike =
     one &&
     shapes.every(
-      ({ body: b }) => b.kind === 'prism' && Math.abs(b.z0 - one.z0) < 1e-9 && Math.abs(b.z1 - one.z1) < 1e-9,
+      ({ body: b }) =>
+        b.kind === 'prism' &&
+        Math.abs(b.z0 - one.z0) < TOLERANCE.rounding &&
+        Math.abs(b.z1 - one.z1) < TOLERANCE.rounding,
     )
   const body: PartBody = alike
     ? { ...one, region: shapes.flatMap((s) => (s.body.kind === 'prism' ? s.body.region : [])) }
@@ -133,11 +139,16 @@ function lineOf(wall: WallInput): Line {
 
 /** Foot and head of a piece of a leaning face between two level lines; null where it is upright or of another shape. */
 function leaningRows(face: WorldFace, piece: Piece): [Vec3[], Vec3[]] | null {
-  if (face.round || Math.abs(face.plane.n[2]) < 1e-9 || piece.region.length !== 1 || piece.region[0]?.length !== 4)
+  if (
+    face.round ||
+    Math.abs(face.plane.n[2]) < TOLERANCE.rounding ||
+    piece.region.length !== 1 ||
+    piece.region[0]?.length !== 4
+  )
     return null
   const at = (z: number) =>
     (piece.region[0] as Vec2[])
-      .filter((p) => Math.abs(p[1] - z) < 1e-6)
+      .filter((p) => Math.abs(p[1] - z) < TOLERANCE.point)
       .map((p) => p[0])
       .sort((a, b) => a - b)
   const [low, high] = [at(piece.z0), at(piece.z1)]
@@ -176,8 +187,8 @@ function shape(line: Line, before: Line | null, after: Line | null): WallShape {
     const below = planOf(foot, farSide(foot, ...corners))
     return { ...known, plan: below, body: { kind: 'mesh', mesh: betweenRings(below, above, z0, z1) } }
   }
-  const upright = piece.region.length === 1 && Math.abs(piece.area - length * (z1 - z0)) < 1e-6
-  if (upright && Math.abs(wall.face.plane.n[2]) < 1e-9)
+  const upright = piece.region.length === 1 && Math.abs(piece.area - length * (z1 - z0)) < TOLERANCE.point
+  if (upright && Math.abs(wall.face.plane.n[2]) < TOLERANCE.rounding)
     return { ...known, body: { kind: 'prism', region: plan, z0, z1 } }
   return {
     ...known,
@@ -188,9 +199,11 @@ function shape(line: Line, before: Line | null, after: Line | null): WallShape {
 /** The far side; a wall shorter than its neighbours are thick comes to a point where its two mitres cross. */
 function farSideOf(foot: Strand, [start, end]: [Vec2, Vec2]): Vec2[] {
   if (foot.closed || foot.line.length > 2) return farSide(foot, start, end)
-  const runs = (end[0] - start[0]) * foot.first[0] + (end[1] - start[1]) * foot.first[1] > 1e-9
+  const runs = (end[0] - start[0]) * foot.first[0] + (end[1] - start[1]) * foot.first[1] > TOLERANCE.rounding
   const [a, b] = [startOf(foot), endOf(foot)]
-  const point = runs ? null : crossing(a, [start[0] - a[0], start[1] - a[1]], b, [end[0] - b[0], end[1] - b[1]])
+  const point = runs
+    ? null
+    : meetingOf(a, [start[0] - a[0], start[1] - a[1]], b, [end[0] - b[0], end[1] - b[1]], TOLERANCE.point)
   return point ? [point] : [start, end]
 }
 
@@ -199,7 +212,7 @@ function sweptMesh({ wall, foot }: Line, [innerStart, innerEnd]: [Vec2, Vec2]): 
   const { piece, face } = wall
   const { n } = face.plane
   const along = alongOf(face)
-  const leans = Math.abs(n[2]) > 1e-9
+  const leans = Math.abs(n[2]) > TOLERANCE.rounding
   const [start, end] = [startOf(foot), endOf(foot)]
   const length = piece.to - piece.from
   // Up the face: a metre of height is longer on a face that leans.
@@ -208,15 +221,18 @@ function sweptMesh({ wall, foot }: Line, [innerStart, innerEnd]: [Vec2, Vec2]): 
   const local = piece.region.map((loop) => loop.map(([u, z]): Vec2 => [u - piece.from, z * slope]))
   const trims: Trim[] = []
   // Above a lower roof a piece may reach beyond its foot: there is no corner to mitre there.
-  if (!leans && piece.wide.from > piece.from - 1e-6) trims.push(trimAt(start, innerStart, along, 1))
-  if (!leans && piece.wide.to < piece.to + 1e-6) trims.push(trimAt(end, innerEnd, along, -1))
+  if (!leans && piece.wide.from > piece.from - TOLERANCE.point) trims.push(trimAt(start, innerStart, along, 1))
+  if (!leans && piece.wide.to < piece.to + TOLERANCE.point) trims.push(trimAt(end, innerEnd, along, -1))
   // A reflex corner's mitre lies beyond the end of the face: the piece is swept that much longer before it is trimmed.
   const reach = (p: Vec2) => (p[0] - start[0]) * along[0] + (p[1] - start[1]) * along[1]
   const [low, high] = leans ? [0, length] : [Math.min(0, reach(innerStart)), Math.max(length, reach(innerEnd))]
   const longer =
-    low < -1e-9 || high > length + 1e-9
+    low < -TOLERANCE.rounding || high > length + TOLERANCE.rounding
       ? local.map((loop) =>
-          loop.map(([u, z]): Vec2 => [Math.abs(u) < 1e-6 ? low : Math.abs(u - length) < 1e-6 ? high : u, z]),
+          loop.map(([u, z]): Vec2 => [
+            Math.abs(u) < TOLERANCE.point ? low : Math.abs(u - length) < TOLERANCE.point ? high : u,
+            z,
+          ]),
         )
       : local
   return sweepRegion({
@@ -250,12 +266,16 @@ function roundMesh({ wall }: Line, foot: Strand, corners: [Vec2, Vec2]): Mesh {
         [u0, piece.z1 + 1],
       ],
     ])
-    const chord = Math.hypot(b[0] - a[0], b[1] - a[1])
-    if (areaOf(region) < 1e-5 || chord < 1e-6) return []
+    const chord = gapOf(b, a)
+    if (areaOf(region) < TOLERANCE.height || chord < TOLERANCE.point) return []
     const along: Vec2 = [(b[0] - a[0]) / chord, (b[1] - a[1]) / chord]
     const scale = chord / (u1 - u0)
     const widen = (u: number) =>
-      u < u0 + 1e-6 ? -Math.abs(foot.off) : u > u1 - 1e-6 ? chord + Math.abs(foot.off) : (u - u0) * scale
+      u < u0 + TOLERANCE.point
+        ? -Math.abs(foot.off)
+        : u > u1 - TOLERANCE.point
+          ? chord + Math.abs(foot.off)
+          : (u - u0) * scale
     const local = region.map((loop) => loop.map(([u, z]): Vec2 => [widen(u), z]))
     const far = inner.length === line.length ? inner : line
     return [
@@ -275,7 +295,7 @@ function roundMesh({ wall }: Line, foot: Strand, corners: [Vec2, Vec2]): Mesh {
 
 const farPoint = (far: Vec2[], i: number, at: Vec2, along: Vec2, off: number): Vec2 => {
   const p = far[i] as Vec2
-  return Math.hypot(p[0] - at[0], p[1] - at[1]) > 1e-6 ? p : [at[0] - along[1] * off, at[1] + along[0] * off]
+  return gapOf(p, at) > TOLERANCE.point ? p : [at[0] - along[1] * off, at[1] + along[0] * off]
 }
 
 /** The upright plane through a corner's two points, keeping the wall's side of it. */

@@ -11,6 +11,9 @@ import {
   type Sweep,
   type Twist,
   type Vec2,
+  onLine,
+  minus,
+  linesMeet,
 } from '../solid'
 
 /** The plan of a form from above, m: all that looks up; of a twisted one all that its outline passes over as it turns. */
@@ -18,7 +21,7 @@ export function planOf(flats: Face[], sweep: Sweep | null): Region {
   if (sweep?.twist && sweep.twist.angle !== 0) return twistedPlan(sweep, sweep.twist)
   return uniteRegions(
     flats
-      .filter((f) => f.plane.n[2] > 1e-6)
+      .filter((f) => f.plane.n[2] > TOLERANCE.slope)
       .map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y])))
       .filter((r) => areaOf(r) > TOLERANCE.area),
   )
@@ -98,9 +101,7 @@ function passedOver(a: Vec2, b: Vec2, c: Vec2, d: Vec2): Vec2[][] {
 
 /** Where two segments cross; null where they do not. */
 function crossingOf(a: Vec2, b: Vec2, c: Vec2, d: Vec2): Vec2 | null {
-  const [ux, uy, wx, wy] = [b[0] - a[0], b[1] - a[1], d[0] - c[0], d[1] - c[1]]
-  const det = ux * wy - uy * wx
-  if (Math.abs(det) < 1e-12) return null
-  const [t, s] = [((c[0] - a[0]) * wy - (c[1] - a[1]) * wx) / det, ((c[0] - a[0]) * uy - (c[1] - a[1]) * ux) / det]
-  return t > 0 && t < 1 && s > 0 && s < 1 ? [a[0] + t * ux, a[1] + t * uy] : null
+  const way = minus(b, a)
+  const met = linesMeet(a, way, c, minus(d, c))
+  return met && met.t > 0 && met.t < 1 && met.s > 0 && met.s < 1 ? onLine(a, way, met.t) : null
 }

@@ -1,4 +1,4 @@
-import { TOLERANCE } from '../solid'
+import { TOLERANCE, linesMeet } from '../solid'
 import { refuse } from '../values'
 import type { Survey } from './survey'
 
@@ -14,7 +14,7 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
   const out: number[] = []
   const at = new Map<string, number>()
   const place = (x: number, y: number, z: number) => {
-    const key = `${Math.round(x / 1e-4)} ${Math.round(y / 1e-4)}`
+    const key = `${Math.round(x / TOLERANCE.touch)} ${Math.round(y / TOLERANCE.touch)}`
     let i = at.get(key)
     if (i === undefined) {
       i = out.length / 3
@@ -46,7 +46,7 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
   }
   // The median: one point far away must not make all the others neighbours.
   const lengths = pieces.map(([a, b]) => Math.hypot(X(b) - X(a), Y(b) - Y(a))).sort((p, q) => p - q)
-  const long = Math.max(1e-3, lengths[lengths.length >> 1] ?? 1)
+  const long = Math.max(TOLERANCE.least, lengths[lengths.length >> 1] ?? 1)
   const cells = new Map<string, number[]>()
   // The cells that a piece passes through, column by column; null for one so long that it is compared with all.
   const cellsOf = (a: number, b: number): string[] | null => {
@@ -58,7 +58,11 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
     for (let i = first; i <= last; i++) {
       const at = (x: number) => (X(b) === X(a) ? [Y(a), Y(b)] : [Y(a) + rise * (Math.min(x1, Math.max(x0, x)) - X(a))])
       const ys = [...at(i * long), ...at((i + 1) * long)]
-      for (let j = Math.floor(Math.min(...ys) / long - 1e-6); j <= Math.floor(Math.max(...ys) / long + 1e-6); j++)
+      for (
+        let j = Math.floor(Math.min(...ys) / long - TOLERANCE.point);
+        j <= Math.floor(Math.max(...ys) / long + TOLERANCE.point);
+        j++
+      )
         keys.push(`${i} ${j}`)
     }
     return keys
@@ -77,10 +81,9 @@ export function splitLines({ points, lines }: Survey): { points: Float64Array; s
       )
     const [[a, b], [c, d]] = [pieces[s], pieces[o]] as [[number, number], [number, number]]
     if (a === c || a === d || b === c || b === d) return
-    const det = (X(b) - X(a)) * (Y(d) - Y(c)) - (Y(b) - Y(a)) * (X(d) - X(c))
-    if (Math.abs(det) < 1e-12) return
-    const t = ((X(c) - X(a)) * (Y(d) - Y(c)) - (Y(c) - Y(a)) * (X(d) - X(c))) / det
-    const u = ((X(c) - X(a)) * (Y(b) - Y(a)) - (Y(c) - Y(a)) * (X(b) - X(a))) / det
+    const met = linesMeet([X(a), Y(a)], [X(b) - X(a), Y(b) - Y(a)], [X(c), Y(c)], [X(d) - X(c), Y(d) - Y(c)])
+    if (!met) return
+    const { t, s: u } = met
     if (t <= 0 || t >= 1 || u <= 0 || u >= 1) return
     const p = place(
       X(a) + t * (X(b) - X(a)),

@@ -14,6 +14,8 @@ import {
   type Region,
   type Solid,
   type Vec2,
+  TOLERANCE,
+  gapOf,
 } from '../solid'
 import { tidy, type Numbers } from '../values'
 import type { Site } from './schema'
@@ -46,7 +48,7 @@ export function envelopeOf(site: Site, numbers: Numbers): Envelope {
     const slope = site.corners[k]?.slope
     if (!slope) return []
     const [a, b] = [ring[i] as Vec2, ring[(i + 1) % ring.length] as Vec2]
-    const long = Math.hypot(b[0] - a[0], b[1] - a[1])
+    const long = gapOf(b, a)
     const inward: Vec2 = [-(b[1] - a[1]) / long, (b[0] - a[0]) / long]
     const [from, angle] = [numbers.length(slope.from), numbers.angle(slope.angle)]
     const t = Math.tan((angle * Math.PI) / 180)
@@ -110,7 +112,7 @@ export function fitOf(
   for (const { side, plane } of envelope.slopes) {
     let over = -Infinity
     for (let i = 0; i < placed.length; i += 3) {
-      if ((placed[i + 2] as number) < 1e-9) continue
+      if ((placed[i + 2] as number) < TOLERANCE.rounding) continue
       // Straight up from the plane, as heights are measured.
       over = Math.max(
         over,
@@ -125,27 +127,27 @@ export function fitOf(
   }
   // What stands on the ground, under all planes and within the region, is inside: no body needs to be cut for that.
   const stands = standsOver(placed) && limits.every((l) => l.over <= 0) && isWhole(solid)
-  const within = stands && areaOf(subtractRegions(planOf(), envelope.region)) < 1e-9 ? planOf() : null
+  const within = stands && areaOf(subtractRegions(planOf(), envelope.region)) < TOLERANCE.rounding ? planOf() : null
   const found = within
     ? { plan: within, volume: 0, mesh: null }
-    : top > 1e-6
+    : top > TOLERANCE.point
       ? beyond(solid, at, roomOf(envelope, top + 10))
       : null
   const plan = found?.plan ?? []
   const clear = clearances(envelope, plan, rect)
-  const strips = found && found.volume > 1e-4 ? inStrips(envelope, plan) : []
+  const strips = found && found.volume > TOLERANCE.volume ? inStrips(envelope, plan) : []
   envelope.ring.forEach((_, i) => {
     const distance = clear[i] ?? Infinity
     // The kernel's plan is single precision: a tenth of a millimetre is nothing.
     const over = tidy(Math.max((envelope.setbacks[i] ?? 0) - distance, strips[i] ?? -Infinity))
     if (Number.isFinite(over))
-      limits.push({ limit: 'setback', side: listed(envelope, i), over: Math.abs(over) < 1e-4 ? 0 : over })
+      limits.push({ limit: 'setback', side: listed(envelope, i), over: Math.abs(over) < TOLERANCE.touch ? 0 : over })
   })
   const bySide = envelope.ring.map((_, i) => clear[envelope.side.indexOf(i)] ?? 0)
   return {
     limits,
-    over: found && found.volume > 1e-4 ? found.volume : 0,
-    mesh: found && found.volume > 1e-4 ? found.mesh : null,
+    over: found && found.volume > TOLERANCE.volume ? found.volume : 0,
+    mesh: found && found.volume > TOLERANCE.volume ? found.mesh : null,
     plan,
     clear: bySide,
   }
@@ -153,7 +155,7 @@ export function fitOf(
 
 /** Whether no corner lies below the datum. */
 function standsOver(positions: Float64Array): boolean {
-  for (let i = 2; i < positions.length; i += 3) if ((positions[i] as number) < -1e-9) return false
+  for (let i = 2; i < positions.length; i += 3) if ((positions[i] as number) < -TOLERANCE.rounding) return false
   return true
 }
 
@@ -167,10 +169,10 @@ function inStrips({ ring, setbacks, region }: Envelope, plan: Region): number[] 
     const near = ring.map((a, i) => offSegment(p, a, ring[(i + 1) % ring.length] as Vec2))
     const least = Math.min(...near)
     ring.forEach((a, i) => {
-      if ((near[i] ?? 0) > least + 1e-6) return
+      if ((near[i] ?? 0) > least + TOLERANCE.point) return
       const b = ring[(i + 1) % ring.length] as Vec2
-      const off = ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) / Math.hypot(b[0] - a[0], b[1] - a[1])
-      if (off >= -1e-6) deepest[i] = Math.max(deepest[i] ?? 0, (setbacks[i] ?? 0) - off)
+      const off = ((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) / gapOf(b, a)
+      if (off >= -TOLERANCE.point) deepest[i] = Math.max(deepest[i] ?? 0, (setbacks[i] ?? 0) - off)
     })
   }
   return deepest
@@ -195,7 +197,7 @@ function clearances({ ring }: Envelope, plan: Region, rect: Rect): number[] {
     edges.reduce(
       (best, [a, b], i) => {
         const d = offSegment(p, a, b)
-        return d < best.d - 1e-9 ? { i, d } : best
+        return d < best.d - TOLERANCE.rounding ? { i, d } : best
       },
       { i: 0, d: Infinity },
     )
@@ -206,7 +208,7 @@ function clearances({ ring }: Envelope, plan: Region, rect: Rect): number[] {
   }
   return edges.map(([a, b], i) => {
     const over = beyondSide.get(i)
-    if (over !== undefined && over > 1e-4) return tidy(-over)
+    if (over !== undefined && over > TOLERANCE.touch) return tidy(-over)
     // The nearest of the plan's corners to the side, or of the side's corners to the plan's edges.
     let least = points.reduce((d, p) => Math.min(d, offSegment(p, a, b)), Infinity)
     for (const loop of plan)
@@ -227,7 +229,7 @@ export function towardSide(
 ): Vec2 {
   const i = Math.max(0, envelope.side.indexOf(side))
   const [a, b] = [envelope.ring[i] as Vec2, envelope.ring[(i + 1) % envelope.ring.length] as Vec2]
-  const long = Math.hypot(b[0] - a[0], b[1] - a[1])
+  const long = gapOf(b, a)
   const by = distance - now
   return [tidy((-(b[1] - a[1]) / long) * by), tidy(((b[0] - a[0]) / long) * by)]
 }

@@ -1,5 +1,5 @@
 import { outlineFault } from '../moves'
-import { areaOf, loopArea, subtractRegions, uniteRegions, type Region, type Vec2 } from '../solid'
+import { areaOf, loopArea, subtractRegions, uniteRegions, type Region, type Vec2, TOLERANCE, gapOf } from '../solid'
 import { refuse, tidy, type Numbers } from '../values'
 import type { Site } from './schema'
 
@@ -40,7 +40,7 @@ export function checkSite(site: Site, numbers: Numbers): void {
   const ring = siteRing(site, numbers)
   if (ring.length < 3) refuse('outline', 'A site needs at least three corners.', 'Add the missing corners.')
   ring.forEach((p, i) => {
-    const k = ring.findIndex((q, n) => n > i && Math.hypot(p[0] - q[0], p[1] - q[1]) < 1e-4)
+    const k = ring.findIndex((q, n) => n > i && gapOf(p, q) < TOLERANCE.touch)
     if (k >= 0)
       refuse(
         'outline',
@@ -88,7 +88,7 @@ export function buildable(ring: Vec2[], setbacks: number[]): Region {
   const n = ring.length
   const dir = ring.map((p, i): Vec2 => {
     const q = ring[(i + 1) % n] as Vec2
-    const l = Math.hypot(q[0] - p[0], q[1] - p[1]) || 1
+    const l = gapOf(q, p) || 1
     return [(q[0] - p[0]) / l, (q[1] - p[1]) / l]
   })
   /** inner corner: where the lines of two neighbouring strips meet */
@@ -97,7 +97,7 @@ export function buildable(ring: Vec2[], setbacks: number[]): Region {
     const [da, db] = [setbacks[(i + n - 1) % n] ?? 0, setbacks[i] ?? 0]
     const cross = a[0] * b[1] - a[1] * b[0]
     const [ax, ay, bx, by] = [p[0] - da * a[1], p[1] + da * a[0], p[0] - db * b[1], p[1] + db * b[0]]
-    if (Math.abs(cross) < 1e-6) return [(ax + bx) / 2, (ay + by) / 2]
+    if (Math.abs(cross) < TOLERANCE.point) return [(ax + bx) / 2, (ay + by) / 2]
     const t = ((bx - ax) * b[1] - (by - ay) * b[0]) / cross
     return [ax + t * a[0], ay + t * a[1]]
   })
@@ -116,5 +116,7 @@ export function buildable(ring: Vec2[], setbacks: number[]): Region {
       ].map((t) => [loopArea(t as Vec2[]) < 0 ? ([...t].reverse() as Vec2[]) : (t as Vec2[])]),
     ]
   })
-  return strips.length ? subtractRegions([ring], uniteRegions(strips.filter((s) => areaOf(s) > 1e-9))) : [ring]
+  return strips.length
+    ? subtractRegions([ring], uniteRegions(strips.filter((s) => areaOf(s) > TOLERANCE.rounding)))
+    : [ring]
 }

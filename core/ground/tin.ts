@@ -1,6 +1,6 @@
 import Constrainautor from './constrain.js'
 import Delaunator from 'delaunator'
-import type { Region, Vec2 } from '../solid'
+import { TOLERANCE, type Region, type Vec2, gapOf } from '../solid'
 import { refuse } from '../values'
 import { splitLines } from './break-lines'
 import type { Survey } from './survey'
@@ -85,8 +85,8 @@ function gridOf(points: Float64Array, triangles: Uint32Array): Grid {
   }
   const count = triangles.length / 3
   const cell = Math.max(
-    1e-6,
-    Math.sqrt(Math.max(1e-9, (x1 - x0) * (y1 - y0)) / Math.max(1, count)) * 1.5,
+    TOLERANCE.point,
+    Math.sqrt(Math.max(TOLERANCE.rounding, (x1 - x0) * (y1 - y0)) / Math.max(1, count)) * 1.5,
     (x1 - x0) / 2000,
     (y1 - y0) / 2000,
   )
@@ -166,10 +166,10 @@ export function heightAt({ points, triangles, grid }: Tin, x: number, y: number)
       points[d + 1] as number,
     ]
     const det = (bx - ax) * (dy - ay) - (by - ay) * (dx - ax)
-    if (Math.abs(det) < 1e-12) continue
+    if (Math.abs(det) < TOLERANCE.zero) continue
     const u = ((x - ax) * (dy - ay) - (y - ay) * (dx - ax)) / det
     const v = ((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / det
-    if (u >= -1e-9 && v >= -1e-9 && u + v <= 1 + 1e-9)
+    if (u >= -TOLERANCE.rounding && v >= -TOLERANCE.rounding && u + v <= 1 + TOLERANCE.rounding)
       return (
         (points[a + 2] as number) +
         u * ((points[b + 2] as number) - (points[a + 2] as number)) +
@@ -196,7 +196,7 @@ export function groundAlong(
   for (const loop of foot)
     loop.forEach((p, i) => {
       const q = loop[(i + 1) % loop.length] as Vec2
-      const long = Math.hypot(q[0] - p[0], q[1] - p[1])
+      const long = gapOf(q, p)
       const n = Math.max(1, Math.min(5000, Math.ceil(long / step)))
       for (let k = 0; k < n; k++) {
         const t = (k + 0.5) / n

@@ -1,4 +1,4 @@
-import { loopArea, type Vec2 } from '../solid'
+import { loopArea, type Vec2, TOLERANCE } from '../solid'
 import { refuse, tidy } from '../values'
 import { bearingOf } from './site'
 
@@ -124,16 +124,16 @@ export function walk(start: Vec2, legs: Leg[]): Walk {
   const [dx, dy] = [start[0] - end[0], start[1] - end[1]]
   const gap = Math.hypot(dx, dy)
   // A walk that comes back to where it began needs no closing leg.
-  if (gap < 1e-4) points.pop()
+  if (gap < TOLERANCE.touch) points.pop()
   return {
     points,
-    closing: gap < 1e-4 ? null : { length: tidy(gap), bearing: bearingOf(dx, dy) },
+    closing: gap < TOLERANCE.touch ? null : { length: tidy(gap), bearing: bearingOf(dx, dy) },
     area: Math.abs(loopArea(points)),
     perimeter: legs.reduce((sum, l) => sum + l.length, 0) + gap,
   }
 }
 
-const exact = (v: number) => (Math.abs(v) < 1e-15 ? 0 : v)
+const exact = (v: number) => (Math.abs(v) < TOLERANCE.zero ? 0 : v)
 
 /** A bearing in words where it has one: 180 is south. */
 export const sayBearing = (bearing: number): string =>

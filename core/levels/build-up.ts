@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../solid'
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { numbersOf, refuse, tidy, type Id, type Num, type Project, type Scheme } from '../project'
 import type { Above } from './commands'
@@ -21,7 +22,7 @@ export interface HeightBuildUp {
 export function heightBuildUp(project: Project, scheme: Scheme, id: Id): HeightBuildUp | null {
   const levels = levelHeights(project, scheme)
   const level = levels.find((l) => l.id === id)
-  const above = level && levels.find((l) => l.kind === 'storey' && l.height > level.height + 1e-6)
+  const above = level && levels.find((l) => l.kind === 'storey' && l.height > level.height + TOLERANCE.point)
   if (!level || !above || level.kind !== 'storey') return null
   const storey = tidy(above.height - level.height)
   return {

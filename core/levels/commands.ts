@@ -12,6 +12,7 @@ import {
   type Part,
   type Project,
   type Scheme,
+  freeName,
 } from '../project'
 import { dependentsOf, levelHeights, standingOn, storeysOf } from './heights'
 
@@ -239,10 +240,9 @@ function standsOn(scheme: Scheme, id: Id, on: Id): boolean {
   return false
 }
 
-/** A name that no other level has: the wish itself, or with a number behind it. */
-export function freeName(wish: string, taken: Set<string>): string {
-  let name = wish
-  for (let n = 2; taken.has(name.toLowerCase()); n++) name = `${wish} (${n})`
+/** A name that no other level has: the wish itself, or with a number behind it; taken from now on. */
+export function takeName(wish: string, taken: Set<string>): string {
+  const name = freeName(wish, taken, (w, n) => `${w} (${n})`)
   taken.add(name.toLowerCase())
   return name
 }

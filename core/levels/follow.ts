@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../solid'
 import { applyEdit, type Edit } from '../edits'
 import { recipeTies } from '../moves'
 import { inOrder, type Id, type Project, type Scheme } from '../project'
@@ -28,7 +29,7 @@ export function consequencesOf(project: Project, scheme: Scheme, edit: Edit): Co
     is = new Map(now.map((l) => [l.id, l]))
   const moved = old.flatMap((l) => {
     const to = is.get(l.id)
-    return to && Math.abs(to.height - l.height) > 1e-9
+    return to && Math.abs(to.height - l.height) > TOLERANCE.rounding
       ? [{ id: l.id, name: to.name, from: l.height, to: to.height }]
       : []
   })
@@ -41,9 +42,11 @@ export function consequencesOf(project: Project, scheme: Scheme, edit: Edit): Co
     const base = by(mass.base.level)
     const tops = recipeTies(mass.recipe).map((t) => by(t.level))
     const grows = Math.max(0, ...tops.map((t) => t - base)) + Math.min(0, ...tops.map((t) => t - base))
-    if (tops.length && Math.abs(grows) > 1e-9) masses.push({ name: mass.name, how: grows > 0 ? 'grows' : 'shrinks' })
-    else if (Math.abs(base) > 1e-9) masses.push({ name: mass.name, how: 'moves' })
-    else if (moved.some((m) => m.from > (was.get(mass.base.level)?.height ?? 0) + 1e-9)) cut.push(mass.name)
+    if (tops.length && Math.abs(grows) > TOLERANCE.rounding)
+      masses.push({ name: mass.name, how: grows > 0 ? 'grows' : 'shrinks' })
+    else if (Math.abs(base) > TOLERANCE.rounding) masses.push({ name: mass.name, how: 'moves' })
+    else if (moved.some((m) => m.from > (was.get(mass.base.level)?.height ?? 0) + TOLERANCE.rounding))
+      cut.push(mass.name)
   }
   const parts = Object.values(scheme.parts)
   // Walls that reach through, roofs and parapets have no tie of their own to a level that moves: they follow their mass.
@@ -66,7 +69,9 @@ export function consequencesOf(project: Project, scheme: Scheme, edit: Edit): Co
       const to = is.get(l.id)
       return to && to.name !== l.name ? [{ from: l.name, to: to.name }] : []
     }),
-    held: old.filter((l) => l.height > lowest + 1e-9 && is.has(l.id) && !along.has(l.id)).map((l) => l.name),
+    held: old
+      .filter((l) => l.height > lowest + TOLERANCE.rounding && is.has(l.id) && !along.has(l.id))
+      .map((l) => l.name),
     masses,
     cut,
     parts: tied.filter((p) => !p.letGo).length,

@@ -1,6 +1,6 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { numbersOf, readTyped, Refusal, refuse, type Id, type Num, type Project, type Scheme } from '../project'
-import { freeName, heightOf } from './commands'
+import { takeName, heightOf } from './commands'
 import { levelHeights, standingOn } from './heights'
 import { nextName } from './names'
 import { addRuns, insertLevel } from './storeys'
@@ -68,7 +68,7 @@ export function addByLine(
   if (line.fromDatum || line.kind === 'mark') {
     if (line.count !== 1)
       refuse('size', 'Several levels cannot be at one height.', 'Leave the count out, or the @ and the word mark.')
-    const name = freeName(line.name || (line.kind === 'mark' ? 'Mark' : `Level ${levels.length}`), taken)
+    const name = takeName(line.name || (line.kind === 'mark' ? 'Mark' : `Level ${levels.length}`), taken)
     const tie = line.fromDatum
       ? ({ kind: 'fixed', height: line.by } as const)
       : ({ kind: 'stacked', on: under, above: line.by } as const)
@@ -94,7 +94,7 @@ export function addByLine(
   // The names are of the line, not of the pattern.
   let n = 0
   const named = (added.edit === 'batch' ? added.edits : [added]).map((e): SingleEdit =>
-    e.edit === 'level.add' ? { ...e, thing: { ...e.thing, name: freeName(names(n++), taken) } } : e,
+    e.edit === 'level.add' ? { ...e, thing: { ...e.thing, name: takeName(names(n++), taken) } } : e,
   )
   return { edit: batch(named), on: under }
 }

@@ -1,6 +1,7 @@
+import { TOLERANCE } from '../solid'
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { numbersOf, refuse, tidy, type Id, type Num, type Project, type Scheme } from '../project'
-import { freeName, heightOf, levelOf, restack, setTie, type Above } from './commands'
+import { takeName, heightOf, levelOf, restack, setTie, type Above } from './commands'
 import { levelHeights, standingOn } from './heights'
 import { nameBy, nextName } from './names'
 
@@ -70,7 +71,7 @@ export function addRuns(
       scheme: scheme.id,
       thing: {
         id,
-        name: freeName(nameBy(storeys.pattern, n), taken),
+        name: takeName(nameBy(storeys.pattern, n), taken),
         kind: 'storey',
         tie: { kind: 'stacked', on, above: num },
         floorBuildUp: 0,
@@ -132,7 +133,7 @@ export function insertLevel(
       .filter((l) => !chain.some((c) => c.id === l.id))
       .map((l) => l.name.toLowerCase()),
   )
-  const name = chain.at(-1)?.name ?? freeName(level.name, taken)
+  const name = chain.at(-1)?.name ?? takeName(level.name, taken)
   return batch([
     ...renamed,
     {
@@ -154,7 +155,7 @@ export function insertLevel(
 /** The storeys above a level that go on in one numbering, the topmost first. */
 function alike(project: Project, scheme: Scheme, on: Id, kind: 'storey' | 'mark'): { id: Id; name: string }[] {
   const height = heightOf(project, scheme, on)
-  const above = levelHeights(project, scheme).filter((l) => l.kind === kind && l.height > height + 1e-9)
+  const above = levelHeights(project, scheme).filter((l) => l.kind === kind && l.height > height + TOLERANCE.rounding)
   const chain: { id: Id; name: string }[] = []
   let expected: string | null = null
   for (const l of above) {

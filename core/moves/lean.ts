@@ -1,4 +1,16 @@
-import { arcPoints, inside, isCircle, loopArea, type Arc, type Outline, type Vec2 } from '../solid'
+import {
+  arcPoints,
+  inside,
+  isCircle,
+  loopArea,
+  type Arc,
+  type Outline,
+  type Vec2,
+  TOLERANCE,
+  gapOf,
+  meetingOf,
+  wayOf,
+} from '../solid'
 import { refuse } from '../values'
 import { outlineFault } from './outline-fault'
 
@@ -86,7 +98,7 @@ function edgesOf({ points, edges, arcs }: Outline): Edge[] {
 /** The body lies to the left of every edge: an arc that turns left has its centre there and shrinks. */
 function concentric(arc: Arc, by: number): Arc | null {
   const r = arc.r - by * Math.sign(arc.sweep)
-  return r > 1e-3 ? { ...arc, r } : null
+  return r > TOLERANCE.least ? { ...arc, r } : null
 }
 
 function cornerOf(before: Edge, after: Edge, by: number): Vec2 | null {
@@ -97,14 +109,9 @@ function cornerOf(before: Edge, after: Edge, by: number): Vec2 | null {
   const [ux, uy] = one.along
   const [wx, wy] = two.along
   const cross = ux * wy - uy * wx
-  if (Math.abs(cross) < 1e-7) return ux * wx + uy * wy > 0 ? one.at : null
-  if (!before.arc && !after.arc) {
-    const t = ((two.at[0] - one.at[0]) * wy - (two.at[1] - one.at[1]) * wx) / cross
-    return [one.at[0] + ux * t, one.at[1] + uy * t]
-  }
-  const found = meets(before, one, after, two, by).sort(
-    (p, q) => Math.hypot(p[0] - at[0], p[1] - at[1]) - Math.hypot(q[0] - at[0], q[1] - at[1]),
-  )
+  if (Math.abs(cross) < TOLERANCE.fine) return ux * wx + uy * wy > 0 ? one.at : null
+  if (!before.arc && !after.arc) return meetingOf(one.at, one.along, two.at, two.along)
+  const found = meets(before, one, after, two, by).sort((p, q) => gapOf(p, at) - gapOf(q, at))
   return found[0] ?? null
 }
 
@@ -116,8 +123,7 @@ function offLine(edge: Edge, end: 'start' | 'end', by: number): { at: Vec2; alon
     const s = Math.sign(edge.arc.sweep)
     along = [(-(p[1] - edge.arc.y) * s) / edge.arc.r, ((p[0] - edge.arc.x) * s) / edge.arc.r]
   } else {
-    const length = Math.hypot(edge.b[0] - edge.a[0], edge.b[1] - edge.a[1])
-    along = [(edge.b[0] - edge.a[0]) / length, (edge.b[1] - edge.a[1]) / length]
+    along = wayOf(edge.a, edge.b)
   }
   return { at: [p[0] - along[1] * by, p[1] + along[0] * by], along }
 }

@@ -1,5 +1,5 @@
 import { orient2d } from 'robust-predicates'
-import { loopArea, type Vec2 } from '../solid'
+import { loopArea, type Vec2, TOLERANCE, gapOf } from '../solid'
 
 /** What is wrong with a closed outline, and what to do about it. */
 export interface OutlineFault {
@@ -37,7 +37,7 @@ function faultOf(points: readonly Vec2[], least: number, arcs?: 'arcs'): Outline
   const at = (i: number) => points[(i + n) % n] as Vec2
   if (!arcs)
     for (let i = 0; i < n; i++) {
-      if (gap(at(i), at(i + 1)) < 1e-4)
+      if (gapOf(at(i), at(i + 1)) < TOLERANCE.touch)
         return {
           what: `has two corners at one place (corner ${i + 1} and corner ${((i + 1) % n) + 1})`,
           remedy: 'Remove one of them.',
@@ -55,7 +55,7 @@ function faultOf(points: readonly Vec2[], least: number, arcs?: 'arcs'): Outline
           what: `crosses itself: side ${hit[0] + 1} meets side ${hit[1] + 1}`,
           remedy: 'Move a corner so that the sides no longer meet.',
         }
-  return Math.abs(loopArea(points)) < 1e-6 && least === 3
+  return Math.abs(loopArea(points)) < TOLERANCE.point && least === 3
     ? { what: 'encloses no area', remedy: 'Move a corner off the line.' }
     : null
 }
@@ -124,7 +124,7 @@ function firstMeeting(sides: Side[], meet: (s: Side, o: Side) => boolean): [numb
 }
 
 /** m: what comes closer touches */
-const NEAR = 1e-9
+const NEAR = TOLERANCE.rounding
 
 /** Twice the area of a triangle, its sign exact. */
 const side = (a: Vec2, b: Vec2, c: Vec2) => -orient2d(a[0], a[1], b[0], b[1], c[0], c[1])
@@ -137,7 +137,7 @@ const within = (a: Vec2, b: Vec2, p: Vec2) =>
 function cross(a: Vec2, b: Vec2, c: Vec2, d: Vec2): boolean {
   if (Math.max(a[0], b[0]) < Math.min(c[0], d[0]) - NEAR || Math.max(c[0], d[0]) < Math.min(a[0], b[0]) - NEAR)
     return false
-  const eps = NEAR * (gap(a, b) + gap(c, d))
+  const eps = NEAR * (gapOf(a, b) + gapOf(c, d))
   const sign = (x: number) => (x > eps ? 1 : x < -eps ? -1 : 0)
   const [s1, s2] = [sign(side(a, b, c)), sign(side(a, b, d))]
   if (s1 * s2 > 0) return false
@@ -150,7 +150,6 @@ function cross(a: Vec2, b: Vec2, c: Vec2, d: Vec2): boolean {
     (s4 === 0 && within(c, d, b))
   )
 }
-const gap = (a: Vec2, b: Vec2) => Math.sqrt((b[0] - a[0]) ** 2 + (b[1] - a[1]) ** 2)
 
 /** Whether the side q-r runs back over the side p-q. */
 function foldsBack(p: Vec2, q: Vec2, r: Vec2): boolean {

@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { sweepBody, type Sweep, faceName } from '../solid'
+import { sweepBody, type Sweep, faceName, TOLERANCE } from '../solid'
 import {
   IdSchema,
   LevelHeightSchema,
@@ -39,10 +39,10 @@ export const raise: MoveKind<RaiseMove> = {
   check: (m, { place, name, numbers }) => {
     if (place !== 1) refuse('geometry', `"${name}" is raised twice.`, 'Change the height of the first raise.')
     const height = raisedBy(m, numbers)
-    if (m.upTo && height < 1e-3)
+    if (m.upTo && height < TOLERANCE.least)
       refuse(
         'size',
-        `"${name}" is raised up to a level that lies ${height < -1e-3 ? 'below' : 'at'} its base.`,
+        `"${name}" is raised up to a level that lies ${height < -TOLERANCE.least ? 'below' : 'at'} its base.`,
         'Choose a higher level, or put its base lower.',
       )
     atLeastAMillimetre(height, `The height of "${name}"`)

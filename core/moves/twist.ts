@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../solid'
 import * as v from 'valibot'
 import { IdSchema, NumSchema, refuse, type Num } from '../values'
 import type { MoveBase, MoveKind } from './kind'
@@ -44,9 +45,9 @@ export const twist: MoveKind<TwistMove> = {
     const from = numbers.length(m.from)
     if (from < 0) refuse('size', `The twist of "${name}" begins below its base.`, 'Type a height of zero or more.')
     const raise = before.find(isRaise)
-    if (m.to === null && raise && raisedBy(raise, numbers) - from < 1e-3)
+    if (m.to === null && raise && raisedBy(raise, numbers) - from < TOLERANCE.least)
       refuse('size', `The twist of "${name}" begins above its top.`, 'Let it begin lower.')
-    if (m.to !== null && numbers.length(m.to) - from < 1e-3)
+    if (m.to !== null && numbers.length(m.to) - from < TOLERANCE.least)
       refuse(
         'size',
         `The twist of "${name}" ends below where it begins.`,

@@ -1,4 +1,4 @@
-import type { Vec2 } from '../solid'
+import { gapOf, type Vec2 } from '../solid'
 import type { Numbers } from '../values'
 import type { Picture } from './schema'
 
@@ -22,11 +22,7 @@ const UNCALIBRATED = (0.0254 / 150) * 100
  */
 export function calibrate(picture: Pick<Picture, 'pairs'>, numbers: Numbers): Calibration | null {
   if (picture.pairs.length === 0) return null
-  const pairs = picture.pairs.map((p) => ({
-    ...p,
-    px: Math.hypot(p.b[0] - p.a[0], p.b[1] - p.a[1]),
-    m: numbers.length(p.length),
-  }))
+  const pairs = picture.pairs.map((p) => ({ ...p, px: gapOf(p.b, p.a), m: numbers.length(p.length) }))
   const scale = pairs.reduce((sum, p) => sum + p.px * p.m, 0) / pairs.reduce((sum, p) => sum + p.px * p.px, 0)
   const off = pairs.map((p) => scale * p.px - p.m)
   const rms = Math.sqrt(off.reduce((sum, o) => sum + o * o, 0) / off.length)

@@ -1,4 +1,4 @@
-import { offSegment, type Region, type Vec2 } from '../solid'
+import { offSegment, type Region, type Vec2, gapOf } from '../solid'
 
 /** How far a line lies off an outline: at most, and on average along the line, m; and where it is farthest. */
 export interface Comparison {
@@ -26,7 +26,7 @@ export function compareLine(lines: Vec2[][], closed: boolean, outline: Region, s
   let [greatest, sum, length] = [-1, 0, 0]
   let at: Vec2 = [0, 0]
   for (const [p, q] of pieces) {
-    const long = Math.hypot(q[0] - p[0], q[1] - p[1])
+    const long = gapOf(q, p)
     const n = Math.max(1, Math.min(4000, Math.ceil(long / step)))
     let last: number | null = null
     for (let i = 0; i <= n; i++) {

@@ -1,4 +1,4 @@
-import { loopArea, type Vec2 } from '../solid'
+import { loopArea, type Vec2, gapOf, meetingOf } from '../solid'
 
 /** A straight line through `at` along `way` (unit length), and how many pixels it stands for. */
 export interface FitLine {
@@ -104,10 +104,7 @@ export function plainSides(all: FitLine[], short: number, apart: number): FitLin
 export function cornersOf(sides: FitLine[]): Vec2[] {
   return sides.map((a, i): Vec2 => {
     const b = sides[(i + 1) % sides.length] as FitLine
-    const det = a.way[0] * b.way[1] - a.way[1] * b.way[0]
-    if (Math.abs(det) < 0.02) return [(a.at[0] + b.at[0]) / 2, (a.at[1] + b.at[1]) / 2]
-    const t = ((b.at[0] - a.at[0]) * b.way[1] - (b.at[1] - a.at[1]) * b.way[0]) / det
-    return [a.at[0] + t * a.way[0], a.at[1] + t * a.way[1]]
+    return meetingOf(a.at, a.way, b.at, b.way, 0.02) ?? [(a.at[0] + b.at[0]) / 2, (a.at[1] + b.at[1]) / 2]
   })
 }
 
@@ -116,7 +113,7 @@ export function spread(sides: FitLine[], corners: Vec2[], by: number): FitLine[]
   const round = Math.sign(loopArea(corners)) || 1
   return sides.map((side, i) => {
     const [a, b] = [corners[i] as Vec2, corners[(i + 1) % corners.length] as Vec2]
-    const long = Math.hypot(b[0] - a[0], b[1] - a[1]) || 1
+    const long = gapOf(b, a) || 1
     return {
       ...side,
       at: [side.at[0] + (round * by * (b[1] - a[1])) / long, side.at[1] - (round * by * (b[0] - a[0])) / long],

@@ -1,4 +1,4 @@
-import type { Vec2, Vec3 } from '../solid'
+import { TOLERANCE, type Vec2, type Vec3 } from '../solid'
 import { refuse, type Numbers } from '../values'
 import { fromPixel, scalingOf, toPixel } from './calibrate'
 import { circleThrough, pointsOf } from './measure'
@@ -27,7 +27,10 @@ export interface Laid {
 /** Directions in an upright plane that faces a viewer at an azimuth (degrees): right is to his right. */
 export function uprightAxes(azimuth: number): { right: Vec3; up: Vec3; toward: Vec3 } {
   const a = (azimuth * Math.PI) / 180
-  const [c, s] = [Math.abs(Math.cos(a)) < 1e-12 ? 0 : Math.cos(a), Math.abs(Math.sin(a)) < 1e-12 ? 0 : Math.sin(a)]
+  const [c, s] = [
+    Math.abs(Math.cos(a)) < TOLERANCE.zero ? 0 : Math.cos(a),
+    Math.abs(Math.sin(a)) < TOLERANCE.zero ? 0 : Math.sin(a),
+  ]
   return { right: [-s, c, 0], up: [0, 0, 1], toward: [c, s, 0] }
 }
 

@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../solid'
 import { tidy } from '../values'
 import { fromPixel, type Scaling } from './calibrate'
 
@@ -24,7 +25,7 @@ export function readMarks(
   return marks.map((px) => {
     const read = tidy(from.height + fromPixel(scaling, px)[1] - zero)
     const height = stride > 0 ? tidy(Math.round(read / stride) * stride) : read
-    const repeats = heights.findIndex((h) => Math.abs(h - height) < 1e-6)
+    const repeats = heights.findIndex((h) => Math.abs(h - height) < TOLERANCE.point)
     heights.push(height)
     return { px, read, height, repeats: repeats < 0 ? null : repeats }
   })

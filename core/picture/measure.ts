@@ -1,4 +1,4 @@
-import { crossOf as cross, dotOf as dot, lessOf as less, type Vec3 } from '../solid'
+import { crossOf as cross, dotOf as dot, lessOf as less, type Vec3, TOLERANCE } from '../solid'
 import { refuse, type Numbers } from '../values'
 import { fromPixel, scalingOf } from './calibrate'
 import { MEASURES, type KeptMeasure, type Picture } from './schema'
@@ -47,7 +47,7 @@ export function valueOf(kind: KeptMeasure['kind'], points: Vec3[], name = 'The m
       return b[2] - a[2]
     case 'angle': {
       const [p, q] = [less(a, b), less(c, b)]
-      if (length(p) < 1e-9 || length(q) < 1e-9)
+      if (length(p) < TOLERANCE.rounding || length(q) < TOLERANCE.rounding)
         refuse(
           'geometry',
           `${name} has two points at one place.`,
@@ -75,7 +75,7 @@ export function circleThrough(a: Vec3, b: Vec3, c: Vec3, name = 'The circle'): {
   const [p, q] = [less(b, a), less(c, a)]
   const n = cross(p, q)
   const nn = dot(n, n)
-  if (nn < 1e-18 * dot(p, p) * dot(q, q) || nn === 0)
+  if (nn < TOLERANCE.rounding ** 2 * dot(p, p) * dot(q, q) || nn === 0)
     refuse('geometry', `${name} has three points in a line.`, 'Pick three points that lie apart on the curve.')
   const m = cross(n, p)
   const k = cross(q, n)

@@ -1,4 +1,4 @@
-import { inside, loopArea, type Vec2 } from '../solid'
+import { inside, loopArea, type Vec2, gapOf } from '../solid'
 import { refuse } from '../values'
 import { cornersOf, mainDirection, plainSides, sidesOf, spread, squared, type FitLine } from './fit'
 
@@ -181,7 +181,7 @@ function meanOf(inner: FitLine[], outer: FitLine[]): FitLine[] | null {
   })
   return pairs.every((p) => p !== null) ? pairs : null
 }
-const gap = (a: FitLine, b: FitLine) => Math.hypot(a.at[0] - b.at[0], a.at[1] - b.at[1])
+const gap = (a: FitLine, b: FitLine) => gapOf(a.at, b.at)
 
 /** Shapes in shapes: those at an even depth are shapes, those directly in them their holes. */
 function nested(loops: Vec2[][]): FoundShape[] {

@@ -1,3 +1,4 @@
+import { gapOf } from '../solid'
 import { checkSite } from '../ground'
 import { checkRecipe, moveIds, outlineFault, recipeTies } from '../moves'
 import { MEASURES } from '../picture'
@@ -56,7 +57,7 @@ function checkGround(project: Project, names: Numbers): void {
   tellApart([...Object.values(project.dials), ...Object.values(project.measures)], 'dial or measure')
   for (const p of Object.values(project.pictures)) {
     for (const [i, pair] of p.pairs.entries()) {
-      if (Math.hypot(pair.b[0] - pair.a[0], pair.b[1] - pair.a[1]) < 1)
+      if (gapOf(pair.b, pair.a) < 1)
         refuse(
           'size',
           `The two points of pair ${i + 1} of "${p.name}" lie at one place.`,

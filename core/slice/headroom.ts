@@ -65,7 +65,7 @@ export function lessWhatGoesOn(
   if (low.length === 0 || top >= z + headroom.height) return low
   const tops = form.body
     .flats()
-    .filter((f) => f.plane.n[2] > 1 - 1e-9 && Math.abs(f.plane.d + form.at.z - top) < TOLERANCE.height)
+    .filter((f) => f.plane.n[2] > 1 - TOLERANCE.rounding && Math.abs(f.plane.d + form.at.z - top) < TOLERANCE.height)
   const flat = tops.map((f): Region => f.loops.map((l) => l.points.map((p) => placePoint([p[0], p[1]], form.at))))
   if (areaOf(flat.flat()) < TOLERANCE.area) return low
   return others
@@ -99,9 +99,9 @@ function roofsOf(body: Body, wallLike: number): Roofs {
     const m = f.surface && mean.get(f.surface)
     return m ? m.up / m.area : f.plane.n[2]
   }
-  const least = Math.sin((wallLike * Math.PI) / 180) - 1e-9
+  const least = Math.sin((wallLike * Math.PI) / 180) - TOLERANCE.rounding
   const faces = flats
-    .filter((f) => f.plane.n[2] > 1e-6 && tilt(f) > least)
+    .filter((f) => f.plane.n[2] > TOLERANCE.slope && tilt(f) > least)
     .map((face) => {
       const zs = face.loops.flatMap((l) => l.points.map((p) => p[2]))
       return { face, low: Math.min(...zs), high: Math.max(...zs) }
@@ -121,7 +121,7 @@ const known = new WeakMap<Body, Roofs>()
 function planBetween(face: Face, from: number, to: number): Region {
   return face.loops
     .map((l) => clipBelow(clipBelow(l.points, 1, to), -1, -from).map(([x, y]): Vec2 => [x, y]))
-    .filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > 1e-9)
+    .filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > TOLERANCE.rounding)
 }
 
 /** The part of a flat loop where sign * z <= limit (Sutherland and Hodgman, one plane). */

@@ -1,5 +1,5 @@
 import type { MassForm } from '../form'
-import { cutAt, loopArea, mappedSolid, placeSolid, uniteRegions, type Region, type Vec2 } from '../solid'
+import { cutAt, loopArea, mappedSolid, placeSolid, uniteRegions, type Region, type Vec2, TOLERANCE } from '../solid'
 
 /** An upright plane: looked at from an azimuth (degrees from east, counter-clockwise), `toward` m from the project's zero towards the viewer. */
 export interface Upright {
@@ -10,7 +10,7 @@ export interface Upright {
 /** Coordinates in an upright plane: u to the viewer's right, z up; depth towards him. */
 export function uprightFrame(azimuth: number): { right: Vec2; toward: Vec2 } {
   const a = (azimuth * Math.PI) / 180
-  const exact = (v: number) => (Math.abs(v) < 1e-12 ? 0 : v)
+  const exact = (v: number) => (Math.abs(v) < TOLERANCE.zero ? 0 : v)
   return { right: [exact(-Math.sin(a)), exact(Math.cos(a))], toward: [exact(Math.cos(a)), exact(Math.sin(a))] }
 }
 
@@ -38,7 +38,7 @@ export function silhouetteOf(form: MassForm, azimuth: number): Region {
   for (let t = 0; t < triangles.length; t += 3) {
     const loop = [at(triangles[t] ?? 0), at(triangles[t + 1] ?? 0), at(triangles[t + 2] ?? 0)]
     // Those that look at the viewer wind counter-clockwise; the others lie behind them.
-    if (loopArea(loop) > 1e-7) pieces.push([loop])
+    if (loopArea(loop) > TOLERANCE.fine) pieces.push([loop])
   }
   return pieces.length ? uniteRegions(pieces) : []
 }

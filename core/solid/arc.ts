@@ -1,4 +1,5 @@
-import { TOLERANCE } from './tolerance'
+import { gapOf } from './vec2'
+import { TOLERANCE } from '../values'
 import type { Vec2 } from './place'
 
 /**
@@ -15,7 +16,7 @@ export interface Arc {
 }
 
 const WHOLE = 2 * Math.PI
-export const isCircle = (arc: Pick<Arc, 'sweep'>): boolean => Math.abs(Math.abs(arc.sweep) - WHOLE) < 1e-9
+export const isCircle = (arc: Pick<Arc, 'sweep'>): boolean => Math.abs(Math.abs(arc.sweep) - WHOLE) < TOLERANCE.rounding
 
 /** A whole circle of 20 km has as many within the tolerance of curves; larger ones are no building's. */
 const MOST_FACETS = 8192
@@ -45,13 +46,13 @@ export function arcPoints(arc: Arc): Vec2[] {
 /** The place of a turn along the arc (0 at its beginning, 1 at its end) on its facets. */
 export function onFacets(arc: Arc, along: number): Vec2 {
   const t = Math.min(1, Math.max(0, along)) * arc.n
-  const i = Math.min(arc.n - 1, Math.floor(t + 1e-9))
+  const i = Math.min(arc.n - 1, Math.floor(t + TOLERANCE.rounding))
   const at = (k: number): Vec2 => {
     const r = arc.r * (!isCircle(arc) && (k === 0 || k === arc.n) ? 1 : equalAreaFactor(arc.sweep, arc.n))
     const a = arc.from + (arc.sweep * k) / arc.n
     return [arc.x + r * Math.cos(a), arc.y + r * Math.sin(a)]
   }
-  if (Math.abs(t - i) < 1e-9) return at(i)
+  if (Math.abs(t - i) < TOLERANCE.rounding) return at(i)
   // Within a facet: where the ray from the centre crosses it.
   const [p, q] = [at(i), at(i + 1)]
   const a = arc.from + arc.sweep * Math.min(1, Math.max(0, along))
@@ -77,8 +78,8 @@ export function equalAreaFactor(sweep: number, n: number): number {
  * a to b (outwards, for an outline drawn counter-clockwise); 1 is a semicircle. Null for a straight line.
  */
 export function arcBetween(a: Vec2, b: Vec2, bulge: number): Arc | null {
-  const chord = Math.hypot(b[0] - a[0], b[1] - a[1])
-  if (Math.abs(bulge) < 1e-9 || chord < 1e-9) return null
+  const chord = gapOf(b, a)
+  if (Math.abs(bulge) < TOLERANCE.rounding || chord < TOLERANCE.rounding) return null
   const sweep = 4 * Math.atan(bulge)
   const r = ((chord / 2) * (1 + bulge * bulge)) / (2 * Math.abs(bulge))
   // From the middle of the chord to the centre, to the left for outward arcs of less than half a circle.
@@ -94,7 +95,7 @@ export function bulgeThrough(a: Vec2, p: Vec2, b: Vec2): number {
   // The angle at p over the chord is half the rest of the circle.
   const [ax, ay, bx, by] = [a[0] - p[0], a[1] - p[1], b[0] - p[0], b[1] - p[1]]
   const [cross, dot] = [ax * by - ay * bx, ax * bx + ay * by]
-  if (Math.abs(cross) < 1e-9 * (Math.hypot(ax, ay) * Math.hypot(bx, by) + 1e-12)) return 0
+  if (Math.abs(cross) < TOLERANCE.rounding * (Math.hypot(ax, ay) * Math.hypot(bx, by) + TOLERANCE.zero)) return 0
   const inner = Math.atan2(Math.abs(cross), dot)
   return Math.tan((Math.PI - inner) / 2) * (cross < 0 ? 1 : -1)
 }
@@ -104,7 +105,7 @@ export function bulgeAlong(a: Vec2, direction: Vec2, b: Vec2): number {
   const [cx, cy] = [b[0] - a[0], b[1] - a[1]]
   const angle = Math.atan2(direction[0] * cy - direction[1] * cx, direction[0] * cx + direction[1] * cy)
   // Straight back there is no arc; close to it the arc is nearly a circle.
-  return Math.abs(angle) > Math.PI - 1e-3 ? 0 : Math.tan(angle / 2)
+  return Math.abs(angle) > Math.PI - TOLERANCE.least ? 0 : Math.tan(angle / 2)
 }
 
 /** m */
@@ -118,7 +119,7 @@ export function liesOn(arc: Arc, a: Vec2, b: Vec2): boolean {
   return (
     off(a) < most &&
     off(b) < most &&
-    Math.hypot(b[0] - a[0], b[1] - a[1]) < step * 1.02 + TOLERANCE.point &&
+    gapOf(b, a) < step * 1.02 + TOLERANCE.point &&
     off([(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]) < most &&
     arc.r > 5 * TOLERANCE.curve
   )
@@ -131,4 +132,4 @@ export function lengthOn(arc: Arc, a: Vec2, b: Vec2): number {
 }
 
 /** The concentric arc of another radius (m), in as many facets; null where there is none. */
-export const arcAtRadius = (arc: Arc, r: number): Arc | null => (r > 1e-3 ? { ...arc, r } : null)
+export const arcAtRadius = (arc: Arc, r: number): Arc | null => (r > TOLERANCE.least ? { ...arc, r } : null)

@@ -1,5 +1,5 @@
 import type { Solid } from './solid'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /**
  * A body's heights of change: between two neighbouring ones no vertex lies, and where a band is constant its cut is the same at
@@ -50,4 +50,4 @@ export function bandAt({ heights }: Bands, z: number): number {
 }
 
 const near = (p: Float64Array, a: number, b: number, axis: 0 | 1) =>
-  Math.abs((p[a * 3 + axis] as number) - (p[b * 3 + axis] as number)) < 1e-9
+  Math.abs((p[a * 3 + axis] as number) - (p[b * 3 + axis] as number)) < TOLERANCE.rounding

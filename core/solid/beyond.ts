@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../values'
 import type { Mesh } from './extrude'
 import { withKernel } from './kernel'
 import type { Placement } from './place'
@@ -35,7 +36,7 @@ export function beyond(body: Solid, at: Placement, room: Allowed): Beyond {
     const inside = roomBody(kernel, own, room, o)
     const over = inside ? own(above.subtract(inside)) : above
     const volume = over.volume()
-    return { plan, volume, mesh: volume > 1e-6 ? meshOf(over, o) : NOTHING }
+    return { plan, volume, mesh: volume > TOLERANCE.point ? meshOf(over, o) : NOTHING }
   })
 }
 

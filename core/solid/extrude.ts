@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../values'
 import earcut from 'earcut'
 import { capOf, withKernel } from './kernel'
 import { inside } from './region'
@@ -190,7 +191,7 @@ function stitched(low: Vec3[], high: Vec3[], below: Region, above: Region): Mesh
     loop.forEach((_, k) => {
       const [i, j] = [start + k, start + ((k + 1) % loop.length)]
       // By its shorter diagonal, so that the two skins of a twisted wall bend alike.
-      if (gap(low[j], high[i]) < gap(low[i], high[j]) - 1e-9) triangles.push(i, j, n + i, j, n + j, n + i)
+      if (gap(low[j], high[i]) < gap(low[i], high[j]) - TOLERANCE.rounding) triangles.push(i, j, n + i, j, n + j, n + i)
       else triangles.push(i, j, n + j, i, n + j, n + i)
     })
     start += loop.length

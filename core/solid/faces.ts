@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../values'
 import { pieceOfFace } from './face-name'
 import type { Facet, Plane, Solid, Vec3 } from './solid'
 import type { Surface } from './surface'
@@ -135,14 +136,14 @@ function grouped(solid: Solid, keyOf: number[]): Face[] {
         flats,
       }
     })
-    .filter((face) => face.area > 1e-6)
+    .filter((face) => face.area > TOLERANCE.point)
 }
 
 /** The plane that a curved face lies about: its facets' normals and middles, weighed by their areas. */
 function meanPlane(flats: Flat[], areas: number[]): Plane {
   const sum = [0, 1, 2].map((k) => flats.reduce((s, f, i) => s + (f.plane.n[k] as number) * (areas[i] as number), 0))
   const length = Math.hypot(...sum)
-  if (length < 1e-9) return (flats[0] as Flat).plane
+  if (length < TOLERANCE.rounding) return (flats[0] as Flat).plane
   const n = sum.map((x) => x / length) as Vec3
   const total = areas.reduce((a, b) => a + b, 0)
   const d =
@@ -205,7 +206,10 @@ export function areaIn({ n }: Plane, points: Vec3[]): number {
 function straight(a: Vec3, p: Vec3, b: Vec3): boolean {
   const [ux, uy, uz, wx, wy, wz] = [p[0] - a[0], p[1] - a[1], p[2] - a[2], b[0] - p[0], b[1] - p[1], b[2] - p[2]]
   const cross = Math.hypot(uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx)
-  return cross <= 1e-7 * Math.hypot(ux, uy, uz) * Math.hypot(wx, wy, wz) + 1e-12 && ux * wx + uy * wy + uz * wz >= 0
+  return (
+    cross <= TOLERANCE.fine * Math.hypot(ux, uy, uz) * Math.hypot(wx, wy, wz) + TOLERANCE.zero &&
+    ux * wx + uy * wy + uz * wz >= 0
+  )
 }
 
 function named(faces: Face[]): Face[] {

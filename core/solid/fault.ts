@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../values'
 import { cornerAt, crossOf, dotOf, lessOf } from './plane'
 import { volumeOf, type Vec3 } from './solid'
 
@@ -30,13 +31,13 @@ export function bodyFault(mesh: { positions: Float64Array; triangles: Uint32Arra
   }).sort((a, b) => (a.low[0] as number) - (b.low[0] as number))
   let active: typeof boxes = []
   for (const box of boxes) {
-    active = active.filter((o) => (o.high[0] as number) > (box.low[0] as number) + 1e-9)
+    active = active.filter((o) => (o.high[0] as number) > (box.low[0] as number) + TOLERANCE.rounding)
     for (const other of active) {
       if (
         [1, 2].some(
           (k) =>
-            (other.high[k] as number) <= (box.low[k] as number) + 1e-9 ||
-            (box.high[k] as number) <= (other.low[k] as number) + 1e-9,
+            (other.high[k] as number) <= (box.low[k] as number) + TOLERANCE.rounding ||
+            (box.high[k] as number) <= (other.low[k] as number) + TOLERANCE.rounding,
         )
       )
         continue
@@ -69,12 +70,12 @@ function crossing(one: [Vec3, Vec3, Vec3], two: [Vec3, Vec3, Vec3]): Vec3 | null
   const [a, b, c] = two
   const n = crossOf(lessOf(b, a), lessOf(c, a))
   const size = Math.hypot(...n)
-  if (size < 1e-12) return null
+  if (size < TOLERANCE.zero) return null
   const off = one.map((p) => dotOf(n, lessOf(p, a)) / size)
   for (let i = 0; i < 3; i++) {
     const j = (i + 1) % 3
     const [d, e] = [off[i] as number, off[j] as number]
-    if (!((d > 1e-6 && e < -1e-6) || (d < -1e-6 && e > 1e-6))) continue
+    if (!((d > TOLERANCE.point && e < -TOLERANCE.point) || (d < -TOLERANCE.point && e > TOLERANCE.point))) continue
     const t = d / (d - e)
     const [p, q] = [one[i] as Vec3, one[j] as Vec3]
     const x: Vec3 = [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t, p[2] + (q[2] - p[2]) * t]
@@ -82,7 +83,10 @@ function crossing(one: [Vec3, Vec3, Vec3], two: [Vec3, Vec3, Vec3]): Vec3 | null
       [a, b],
       [b, c],
       [c, a],
-    ].every(([u, w]) => dotOf(crossOf(lessOf(w as Vec3, u as Vec3), lessOf(x, u as Vec3)), n) > -1e-9 * size * size)
+    ].every(
+      ([u, w]) =>
+        dotOf(crossOf(lessOf(w as Vec3, u as Vec3), lessOf(x, u as Vec3)), n) > -TOLERANCE.rounding * size * size,
+    )
     if (inside) return x
   }
   return null

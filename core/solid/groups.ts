@@ -1,5 +1,5 @@
 import { rectsMeet, type Rect } from './rect'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /**
  * Groups things whose rectangles in plan touch, directly or over others, and which `meet` says belong together; groups and

@@ -4,7 +4,7 @@ import { bodyFault } from './fault'
 import { seamsAt, type Seam } from './meet-bodies'
 import { crossOf, dotOf } from './plane'
 import { volumeOf, type Facet, type Plane, type Solid, type Vec3 } from './solid'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 type Own = <O extends CrossSection | Manifold>(object: O) => O
 
@@ -159,7 +159,8 @@ function withoutNeedles(solid: Solid): Solid {
 
 function distinct(planes: Plane[]): Plane[] {
   const kept: Plane[] = []
-  for (const plane of planes) if (!kept.some((k) => Math.abs(dotOf(k.n, plane.n)) > 1 - 1e-12)) kept.push(plane)
+  for (const plane of planes)
+    if (!kept.some((k) => Math.abs(dotOf(k.n, plane.n)) > 1 - TOLERANCE.zero)) kept.push(plane)
   return kept
 }
 
@@ -169,7 +170,7 @@ export const isWhole = (solid: Solid): boolean => bodyFault(solid, 'edges') === 
 /** The point nearest to `rough` that lies on the planes: on three their crossing, on two their line, on one its foot. */
 function meet(rough: Vec3, planes: Plane[]): Vec3 {
   let best: [Plane, Plane, Plane] | null = null
-  let bestDet = 1e-3
+  let bestDet: number = TOLERANCE.least
   for (let i = 0; i < planes.length; i++)
     for (let j = i + 1; j < planes.length; j++)
       for (let k = j + 1; k < planes.length; k++) {

@@ -1,6 +1,6 @@
 import { cornerAt, dotOf } from './plane'
 import { boxOf, type Box, type Facet, type Plane, type Solid, type Vec3 } from './solid'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /** m that a face which touches another is pushed into it, so that the kernel finds one body; taken back when it is done */
 const PUSH = 2 * TOLERANCE.touch
@@ -83,7 +83,7 @@ function pairsOf(a: Solid, b: Solid): { facet: number; plane: Plane; against: bo
   return theirs.flatMap((t) =>
     ours.flatMap((o) => {
       const dot = dotOf(o.plane.n, t.plane.n)
-      if (Math.abs(dot) < 1 - 1e-7 || !boxesMeet(o.box, t.box)) return []
+      if (Math.abs(dot) < 1 - TOLERANCE.fine || !boxesMeet(o.box, t.box)) return []
       const lie = (points: Vec3[], { n, d }: Plane) => points.every((p) => Math.abs(dotOf(n, p) - d) < TOLERANCE.touch)
       if (!lie(t.points, o.plane) && !lie(o.points, t.plane)) return []
       const against = dot < 0
@@ -137,7 +137,7 @@ function onto(p: Vec3, planes: Plane[]): Vec3 {
       most = Math.max(most, Math.abs(off))
       point = [point[0] - off * n[0], point[1] - off * n[1], point[2] - off * n[2]]
     }
-    if (most < 1e-13) break
+    if (most < TOLERANCE.zero) break
   }
   return point
 }

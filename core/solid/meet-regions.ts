@@ -1,6 +1,6 @@
 import type { Vec2 } from './place'
 import { rectOf, rectsMeet, type Rect, type Region } from './rect'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /**
  * Regions with what touches made to meet: corners closer than the tolerance to a corner of an earlier region become that corner, and those that

@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../values'
 export type Vec2 = [number, number]
 
 /** Where a local body stands: turned about z by `turn` degrees, then moved. */
@@ -11,7 +12,7 @@ export interface Placement {
 /** The turn as a cosine and sine, exact for right angles. */
 export function turnOf(degrees: number): { c: number; s: number } {
   const quarter = (((degrees / 90) % 4) + 4) % 4
-  if (Math.abs(quarter - Math.round(quarter)) < 1e-12) {
+  if (Math.abs(quarter - Math.round(quarter)) < TOLERANCE.zero) {
     const q = Math.round(quarter) % 4
     return { c: [1, 0, -1, 0][q] ?? 1, s: [0, 1, 0, -1][q] ?? 0 }
   }

@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../values'
 import type { Plane, Vec3 } from './solid'
 
 export const dotOf = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
@@ -12,7 +13,7 @@ export const lessOf = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2
 export function planeThrough(a: Vec3, b: Vec3, c: Vec3): Plane {
   const n = crossOf(lessOf(b, a), lessOf(c, a))
   const length = Math.hypot(...n)
-  const unit: Vec3 = length > 1e-12 ? [n[0] / length + 0, n[1] / length + 0, n[2] / length + 0] : [0, 0, 1]
+  const unit: Vec3 = length > TOLERANCE.zero ? [n[0] / length + 0, n[1] / length + 0, n[2] / length + 0] : [0, 0, 1]
   return { n: unit, d: dotOf(unit, a) }
 }
 

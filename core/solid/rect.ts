@@ -1,5 +1,5 @@
 import type { Vec2 } from './place'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /** A part of the plan: closed loops in metres, outer ones counter-clockwise, holes clockwise. */
 export type Region = Vec2[][]

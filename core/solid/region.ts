@@ -1,3 +1,4 @@
+import { gapOf } from './vec2'
 import type { CrossSection } from 'manifold-3d/manifold'
 import { lengthOn, liesOn, type Arc } from './arc'
 import { withKernel } from './kernel'
@@ -5,7 +6,7 @@ import { regionsMeeting } from './meet-regions'
 import type { Vec2 } from './place'
 import type { Region } from './rect'
 import { loopArea } from './solid'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /** m2 */
 export const areaOf = (region: Region): number => region.reduce((sum, loop) => sum + loopArea(loop), 0)
@@ -18,7 +19,7 @@ export const perimeterOf = (region: Region, arcs: readonly Arc[] = []): number =
       loop.reduce((part, p, i) => {
         const q = loop[(i + 1) % loop.length] ?? p
         const arc = arcs.find((a) => liesOn(a, p, q))
-        return part + (arc ? lengthOn(arc, p, q) : Math.hypot(q[0] - p[0], q[1] - p[1]))
+        return part + (arc ? lengthOn(arc, p, q) : gapOf(q, p))
       }, 0),
     0,
   )
@@ -119,7 +120,7 @@ export function straightened(loop: Vec2[]): Vec2[] {
     const a = single[(i + single.length - 1) % single.length] as Vec2
     const b = single[(i + 1) % single.length] as Vec2
     const off = Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0]))
-    return off > 1e-7 * Math.hypot(b[0] - a[0], b[1] - a[1])
+    return off > TOLERANCE.fine * gapOf(b, a)
   })
 }
 

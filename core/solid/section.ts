@@ -1,9 +1,10 @@
+import { gapOf } from './vec2'
 import type { Arc } from './arc'
 import type { Vec2 } from './place'
 import type { Facet, Solid } from './solid'
 import { loopArea } from './solid'
 import { arcAt, type Surface } from './surface'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /** A closed loop of a cut: points in plan (m), and per edge (from point i to the next) the name of the face it was cut from and the arc that it is a facet of. */
 export interface CutLoop {
@@ -108,4 +109,4 @@ function simplified(
 }
 
 const inLine = (a: Vec2, p: Vec2, b: Vec2) =>
-  Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) < 1e-7 * Math.hypot(b[0] - a[0], b[1] - a[1])
+  Math.abs((b[0] - a[0]) * (p[1] - a[1]) - (b[1] - a[1]) * (p[0] - a[0])) < TOLERANCE.fine * gapOf(b, a)

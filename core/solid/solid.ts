@@ -1,3 +1,4 @@
+import { gapOf } from './vec2'
 import { refuse } from '../values'
 import { capOf } from './kernel'
 import { turnOf, type Placement, type Vec2 } from './place'
@@ -71,7 +72,7 @@ export function prism(
   ring.forEach((a, i) => {
     const j = (i + 1) % n
     const b = ring[j] as Vec2
-    const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+    const length = gapOf(b, a)
     const normal: Vec3 = [(b[1] - a[1]) / length, (a[0] - b[0]) / length, 0]
     facets.push({ name: names[i] ?? '', plane: { n: normal, d: normal[0] * a[0] + normal[1] * a[1] } })
     const f = facets.length - 1

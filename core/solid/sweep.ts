@@ -1,3 +1,4 @@
+import { gapOf } from './vec2'
 import { refuse } from '../values'
 import type { Arc } from './arc'
 import { capOf } from './kernel'
@@ -5,7 +6,7 @@ import type { Vec2 } from './place'
 import { cornerAt, planeThrough } from './plane'
 import { loopArea, volumeOf, type Facet, type Solid, type Vec3 } from './solid'
 import { turnAt, type Surface, type Twist } from './surface'
-import { TOLERANCE } from './tolerance'
+import { TOLERANCE } from '../values'
 
 /**
  * A closed line in plan as points (m): per segment from a point to the next the name of the edge it belongs to, and the arc it is a
@@ -65,8 +66,8 @@ function grown(body: Solid, twist: Twist, between: ReadonlySet<number>, want: nu
     return volumeOf(body) - want
   }
   let [g0, v0] = [0, off(0)]
-  let [g1, v1] = [1e-4, off(1e-4)]
-  for (let k = 0; k < 5 && Math.abs(v1) > 1e-11 * want && v1 !== v0; k++) {
+  let [g1, v1]: [number, number] = [TOLERANCE.touch, off(TOLERANCE.touch)]
+  for (let k = 0; k < 5 && Math.abs(v1) > TOLERANCE.zero * want && v1 !== v0; k++) {
     const g2 = g1 - (v1 * (g1 - g0)) / (v1 - v0)
     ;[g0, v0] = [g1, v1]
     ;[g1, v1] = [g2, off(g2)]
@@ -132,7 +133,7 @@ function rowsOf(
     ...all.flatMap((l) =>
       l.points.map((p, i) => {
         const q = l.points[(i + 1) % l.points.length] as Vec2
-        return Math.hypot(q[0] - p[0], q[1] - p[1])
+        return gapOf(q, p)
       }),
     ),
   )

@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../solid'
 import type { Study } from './types'
 
 /** The area schedule as plain figures, m and m2; the form in which the command line gives it. */
@@ -44,7 +45,7 @@ export function ledgerOf(study: Study): Ledger {
       perimeter: round(f.perimeter),
       uses: Object.fromEntries(
         Object.entries(f.uses)
-          .filter(([, area]) => area > 1e-6)
+          .filter(([, area]) => area > TOLERANCE.point)
           .map(([use, area]) => [project.uses[use]?.name ?? use, round(area)]),
       ),
     })),

@@ -2,7 +2,16 @@ import { isWall, studyParts, type FabricContext, type PartStudy } from '../fabri
 import type { MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, Refusal, refuse, sameList, type Project, type Scheme } from '../project'
-import { areaOf, groupsThatMeet, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect } from '../solid'
+import {
+  areaOf,
+  groupsThatMeet,
+  rectOf,
+  rectsMeet,
+  subtractRegions,
+  uniteRegions,
+  type Rect,
+  TOLERANCE,
+} from '../solid'
 import { lowAbove, type Headroom } from '../slice'
 import { StudyCache } from './cache'
 import { CHECKS } from './findings'
@@ -159,7 +168,7 @@ function takersOf(scheme: Scheme, forms: MassForm[], levels: LevelHeight[]): Map
       if (
         listed.has(level.id) === (takes?.kind === 'only') &&
         level.height < form.top &&
-        level.height > form.base - 1e-4
+        level.height > form.base - TOLERANCE.touch
       )
         takers.get(level.id)?.push(form)
     }
@@ -207,7 +216,7 @@ function totalsOf(
   const { project, numbers } = context
   const area = floors.reduce((sum, f) => sum + f.area, 0)
   const counted = floors
-    .filter((f) => f.level.height > -1e-6)
+    .filter((f) => f.level.height > -TOLERANCE.point)
     .reduce(
       (sum, f) =>
         sum +
@@ -235,7 +244,7 @@ function totalsOf(
 /** The union of all plans of masses that rise above the datum, m2. */
 function footprintOf(cache: StudyCache, forms: MassForm[]): number {
   return groupsThatMeet(
-    forms.filter((f) => f.top > 1e-6),
+    forms.filter((f) => f.top > TOLERANCE.point),
     (f) => f.rect,
     () => true,
   ).reduce((sum, group) => sum + cache.groupFootprint(group), 0)

@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import { inOrder, type Id, type Scheme } from '../project'
-import { areaOf, intersectRegions, loopArea } from '../solid'
+import { areaOf, intersectRegions, loopArea, TOLERANCE } from '../solid'
 import type { StudyCache } from './cache'
 import { planOf } from './ground'
 import type { Floor } from './floor'
@@ -31,7 +31,7 @@ export function studyWings(scheme: Scheme, forms: MassForm[], floors: Floor[], c
             const area = areaOf(
               intersectRegions(planOf(form), [loopArea(wing.outline) < 0 ? [...wing.outline].reverse() : wing.outline]),
             )
-            if (area > (best?.area ?? 0) + 1e-6) best = { id: wing.id, area }
+            if (area > (best?.area ?? 0) + TOLERANCE.point) best = { id: wing.id, area }
           }
           return best?.id ?? null
         }),
@@ -48,5 +48,5 @@ export function studyWings(scheme: Scheme, forms: MassForm[], floors: Floor[], c
         row.areas[floor.level.id] = (row.areas[floor.level.id] ?? 0) + area
         row.total += area
       })
-  return { wings: sums.filter((s) => s.id !== null || s.total > 1e-6), of }
+  return { wings: sums.filter((s) => s.id !== null || s.total > TOLERANCE.point), of }
 }

@@ -1,3 +1,4 @@
+import { TOLERANCE } from './tolerance'
 import type { Quantity, Unit } from './schemas'
 
 /** What one unit measures: its factor to metres (or degrees) and its dimension. Feet and inches are the international ones. */
@@ -77,7 +78,7 @@ export function editNumber(value: number, quantity: Quantity, shown: Shown): str
   const unit = unitOf(shown)
   if (quantity === 'length' && unit === 'ft') {
     const text = feetAndInches(value, 64)
-    return Math.abs(inMetres(value, 64) - value) < 1e-9 ? text : `${tidy(value / 0.3048)} ft`
+    return Math.abs(inMetres(value, 64) - value) < TOLERANCE.rounding ? text : `${tidy(value / 0.3048)} ft`
   }
   return String(tidy(value / (UNITS[fieldUnit(quantity, unit)]?.factor ?? 1)))
 }

@@ -1,5 +1,5 @@
 import type { Study } from '../../study'
-import { betweenSheets, loopArea, type Vec2 } from '../../solid'
+import { betweenSheets, loopArea, type Vec2, TOLERANCE } from '../../solid'
 import type { BodyWriter, Frame } from './bodies'
 import type { Looks } from './looks'
 import { derived, enumeration, type Reference, type StepWriter } from './step'
@@ -62,7 +62,7 @@ export function aroundSite(
   for (const n of ground.neighbours) {
     const outline: Vec2[] = loopArea(n.outline) < 0 ? [...n.outline].reverse() : n.outline
     const shape =
-      n.top - n.base > 1e-3
+      n.top - n.base > TOLERANCE.least
         ? bodies.meshShape(
             betweenSheets(
               [outline],

@@ -1,6 +1,6 @@
 import { bodyHeights, bodyVolume, isWall, type PartStudy } from '../../fabric'
 import type { BuildUp } from '../../project'
-import { arcAtRadius, type Arc, type Vec2, moveOf } from '../../solid'
+import { arcAtRadius, type Arc, type Vec2, moveOf, TOLERANCE, gapOf } from '../../solid'
 import type { Study } from '../../study'
 import { frameAt, type Frame } from './bodies'
 import { enumeration, label, type Argument, type Reference, type StepWriter } from './step'
@@ -59,19 +59,19 @@ export function axisOf(part: PartStudy): { line: Vec2[]; arcs: Arc[]; closed: bo
       arc,
       r - Math.sign(sweep) * (part.part.side === 'inside' ? part.thickness : -part.thickness),
     )
-    const line = outline.filter((p) => Math.abs(Math.hypot(p[0] - x, p[1] - y) - r) < 3e-3)
+    const line = outline.filter((p) => Math.abs(Math.hypot(p[0] - x, p[1] - y) - r) < 3 * TOLERANCE.curve)
     return { line, arcs: [arc, ...(inner ? [inner] : [])], closed: false }
   }
   // Of a wall's plan the line of its face is the one along the face's own direction that lies on it.
   const on = outline.filter(
     (p) =>
-      Math.abs(print.normal[0] * p[0] + print.normal[1] * p[1] - print.distance) < 1e-3 ||
-      Math.abs(print.normal[2]) > 1e-9,
+      Math.abs(print.normal[0] * p[0] + print.normal[1] * p[1] - print.distance) < TOLERANCE.least ||
+      Math.abs(print.normal[2]) > TOLERANCE.rounding,
   )
   const along: Vec2 = [-print.normal[1], print.normal[0]]
   const ends = [...on].sort((p, q) => p[0] * along[0] + p[1] * along[1] - q[0] * along[0] - q[1] * along[1])
   const [a, b] = [ends[0], ends.at(-1)]
-  return a && b && Math.hypot(a[0] - b[0], a[1] - b[1]) > 1e-3 ? { line: [a, b], arcs: [], closed: false } : null
+  return a && b && gapOf(a, b) > TOLERANCE.least ? { line: [a, b], arcs: [], closed: false } : null
 }
 
 /** Where a part's own coordinates lie: a wall's at the start of its axis, along it; everything else's as its storey's. */
@@ -79,7 +79,7 @@ export function frameOf(part: PartStudy, storey: Frame): Frame {
   const axis = axisOf(part)
   const [a, b] = [axis?.line[0], axis?.line.at(-1)]
   if (!axis || !a || !b || axis.arcs.length || !part.body) return storey
-  const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+  const length = gapOf(b, a)
   return frameAt(a[0], a[1], bodyHeights(part.body).z0, [(b[0] - a[0]) / length, (b[1] - a[1]) / length])
 }
 

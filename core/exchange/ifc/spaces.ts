@@ -1,4 +1,4 @@
-import { areaOf, intersectRegions, subtractRegions, uniteRegions, type Region } from '../../solid'
+import { areaOf, intersectRegions, subtractRegions, uniteRegions, type Region, TOLERANCE } from '../../solid'
 import type { Floor, Study } from '../../study'
 import type { BodyWriter, Frame } from './bodies'
 import type { Looks } from './looks'
@@ -18,7 +18,7 @@ function spacesOf(study: Study, floor: Floor): Space[] {
     let taken: Region = []
     island.shares.forEach((share, i) => {
       const area = island.own[i] ?? 0
-      if (area < 1e-3) return
+      if (area < TOLERANCE.least) return
       const own = subtractRegions(intersectRegions(share.plate.region, island.counted), taken)
       taken = taken.length ? uniteRegions([taken, share.plate.region]) : share.plate.region
       const wing = study.wings.of.get(share.plate.mass) ?? null
@@ -30,7 +30,7 @@ function spacesOf(study: Study, floor: Floor): Space[] {
       } else spaces.set(key, { use: share.use, wing, region: own, area })
     })
   }
-  return [...spaces.values()].filter((s) => areaOf(s.region) > 1e-3)
+  return [...spaces.values()].filter((s) => areaOf(s.region) > TOLERANCE.least)
 }
 
 /** IfcSpace for each floor and use, in its storey; and a zone for each wing. */

@@ -1,5 +1,5 @@
 import { bodyHeights } from '../../fabric'
-import { placeSolid, type Arc, type Vec2 } from '../../solid'
+import { placeSolid, type Arc, type Vec2, TOLERANCE } from '../../solid'
 import type { Study } from '../../study'
 import { BodyWriter, frameAt, type Frame } from './bodies'
 import { connect } from './connections'
@@ -32,7 +32,7 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
     null,
     'Model',
     int(3),
-    1e-6,
+    TOLERANCE.point,
     world,
     trueNorth(step, project),
   )
@@ -310,7 +310,7 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
 }
 
 const nearestStorey = <S extends { height: number }>(storeys: S[], z: number): S | undefined =>
-  storeys.filter((s) => s.height <= z + 1e-6).sort((a, b) => b.height - a.height)[0] ?? storeys[0]
+  storeys.filter((s) => s.height <= z + TOLERANCE.point).sort((a, b) => b.height - a.height)[0] ?? storeys[0]
 
 /** Whole metres near the building, where its coordinates are large: the site is placed there, the rest stays small. */
 function originOf(study: Study): Frame {

@@ -1,4 +1,4 @@
-import { bodyFault, type BodyFault, cornerAt, dotOf, planeThrough, type Plane, type Vec2 } from '../../solid'
+import { bodyFault, type BodyFault, cornerAt, dotOf, planeThrough, type Plane, type Vec2, TOLERANCE } from '../../solid'
 import { refuse, type BodyMove } from '../../project'
 import { plainText } from '../../values'
 import { glb } from './glb'
@@ -155,7 +155,7 @@ function byPlane(p: number[], triangles: number[]): number[][] {
       for (let e = 0; e < 3; e++) {
         const other = across.get(`${triangles[t * 3 + ((e + 1) % 3)]}/${triangles[t * 3 + e]}`)
         if (other === undefined || seen[other]) continue
-        const inPlane = [0, 1, 2].every((k) => Math.abs(dotOf(n, corner(other * 3 + k)) - d) < 2e-5)
+        const inPlane = [0, 1, 2].every((k) => Math.abs(dotOf(n, corner(other * 3 + k)) - d) < 2 * TOLERANCE.height)
         if (inPlane && dotOf(n, (planes[other] as Plane).n) > 0.9) {
           seen[other] = 1
           members.push(other)

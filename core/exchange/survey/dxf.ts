@@ -1,5 +1,5 @@
 import { refuse } from '../../project'
-import { arcBetween, arcPoints, type Vec2, type Vec3 } from '../../solid'
+import { arcBetween, arcPoints, type Vec2, type Vec3, TOLERANCE, gapOf } from '../../solid'
 import { READ_LIMITS, tooMany } from '../limits'
 import { numberOf, readDrawing, valueOf, type Drawing, type Entity } from './dxf-entities'
 import { nothing, unitAsked, type SurveyReader } from './kind'
@@ -13,10 +13,10 @@ const UNITS: Record<number, number> = {
   5: 0.01,
   6: 1,
   7: 1000,
-  8: 0.0254e-6,
-  9: 0.0254e-3,
+  8: 0.0254 / 1000000,
+  9: 0.0254 / 1000,
   10: 0.9144,
-  13: 1e-6,
+  13: TOLERANCE.point,
   14: 0.1,
   15: 10,
   16: 100,
@@ -56,17 +56,17 @@ export const dxf: SurveyReader = {
         const own = inOwnPlane(e)
         const points = line.points.map((p) => to(own(p)))
         const [a, b] = [points[0], points.at(-1)]
-        const back = a && b && points.length > 3 && Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-6
+        const back = a && b && points.length > 3 && gapOf(a, b) < TOLERANCE.point
         if (!line.closed && !back) {
           if (points.length > 1) read.lines.push(points)
           continue
         }
         const ring = back ? points.slice(0, -1) : points
         const heights = ring.map((p) => p[2])
-        const level = Math.max(...heights) - Math.min(...heights) < 1e-6
+        const level = Math.max(...heights) - Math.min(...heights) < TOLERANCE.point
         const thickness = numberOf(e, 39)
         const [base = 0] = heights
-        if (thickness === 0 && (!level || Math.abs(base) > 1e-6))
+        if (thickness === 0 && (!level || Math.abs(base) > TOLERANCE.point))
           closedWithHeight.push({ at: read.outlines.length, line: [...ring, ring[0] as Vec3] })
         read.outlines.push({
           name: valueOf(e, 8) ?? null,
@@ -222,7 +222,7 @@ function inOwnPlane(e: Entity): Place {
   const n: Vec3 = [numberOf(e, 210), numberOf(e, 220), numberOf(e, 230, 1)]
   const is3d = e.type === 'POLYLINE' && (numberOf(e, 70) & 8) === 8
   const length = Math.hypot(...n)
-  if (is3d || length < 1e-9 || (n[0] === 0 && n[1] === 0 && n[2] > 0)) return (p) => p
+  if (is3d || length < TOLERANCE.rounding || (n[0] === 0 && n[1] === 0 && n[2] > 0)) return (p) => p
   const z: Vec3 = [n[0] / length, n[1] / length, n[2] / length]
   const cross = (a: Vec3, b: Vec3): Vec3 => [
     a[1] * b[2] - a[2] * b[1],

@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes'
 import { refuse } from '../../project'
-import type { Vec2, Vec3 } from '../../solid'
+import { TOLERANCE, type Vec2, type Vec3, gapOf } from '../../solid'
 import { METRES, nothing, textOf, type SurveyReader } from './kind'
 
 /** Metres to the linear units that LandXML names. */
@@ -85,11 +85,11 @@ export const landxml: SurveyReader = {
       if ((local === 'Start' || local === 'End') && parcel && n.length >= 2) {
         const p: Vec2 = [(n[1] ?? 0) * factor, (n[0] ?? 0) * factor]
         const last = parcel.points.at(-1)
-        if (!last || Math.hypot(last[0] - p[0], last[1] - p[1]) > 1e-6) parcel.points.push(p)
+        if (!last || gapOf(last, p) > TOLERANCE.point) parcel.points.push(p)
       }
       if (local === 'Parcel' && parcel) {
         const [a, b] = [parcel.points[0], parcel.points.at(-1)]
-        if (a && b && parcel.points.length > 1 && Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-6) parcel.points.pop()
+        if (a && b && parcel.points.length > 1 && gapOf(a, b) < TOLERANCE.point) parcel.points.pop()
         if (parcel.points.length >= 3)
           read.outlines.push({ name: parcel.name, points: parcel.points, height: null, base: null })
         parcel = null

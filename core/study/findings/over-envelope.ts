@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../../solid'
 import type { LimitFigure } from '../../project'
 import { type Check } from '../types'
 import { finding } from '../finding'
@@ -9,7 +10,7 @@ export const overEnvelope: Check = {
   run: ({ scheme, context, ground, forms }) =>
     forms.flatMap((form) => {
       const fit = ground.fits.get(form.id)
-      const passed = fit?.limits.filter((l) => l.over > 1e-4) ?? []
+      const passed = fit?.limits.filter((l) => l.over > TOLERANCE.touch) ?? []
       if (!fit || passed.length === 0 || fit.over <= 0) return []
       const height = passed.find((l) => l.limit === 'height')
       return [

@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../../solid'
 import { tidy } from '../../project'
 import { permittedHeight } from '../permitted'
 import { type Check } from '../types'
@@ -11,7 +12,7 @@ export const overPermitted: Check = {
     const mark = permittedHeight(ground.envelope, levels)?.mark
     if (!mark) return []
     return forms
-      .filter((f) => f.top > mark.height + 1e-5)
+      .filter((f) => f.top > mark.height + TOLERANCE.height)
       .flatMap((form) => {
         const over = tidy(form.top - mark.height)
         return [

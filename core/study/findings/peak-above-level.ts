@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../../solid'
 import { LIMITS } from '../../fabric'
 import { type Check } from '../types'
 import { finding } from '../finding'
@@ -10,7 +11,7 @@ export const peakAboveLevel: Check = {
     const close = floors.map((floor) =>
       forms.filter((form) => {
         const over = form.top - floor.level.height
-        return over > 1e-4 && over < LIMITS.leastUpright && floor.level.height > form.base + 1e-4
+        return over > TOLERANCE.touch && over < LIMITS.leastUpright && floor.level.height > form.base + TOLERANCE.touch
       }),
     )
     return floors.flatMap((floor, i) =>

@@ -1,3 +1,4 @@
+import { TOLERANCE } from '../../solid'
 import { buildUpThickness } from '../../fabric'
 import { moveLevel } from '../../levels'
 import { tidy } from '../../project'
@@ -26,7 +27,7 @@ export const storeyTooLow: Check = {
       const slab = Math.max(slabs.get(above.level.id) ?? 0, above.level.slab)
       const clear = tidy(above.level.height - floor.level.height - above.level.floorBuildUp - slab)
       const headroom = context.numbers.length(project.headroom)
-      if (clear >= headroom - 1e-6) return []
+      if (clear >= headroom - TOLERANCE.point) return []
       // Only a mass that has both floors stands between them.
       const over = new Set(above.plates.map((q) => q.mass))
       const both = floor.plates.filter((p) => over.has(p.mass)).map((p) => p.mass)

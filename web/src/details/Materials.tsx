@@ -1,6 +1,14 @@
 import { Plus, X } from 'lucide-react'
 import { removeMaterial } from '@geotome/core/form'
-import { inOrder, nextOrder, PartKindSchema, type Material, type PartKind } from '@geotome/core/project'
+import {
+  inOrder,
+  nextOrder,
+  PartKindSchema,
+  type Material,
+  type PartKind,
+  numberedName,
+  namesOf,
+} from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { ChoiceField, Section } from '../common/fields'
@@ -12,14 +20,11 @@ export function Materials() {
   const change = (m: Material, set: Partial<Material>) =>
     makeEdit(`material ${m.name}`, { edit: 'material.change', id: m.id, set })
   const add = () => {
-    const names = new Set(all.map((m) => m.name.toLowerCase()))
-    let n = all.length + 1
-    while (names.has(`material ${n}`)) n++
     makeEdit('add a material', {
       edit: 'material.add',
       thing: {
         id: crypto.randomUUID(),
-        name: `material ${n}`,
+        name: numberedName('material', namesOf(project.materials), all.length + 1),
         order: nextOrder(project.materials),
         colour: '#cfc6b4',
         opacity: 1,

@@ -1,5 +1,13 @@
 import type { Edit } from '@geotome/core/edits'
-import { nextOrder, tidy, type Num, type Project, type Site, type SiteCorner } from '@geotome/core/project'
+import {
+  nextOrder,
+  tidy,
+  type Num,
+  type Project,
+  type Site,
+  type SiteCorner,
+  numberedName,
+} from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 
 /** A site from its corners (m): what its sides carried stays where the number of corners stays. */
@@ -25,14 +33,17 @@ export function neighbourEdit(
 ): Edit {
   // While one is drawn it is among them already, as what is tried.
   const others = Object.values(project.neighbours).filter((o) => o.id !== id)
-  const names = new Set(others.map((o) => o.name))
-  let n = others.length + 1
-  while (names.has(`Neighbour ${n}`)) n++
   return {
     edit: 'neighbour.add',
     thing: {
       id,
-      name: name ?? `Neighbour ${n}`,
+      name:
+        name ??
+        numberedName(
+          'Neighbour',
+          others.map((o) => o.name),
+          others.length + 1,
+        ),
       order: nextOrder(project.neighbours),
       outline: points.map(([x, y]): Vec2 => [tidy(x), tidy(y)]),
       base,

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useState } from 'react'
 import { batch, type SingleEdit } from '@geotome/core/edits'
-import { freeName, levelHeights } from '@geotome/core/levels'
+import { takeName, levelHeights } from '@geotome/core/levels'
 import {
   numbersOf,
   readMarks,
@@ -75,7 +75,7 @@ export function LevelsPanel({ picture: p, work }: { picture: Picture; work: Benc
         scheme: scheme.id,
         thing: {
           id,
-          name: freeName(rows[m.i]?.name?.trim() || `Read ${m.i + 1}`, names),
+          name: takeName(rows[m.i]?.name?.trim() || `Read ${m.i + 1}`, names),
           kind: rows[m.i]?.kind ?? 'storey',
           tie: on
             ? { kind: 'stacked', on: on.id, above: tidy(m.height - on.height) }

@@ -11,6 +11,8 @@ import {
   valueOf,
   type MeasureKind,
   type Picture,
+  numberedName,
+  namesOf,
 } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -62,9 +64,6 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
         })()
       : null
   const keep = (all: [number, number][]) => {
-    const names = new Set(Object.values(project.measures).map((m) => m.name))
-    let n = 1
-    while (names.has(`${kind}_${n}`)) n++
     try {
       valueOf(kind, pointsOf({ name: 'The measure', picture: p.id, points: all }, project.pictures, numbers))
     } catch (e) {
@@ -79,7 +78,7 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
       edit: 'measure.add',
       thing: {
         id: crypto.randomUUID(),
-        name: `${kind}_${n}`,
+        name: numberedName(kind, namesOf(project.measures), 1, '_'),
         order: nextOrder(project.measures),
         kind,
         picture: p.id,

@@ -9,6 +9,8 @@ import {
   type KeptMeasure,
   type Picture,
   type Trace,
+  numberedName,
+  namesOf,
 } from '@geotome/core/project'
 import { applyEdit, batch, singles } from '@geotome/core/edits'
 import { addHole, newMass } from '@geotome/core/form'
@@ -242,11 +244,9 @@ function Traces() {
       makeEdit(`neighbour from ${t.name}`, () => neighbourEdit(project, outer.points, 9, crypto.randomUUID(), t.name))
       return
     }
-    let n = Object.keys(scheme.masses).length + 1
-    const names = new Set(Object.values(scheme.masses).map((m) => m.name))
-    while (names.has(`Mass ${n}`)) n++
+    const names = namesOf(scheme.masses)
     const mass = newMass(scheme, () => crypto.randomUUID(), {
-      name: names.has(t.name) ? `Mass ${n}` : t.name,
+      name: names.includes(t.name) ? numberedName('Mass', names, names.length + 1) : t.name,
       use: inOrder(project.uses)[0]?.id ?? '',
       level: level ?? Object.keys(scheme.levels)[0] ?? '',
       height: 9,

@@ -12,8 +12,10 @@ import {
   type FoundShape,
   type Picture,
   type Trace,
+  numberedName,
+  namesOf,
 } from '@geotome/core/project'
-import { arcBetween, arcPoints, bulgeAlong, type Vec2 } from '@geotome/core/solid'
+import { arcBetween, arcPoints, bulgeAlong, type Vec2, gapOf } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
@@ -50,22 +52,15 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
     setLines(lines)
   }, [project.traces, p.id, found, points, bulges, setLines]) // eslint-disable-line react-hooks/exhaustive-deps
   const add = (traces: Omit<Trace, 'id' | 'order' | 'name' | 'picture'>[]) => {
-    const names = new Set(Object.values(project.traces).map((t) => t.name))
-    let n = 1
+    const names = namesOf(project.traces)
     return makeEdit(`trace on ${p.name}`.slice(0, 190), () =>
       batch(
         traces.map((t, i) => {
-          while (names.has(`Traced ${n}`)) n++
-          names.add(`Traced ${n}`)
+          const name = numberedName('Traced', names)
+          names.push(name)
           return {
             edit: 'trace.add' as const,
-            thing: {
-              id: crypto.randomUUID(),
-              name: `Traced ${n}`,
-              order: nextOrder(project.traces) + i,
-              picture: p.id,
-              ...t,
-            },
+            thing: { id: crypto.randomUUID(), name, order: nextOrder(project.traces) + i, picture: p.id, ...t },
           }
         }),
       ),
@@ -84,7 +79,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
   useEffect(() => {
     onPick.current = (point) => {
       const first = points[0]
-      if (first && points.length > 2 && Math.hypot(first[0] - point[0], first[1] - point[1]) < 6) {
+      if (first && points.length > 2 && gapOf(first, point) < 6) {
         finish(true)
         return []
       }

@@ -1,5 +1,5 @@
 import { toast } from 'sonner'
-import { nextOrder, PICTURE_TYPES, type Picture } from '@geotome/core/project'
+import { nextOrder, PICTURE_TYPES, type Picture, freeName, namesOf } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { selectProject } from '../app/project-slice'
 import { makeEdit } from '../app/session'
@@ -32,10 +32,8 @@ export async function addPicture(file: File, page = 1): Promise<void> {
     const { hash, type } = await api.putAsset(content)
     const project = selectProject(store.getState())
     if (!project) return
-    const names = new Set(Object.values(project.pictures).map((p) => p.name))
     const base = file.name.replace(/\.[^.]+$/, '').slice(0, 100) || 'Picture'
-    let name = base
-    for (let n = 2; names.has(name); n++) name = `${base} ${n}`
+    const name = freeName(base, namesOf(project.pictures))
     const thing: Picture = {
       id: crypto.randomUUID(),
       name,

@@ -7,7 +7,7 @@ import {
   type PointerEvent as PE,
   type ReactNode,
 } from 'react'
-import { inside, type Vec2, type Vec3 } from '@geotome/core/solid'
+import { inside, type Vec2, type Vec3, gapOf } from '@geotome/core/solid'
 import { store, useAppDispatch } from '../app/store'
 import { hovered, picked } from '../app/view-slice'
 import { runner, useRunning, worldNow } from '../tools/at-work'
@@ -172,7 +172,7 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
   /** Repeated clicks on one spot go to the next thing behind; what lies there is listed. */
   const pick = (p: Vec2, more: boolean) => {
     const ids = under(p)
-    const again = lastClick.current && Math.hypot(lastClick.current.at[0] - p[0], lastClick.current.at[1] - p[1]) < 5
+    const again = lastClick.current && gapOf(lastClick.current.at, p) < 5
     const index = again && ids.length ? ((lastClick.current?.index ?? 0) + 1) % ids.length : 0
     lastClick.current = { at: p, index }
     const id = ids[index]

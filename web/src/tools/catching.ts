@@ -1,4 +1,4 @@
-import type { Arc, Vec2 } from '@geotome/core/solid'
+import { gapOf, TOLERANCE, linesMeet, minus, onLine, type Arc, type Vec2 } from '@geotome/core/solid'
 
 /** A point that the pointer caught, with the word that says what it is. */
 export interface Caught {
@@ -32,12 +32,12 @@ const REACH = 9
  */
 export function catchPoint(raw: Vec2, context: CatchContext): Caught {
   const reach = REACH * context.pixel
-  const near = (p: Vec2) => distance(p, raw) <= reach
+  const near = (p: Vec2) => gapOf(p, raw) <= reach
   const [first, last] = [context.drawn[0], context.drawn.at(-1)]
   if (first && context.drawn.length > 1 && near(first)) return { point: first, word: 'close here', along: null }
   if (!context.held) {
     const nearest = (spots: { point: Vec2; word: string }[]) =>
-      spots.filter((s) => near(s.point)).sort((s, t) => distance(s.point, raw) - distance(t.point, raw))[0]
+      spots.filter((s) => near(s.point)).sort((s, t) => gapOf(s.point, raw) - gapOf(t.point, raw))[0]
     const spot = nearest(spotsOf(context.edges)) ?? nearest(crossingsNear(context.edges, raw, reach))
     if (spot) return { ...spot, along: null }
     const foot = last ? nearest(feetFrom(context.edges, last)) : undefined
@@ -53,7 +53,7 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
         const foot = footOn(e, raw)
         return foot && near(foot) ? [{ foot, e }] : []
       })
-      .sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
+      .sort((s, t) => gapOf(s.foot, raw) - gapOf(t.foot, raw))[0]
     if (on)
       return on.e.kind === 'side'
         ? { point: alongStride(on.e.a, on.e.b, on.foot, context.stride), word: 'on side', along: [on.e.a, on.e.b] }
@@ -100,7 +100,7 @@ function crossingsNear(edges: CatchEdge[], raw: Vec2, reach: number): { point: V
   const close = edges
     .filter((e) => {
       const foot = footOn(e, raw)
-      return foot && distance(foot, raw) < reach * 2
+      return foot && gapOf(foot, raw) < reach * 2
     })
     .slice(0, 12)
   return close.flatMap((e, i) =>
@@ -110,14 +110,9 @@ function crossingsNear(edges: CatchEdge[], raw: Vec2, reach: number): { point: V
 
 function meetings(e: CatchEdge, f: CatchEdge): Vec2[] {
   if (e.kind === 'side' && f.kind === 'side') {
-    const [ux, uy, wx, wy] = [e.b[0] - e.a[0], e.b[1] - e.a[1], f.b[0] - f.a[0], f.b[1] - f.a[1]]
-    const det = ux * wy - uy * wx
-    if (Math.abs(det) < 1e-9) return []
-    const [t, s] = [
-      ((f.a[0] - e.a[0]) * wy - (f.a[1] - e.a[1]) * wx) / det,
-      ((f.a[0] - e.a[0]) * uy - (f.a[1] - e.a[1]) * ux) / det,
-    ]
-    return t >= 0 && t <= 1 && s >= 0 && s <= 1 ? [[e.a[0] + ux * t, e.a[1] + uy * t]] : []
+    const way = minus(e.b, e.a)
+    const met = linesMeet(e.a, way, f.a, minus(f.b, f.a), TOLERANCE.rounding)
+    return met && met.t >= 0 && met.t <= 1 && met.s >= 0 && met.s <= 1 ? [onLine(e.a, way, met.t)] : []
   }
   if (e.kind === 'arc' && f.kind === 'arc') return []
   const [side, arc] =
@@ -127,7 +122,7 @@ function meetings(e: CatchEdge, f: CatchEdge): Vec2[] {
         ? [f, e.arc]
         : [null, null]
   if (!side || !arc) return []
-  const length = distance(side.a, side.b) || 1
+  const length = gapOf(side.a, side.b) || 1
   const d: Vec2 = [(side.b[0] - side.a[0]) / length, (side.b[1] - side.a[1]) / length]
   const [px, py] = [side.a[0] - arc.x, side.a[1] - arc.y]
   const b = px * d[0] + py * d[1]
@@ -144,7 +139,7 @@ function feetFrom(edges: CatchEdge[], from: Vec2): { point: Vec2; word: string }
   return edges.flatMap((e): { point: Vec2; word: string }[] => {
     if (e.kind === 'side') {
       const foot = footOn(e, from)
-      return foot && distance(foot, from) > 1e-3 ? [{ point: clean(foot), word: 'square to' }] : []
+      return foot && gapOf(foot, from) > 1e-3 ? [{ point: clean(foot), word: 'square to' }] : []
     }
     const { arc } = e
     const away = Math.hypot(from[0] - arc.x, from[1] - arc.y)
@@ -169,7 +164,7 @@ function alongLine(
   const caught = linesFrom(context.drawn)
     .map((l) => ({ ...l, foot: projected(last, l.direction, raw) }))
     .filter((l) => context.held || near(l.foot))
-    .sort((s, t) => distance(s.foot, raw) - distance(t.foot, raw))[0]
+    .sort((s, t) => gapOf(s.foot, raw) - gapOf(t.foot, raw))[0]
   if (!caught) return null
   const far = 1e5
   const ray: CatchEdge = {
@@ -179,8 +174,8 @@ function alongLine(
   }
   const met = context.edges
     .flatMap((e) => meetings(ray, e))
-    .filter((p) => near(p) && distance(p, last) > 1e-3)
-    .sort((p, q) => distance(p, raw) - distance(q, raw))[0]
+    .filter((p) => near(p) && gapOf(p, last) > 1e-3)
+    .sort((p, q) => gapOf(p, raw) - gapOf(q, raw))[0]
   const reachTo =
     Math.round(
       ((caught.foot[0] - last[0]) * caught.direction[0] + (caught.foot[1] - last[1]) * caught.direction[1]) /
@@ -204,7 +199,7 @@ function linesFrom(drawn: Vec2[]): { direction: Vec2; word: string }[] {
   ]
   const [before, last] = [drawn.at(-2), drawn.at(-1)]
   if (!before || !last) return lines
-  const length = distance(before, last) || 1
+  const length = gapOf(before, last) || 1
   const d: Vec2 = [(last[0] - before[0]) / length, (last[1] - before[1]) / length]
   if (Math.abs(d[0]) < 1e-6 || Math.abs(d[1]) < 1e-6) return lines
   return [{ direction: [-d[1], d[0]], word: 'square to' }, { direction: d, word: 'straight on' }, ...lines]
@@ -221,7 +216,6 @@ function alignedWith(first: Vec2, last: Vec2, direction: Vec2, near: (p: Vec2) =
   return null
 }
 
-const distance = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1])
 const clean = ([x, y]: Vec2): Vec2 => [Math.round(x * 1e6) / 1e6, Math.round(y * 1e6) / 1e6]
 
 function projected(from: Vec2, direction: Vec2, p: Vec2): Vec2 {
@@ -243,14 +237,14 @@ function footOn(edge: CatchEdge, p: Vec2): Vec2 | null {
     const foot: Vec2 = [arc.x + arc.r * Math.cos(a), arc.y + arc.r * Math.sin(a)]
     return onSweep(arc, foot) ? foot : null
   }
-  const length = distance(edge.a, edge.b)
+  const length = gapOf(edge.a, edge.b)
   if (length < 1e-6) return null
   const foot = projected(edge.a, [(edge.b[0] - edge.a[0]) / length, (edge.b[1] - edge.a[1]) / length], p)
-  return distance(edge.a, foot) <= length && distance(edge.b, foot) <= length ? foot : null
+  return gapOf(edge.a, foot) <= length && gapOf(edge.b, foot) <= length ? foot : null
 }
 
 function alongStride(a: Vec2, b: Vec2, foot: Vec2, stride: number): Vec2 {
-  const length = distance(a, b)
-  const t = Math.min(length, Math.round(distance(a, foot) / stride) * stride) / length
+  const length = gapOf(a, b)
+  const t = Math.min(length, Math.round(gapOf(a, foot) / stride) * stride) / length
   return clean([a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t])
 }

@@ -1,4 +1,4 @@
-import { bulgeAlong, bulgeThrough, type Vec2 } from '@geotome/core/solid'
+import { bulgeAlong, bulgeThrough, type Vec2, gapOf } from '@geotome/core/solid'
 import type { DrawnShape } from '@geotome/core/form'
 import type { Caught } from './catching'
 import { typedValue } from './typed'
@@ -46,7 +46,6 @@ export const START: DrawState = {
 }
 
 export const round = (v: number) => Math.round(v * 1e9) / 1e9
-export const apart = (a: Vec2, b: Vec2) => Math.hypot(a[0] - b[0], a[1] - b[1])
 
 /** What the second live field measures: the direction of a polygon's side, else a length. */
 export const secondIs = (kind: DrawKind, s: DrawState): 'angle' | 'length' =>
@@ -72,7 +71,7 @@ export function nextPoint(kind: DrawKind, s: DrawState, world: World): Vec2 | nu
     return x === undefined || y === undefined ? null : [x, y]
   }
   if (kind === 'circle') {
-    const r = first ?? (at ? apart(at, last) : null)
+    const r = first ?? (at ? gapOf(at, last) : null)
     return r ? [round(last[0] + r), last[1]] : null
   }
   if (kind === 'rectangle') {
@@ -81,7 +80,7 @@ export function nextPoint(kind: DrawKind, s: DrawState, world: World): Vec2 | nu
     const depth = second ?? Math.abs(dy)
     return width && depth ? [last[0] + width * (dx < 0 ? -1 : 1), last[1] + depth * (dy < 0 ? -1 : 1)] : null
   }
-  const length = first ?? (at ? apart(at, last) : null)
+  const length = first ?? (at ? gapOf(at, last) : null)
   const angle = second !== null ? (second * Math.PI) / 180 : at ? Math.atan2(at[1] - last[1], at[0] - last[0]) : 0
   if (first === null && second === null) return at
   return length ? [round(last[0] + length * Math.cos(angle)), round(last[1] + length * Math.sin(angle))] : null
@@ -92,7 +91,7 @@ export function bulgeTo(kind: DrawKind, s: DrawState, to: Vec2, world: World): n
   const last = s.points.at(-1)
   if (!last || kind !== 'polygon' || s.side === 'straight') return 0
   const rise = typedValue(s.typed[2], world)
-  const chord = apart(to, last)
+  const chord = gapOf(to, last)
   if (rise !== null && chord > 0) return round((2 * rise) / chord)
   if (s.side === 'arc') return s.through ? round(bulgeThrough(last, s.through, to)) : 0
   const direction = endDirection(s)
@@ -103,6 +102,6 @@ export function bulgeTo(kind: DrawKind, s: DrawState, to: Vec2, world: World): n
 export function shapeDrawn(kind: DrawKind, s: DrawState): DrawnShape {
   const [a, b] = [s.points[0] ?? [0, 0], s.points[1] ?? [1, 1]] as [Vec2, Vec2]
   if (kind === 'rectangle') return { kind, from: a, to: b }
-  if (kind === 'circle') return { kind, centre: a, radius: round(apart(b, a)) }
+  if (kind === 'circle') return { kind, centre: a, radius: round(gapOf(b, a)) }
   return { kind, points: s.points, bulges: s.points.map((_, i) => s.bulges[i] ?? 0) }
 }

@@ -1,12 +1,11 @@
 import { levelHeights } from '@geotome/core/levels'
 import { outlineFault } from '@geotome/core/moves'
 import { readTyped, showQuantity, type Num } from '@geotome/core/project'
-import { arcBetween, arcPoints, type Vec2, type Vec3 } from '@geotome/core/solid'
+import { arcBetween, arcPoints, type Vec2, type Vec3, gapOf } from '@geotome/core/solid'
 import { catchPoint } from './catching'
 import type { Answer, LiveField, Mark, PointerAt, Taken, Tool, World } from './kind'
 import { outlineHint } from './outline-hint'
 import {
-  apart,
   bulgeTo,
   CLEAR,
   nextPoint,
@@ -161,7 +160,7 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
   const wantsThrough = kind === 'polygon' && s.side === 'arc' && !s.through && s.points.length && !s.typed[2]
   if (wantsThrough && !(closing && byEnter)) return { state: { ...s, through: point, typed: CLEAR } }
   const last = s.points.at(-1)
-  if (!closing && last && apart(point, last) < 1e-3) return { state: s }
+  if (!closing && last && gapOf(point, last) < 1e-3) return { state: s }
   const bulges = last ? [...s.bulges.slice(0, s.points.length - 1), bulgeTo(kind, s, point, world)] : []
   if (closing)
     return s.points.length < 3 && bulges.every((b) => b === 0)
@@ -202,14 +201,14 @@ function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
             ['north', s.cursor ? show(s.cursor.point[1]) : ''],
           ]
         : kind === 'circle'
-          ? [['radius', next ? show(apart(next, last)) : '']]
+          ? [['radius', next ? show(gapOf(next, last)) : '']]
           : kind === 'rectangle'
             ? [
                 ['width', next ? show(Math.abs(next[0] - last[0])) : ''],
                 ['depth', next ? show(Math.abs(next[1] - last[1])) : ''],
               ]
             : [
-                ['length', next ? show(apart(next, last)) : ''],
+                ['length', next ? show(gapOf(next, last)) : ''],
                 [
                   'direction',
                   next ? show((Math.atan2(next[1] - last[1], next[0] - last[0]) * 180) / Math.PI, 'angle') : '',
@@ -217,7 +216,7 @@ function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
                 ...(s.side === 'straight'
                   ? []
                   : [
-                      ['rise', next ? show((bulgeTo(kind, s, next, world) * apart(next, last)) / 2) : ''] as [
+                      ['rise', next ? show((bulgeTo(kind, s, next, world) * gapOf(next, last)) / 2) : ''] as [
                         string,
                         string,
                       ],
@@ -250,7 +249,7 @@ function ringOf(kind: DrawKind, s: DrawState, next: Vec2 | null, bulge: number):
   const [a, b] = [s.points[0], next ?? s.points[1]]
   if (kind === 'rectangle') return a && b ? [a, [b[0], a[1]], b, [a[0], b[1]]] : s.points
   if (kind === 'circle')
-    return a && b ? arcPoints({ x: a[0], y: a[1], r: apart(b, a), from: 0, sweep: 2 * Math.PI, n: 72 }) : []
+    return a && b ? arcPoints({ x: a[0], y: a[1], r: gapOf(b, a), from: 0, sweep: 2 * Math.PI, n: 72 }) : []
   const points = next ? [...s.points, next] : s.points
   const bulges = next ? [...s.bulges.slice(0, s.points.length - 1), bulge] : s.bulges
   return points.flatMap((p, i): Vec2[] => {

@@ -1,5 +1,5 @@
 import { moveMasses } from '@geotome/core/form'
-import { placePoint, type Vec2 } from '@geotome/core/solid'
+import { placePoint, type Vec2, gapOf } from '@geotome/core/solid'
 import { atHeight } from '../../stage/camera'
 import type { MassHandle, OnMass } from './kind'
 import { byStride, standing } from './standing'
@@ -19,7 +19,7 @@ export const turn: MassHandle = {
       .map((p) => placePoint(p, s.place))
       .reduce((a, b) => (s.px(b, base)[0] > s.px(a, base)[0] ? b : a))
     const [centre, end] = [s.px(s.middle, base), s.px(far, base)]
-    const reach = Math.hypot(end[0] - centre[0], end[1] - centre[1]) || 1
+    const reach = gapOf(end, centre) || 1
     return [
       {
         key: 'turn',
