@@ -1,51 +1,29 @@
 import * as v from 'valibot'
-import { checkProject, parseWith, refuse, type Project } from '../project'
-import { buildUpEdits } from './build-ups'
-import type { Applied, Family, Fresh } from './collection'
-import { dialEdits, projectDialEdits } from './dials'
-import { levelEdits } from './levels'
-import { massEdits } from './masses'
-import { materialEdits } from './materials'
-import { measureEdits } from './measures'
-import { muteEdits } from './mutes'
-import { neighbourEdits } from './neighbours'
-import { partEdits } from './parts'
-import { pictureEdits } from './pictures'
+import {
+  checkProject,
+  parseWith,
+  PROJECT_COLLECTIONS,
+  refuse,
+  SCHEME_COLLECTIONS,
+  SchemeSchema,
+  type Project,
+} from '../project'
+import { projectFamilies, schemeFamilies, type Applied, type Family, type Fresh, type ThingEdit } from './collection'
 import { differences } from './difference'
 import { patchEdits, type PatchEdit } from './patch'
-import { projectEdits } from './project'
-import { schemeEdits } from './schemes'
-import { traceEdits } from './traces'
-import { useEdits } from './uses'
-import { viewEdits } from './views'
-import { wingEdits } from './wings'
-import { wholeEdits } from './whole'
+import { projectEdits, type ProjectEdit } from './project'
+import { wholeEdits, type WholeEdit } from './whole'
 
-/** All families; a new one is a file and a line here. The name before the dot tells the family. */
-const FAMILIES = {
+/** All families: those of the collections, and a few of their own. The name before the dot tells the family. */
+const FAMILIES: Record<string, Family<SingleEdit>> = {
   project: projectEdits,
-  use: useEdits,
-  'build-up': buildUpEdits,
-  scheme: schemeEdits,
-  'project-dial': projectDialEdits,
-  dial: dialEdits,
-  level: levelEdits,
-  mass: massEdits,
-  part: partEdits,
-  material: materialEdits,
-  view: viewEdits,
-  mute: muteEdits,
+  ...projectFamilies({ ...PROJECT_COLLECTIONS, schemes: { one: 'scheme', thing: SchemeSchema, apart: 'scheme' } }),
+  ...schemeFamilies(SCHEME_COLLECTIONS),
   whole: wholeEdits,
-  neighbour: neighbourEdits,
-  picture: pictureEdits,
-  measure: measureEdits,
-  trace: traceEdits,
-  wing: wingEdits,
   patch: patchEdits,
-} as const
+} as never
 
-type EditOf<F> = F extends Family<infer E> ? E : never
-export type SingleEdit = EditOf<(typeof FAMILIES)[keyof typeof FAMILIES]>
+export type SingleEdit = ThingEdit | ProjectEdit | WholeEdit | PatchEdit
 /** One gesture of the user; applied whole or not at all. */
 export interface BatchEdit {
   edit: 'batch'
@@ -84,7 +62,7 @@ export function asMeant(project: Project, edit: Edit): Edit {
   let now = project
   const meant: SingleEdit[] = []
   for (const single of singles(edit)) {
-    const place = 'set' in single ? (familyOf(single.edit) as Family<SingleEdit>).place?.(single) : undefined
+    const place = 'set' in single ? familyOf(single.edit).place?.(single) : undefined
     const before = place && valueAt(now, place)
     now = applySingle(now, single, fresh)
     if (!place) {
@@ -138,22 +116,17 @@ export function batch(edits: SingleEdit[]): Edit {
 export const singles = (edit: Edit): SingleEdit[] => (edit.edit === 'batch' ? edit.edits : [edit])
 
 function applySingle(project: Project, edit: SingleEdit, fresh: Fresh): Project {
-  return (familyOf(edit.edit) as Family<SingleEdit>).apply(project, edit, fresh)
+  return familyOf(edit.edit).apply(project, edit, fresh)
 }
 
 function parseSingle(data: unknown, tag: string): SingleEdit {
-  return parseWith(
-    familyOf(tag).schema as v.GenericSchema<unknown, SingleEdit>,
-    data,
-    'edit',
-    `The edit "${tag}" is malformed`,
-  )
+  return parseWith(familyOf(tag).schema, data, 'edit', `The edit "${tag}" is malformed`)
 }
 
-function familyOf(tag: string): (typeof FAMILIES)[keyof typeof FAMILIES] {
+function familyOf(tag: string): Family<SingleEdit> {
   const name = tag.split('.')[0] ?? ''
   return (
-    (Object.hasOwn(FAMILIES, name) ? FAMILIES[name as keyof typeof FAMILIES] : undefined) ??
+    (Object.hasOwn(FAMILIES, name) ? FAMILIES[name] : undefined) ??
     refuse(
       'edit',
       `"${tag}" is no edit that this Geotome knows.`,

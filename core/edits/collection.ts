@@ -1,5 +1,13 @@
 import * as v from 'valibot'
-import { IdSchema, refuse, type Project, type Scheme } from '../project'
+import {
+  IdSchema,
+  refuse,
+  type Collection,
+  type Project,
+  type ProjectCollections,
+  type Scheme,
+  type SchemeCollections,
+} from '../project'
 
 /** What applying an edit gives: the new project, and the edit that takes it back. */
 export interface Applied<E> {
@@ -31,44 +39,54 @@ export type CollectionEdit<N extends string, T extends Thing> =
 
 export type SchemeEdit<N extends string, T extends Thing> = CollectionEdit<N, T> & { scheme: string }
 
-type CollectionKey =
-  'uses' | 'dials' | 'buildUps' | 'materials' | 'neighbours' | 'pictures' | 'measures' | 'traces' | 'schemes'
+/** What is derived from a list of collections, by their keys. */
+type Lists = Record<string, Collection>
+type EditsOf<C extends Lists> = {
+  [K in keyof C]: CollectionEdit<C[K]['one'], v.InferOutput<C[K]['thing']> & Thing>
+}[keyof C]
+type SchemeEditsOf<C extends Lists> = {
+  [K in keyof C]: SchemeEdit<C[K]['one'], v.InferOutput<C[K]['thing']> & Thing>
+}[keyof C]
+export type ThingEdit =
+  EditsOf<ProjectCollections> | SchemeEditsOf<SchemeCollections> | CollectionEdit<'scheme', Scheme>
 
-/** add, change (field by field) and remove for a collection of the project. */
-export function projectCollection<N extends string, T extends Thing>(
-  name: N,
-  schema: v.StrictObjectSchema<v.ObjectEntries, undefined>,
-  key: CollectionKey,
-): Family<CollectionEdit<N, T>> {
-  return {
-    schema: v.variant('edit', shapes(name, schema, {})) as unknown as v.GenericSchema<unknown, CollectionEdit<N, T>>,
-    apply: (project, edit, fresh) => {
-      const things = applyTo<N, T>(name, project[key] as unknown as Record<string, T>, edit, fresh)
-      return { ...project, [key]: things }
-    },
-    place: (edit) => [key, 'thing' in edit ? edit.thing.id : edit.id],
-  }
-}
+type AnyEdit = CollectionEdit<string, Thing> & { scheme?: string }
 
-/** The same for a collection of a scheme; each edit names the scheme. */
-export function schemeCollection<N extends string, T extends Thing>(
-  name: N,
-  schema: v.StrictObjectSchema<v.ObjectEntries, undefined>,
-  key: 'dials' | 'levels' | 'masses' | 'parts' | 'wings' | 'views' | 'mutes',
-): Family<SchemeEdit<N, T>> {
-  return {
-    schema: v.variant('edit', shapes(name, schema, { scheme: IdSchema })) as unknown as v.GenericSchema<
-      unknown,
-      SchemeEdit<N, T>
-    >,
-    apply: (project, edit, fresh) => {
-      const scheme = schemeOf(project, edit.scheme)
-      const things = applyTo<N, T>(name, scheme[key] as unknown as Record<string, T>, edit, fresh)
-      return { ...project, schemes: { ...project.schemes, [scheme.id]: { ...scheme, [key]: things } } }
-    },
-    place: (edit) => ['schemes', edit.scheme, key, 'thing' in edit ? edit.thing.id : edit.id],
-  }
-}
+/** Families of edits (add, change field by field, remove) for collections of the project, by the word for one of their things. */
+export const projectFamilies = (collections: Lists): Record<string, Family<AnyEdit>> =>
+  Object.fromEntries(
+    Object.entries(collections).map(([key, { one, thing }]): [string, Family<AnyEdit>] => [
+      one,
+      {
+        schema: v.variant('edit', shapes(one, thing, {})) as unknown as v.GenericSchema<unknown, AnyEdit>,
+        apply: (project, edit, fresh) => ({ ...project, [key]: applyTo(one, thingsOf(project, key), edit, fresh) }),
+        place: (edit) => [key, 'thing' in edit ? edit.thing.id : edit.id],
+      },
+    ]),
+  )
+
+/** The same for collections of a scheme; each edit names the scheme. */
+export const schemeFamilies = (collections: Lists): Record<string, Family<AnyEdit>> =>
+  Object.fromEntries(
+    Object.entries(collections).map(([key, { one, thing }]): [string, Family<AnyEdit>] => [
+      one,
+      {
+        schema: v.variant('edit', shapes(one, thing, { scheme: IdSchema })) as unknown as v.GenericSchema<
+          unknown,
+          AnyEdit
+        >,
+        apply: (project, edit, fresh) => {
+          const scheme = schemeOf(project, edit.scheme ?? '')
+          const things = applyTo(one, thingsOf(scheme, key), edit, fresh)
+          return { ...project, schemes: { ...project.schemes, [scheme.id]: { ...scheme, [key]: things } } }
+        },
+        place: (edit) => ['schemes', edit.scheme ?? '', key, 'thing' in edit ? edit.thing.id : edit.id],
+      },
+    ]),
+  )
+
+const thingsOf = (holder: object, key: string): Record<string, Thing> =>
+  (holder as Record<string, Record<string, Thing>>)[key] ?? {}
 
 export function schemeOf(project: Project, id: string): Scheme {
   return (

@@ -1,36 +1,17 @@
 import * as v from 'valibot'
-import { ProjectSchema, type Project } from '../project'
+import { keysOf, PROJECT_COLLECTIONS, ProjectSchema, type Project, type ProjectCollections } from '../project'
 import type { Family } from './collection'
 
-type Settings = Partial<
-  Omit<
-    Project,
-    'id' | 'uses' | 'dials' | 'buildUps' | 'materials' | 'neighbours' | 'pictures' | 'measures' | 'traces' | 'schemes'
-  >
->
 export interface ProjectEdit {
   edit: 'project.change'
-  set: Settings
+  set: Partial<Omit<Project, 'id' | 'schemes' | keyof ProjectCollections>>
 }
 
 /** Changes of the project's own fields: name, unit, site area, headroom and the like. */
 export const projectEdits: Family<ProjectEdit> = {
   schema: v.strictObject({
     edit: v.literal('project.change'),
-    set: v.partial(
-      v.omit(ProjectSchema, [
-        'id',
-        'uses',
-        'dials',
-        'buildUps',
-        'materials',
-        'neighbours',
-        'pictures',
-        'measures',
-        'traces',
-        'schemes',
-      ]),
-    ),
+    set: v.partial(v.omit(ProjectSchema, ['id', 'schemes', ...keysOf(PROJECT_COLLECTIONS)])),
   }) as v.GenericSchema<unknown, ProjectEdit>,
   apply: (project, edit) => ({ ...project, ...edit.set }),
   place: () => [],

@@ -2,6 +2,8 @@ import { refuse, writeProjectFile, writeProjectText, type AssetBytes } from '../
 import type { Study } from '../study'
 import { ledgerCsv } from './csv'
 import { writeGlb } from './glb'
+import { READERS } from './read'
+import { SITE_EXTENSIONS } from './survey'
 import { writeIfc } from './ifc/write'
 import { writeObj, writeObjWithMaterials } from './obj'
 import { writeStl } from './stl'
@@ -10,6 +12,8 @@ import { writeStl } from './stl'
 export interface Format {
   id: string
   label: string
+  /** what is in it, in a sentence for whoever chooses */
+  say: string
   extension: string
   type: string
   write(study: Study, stamp: string, assets?: AssetBytes): string | Uint8Array | Promise<string | Uint8Array>
@@ -19,45 +23,72 @@ export interface Format {
 export const FORMATS: Format[] = [
   {
     id: 'ifc',
-    label: 'Building model (IFC4)',
+    label: 'Building model, IFC4',
+    say: 'Storeys, spaces by use, walls, slabs and roofs with their build-ups, the site and where it lies. A mass without parts goes along as a body.',
     extension: 'ifc',
     type: 'application/x-step',
     write: (study, stamp) => writeIfc(study, stamp),
   },
   {
     id: 'ifc-forms',
-    label: 'Building model with its forms beside it (IFC4)',
+    label: 'Building model with its forms, IFC4',
+    say: 'The same, and every form beside its parts.',
     extension: 'ifc',
     type: 'application/x-step',
     write: (study, stamp) => writeIfc(study, stamp, true),
   },
   {
     id: 'glb',
-    label: 'Building, and forms without one (GLB)',
+    label: 'Building, GLB',
+    say: 'Parts and forms with their materials, for viewers and renderers.',
     extension: 'glb',
     type: 'model/gltf-binary',
     write: writeGlb,
   },
-  { id: 'obj', label: 'Forms (OBJ)', extension: 'obj', type: 'model/obj', write: (study) => writeObj(study) },
+  {
+    id: 'obj',
+    label: 'Forms, OBJ',
+    say: 'Every mass with its faces by name, metres, z up, in full precision.',
+    extension: 'obj',
+    type: 'model/obj',
+    write: (study) => writeObj(study),
+  },
   {
     id: 'obj-materials',
-    label: 'Forms with materials (OBJ and MTL, zipped)',
+    label: 'Forms with materials, OBJ in a zip',
+    say: 'The same with a file of the materials beside it.',
     extension: 'zip',
     type: 'application/zip',
     write: writeObjWithMaterials,
   },
-  { id: 'stl', label: 'Forms (STL)', extension: 'stl', type: 'model/stl', write: writeStl },
-  { id: 'csv', label: 'Ledger (CSV)', extension: 'csv', type: 'text/csv; charset=utf-8', write: ledgerCsv },
+  {
+    id: 'stl',
+    label: 'Forms, STL',
+    say: 'Closed triangles, for printing a model. Far from zero they are moved near, and the file says by how much.',
+    extension: 'stl',
+    type: 'model/stl',
+    write: writeStl,
+  },
+  {
+    id: 'csv',
+    label: 'Ledger, CSV',
+    say: 'Level by use, with totals, for a spreadsheet.',
+    extension: 'csv',
+    type: 'text/csv; charset=utf-8',
+    write: ledgerCsv,
+  },
   {
     id: 'geotome',
-    label: 'Project file (.geotome)',
+    label: 'Project file',
+    say: 'Everything, to open again here or on another machine.',
     extension: 'geotome',
     type: 'application/zip',
     write: (study, _stamp, assets) => writeProjectFile(study.project, assets),
   },
   {
     id: 'json',
-    label: 'Project file, plain (.geotome.json)',
+    label: 'Project file, plain text',
+    say: 'The same as JSON, for the command line.',
     extension: 'geotome.json',
     type: 'application/json',
     write: (study) => writeProjectText(study.project),
@@ -67,3 +98,11 @@ export const FORMATS: Format[] = [
 export const formatNamed = (id: string): Format =>
   FORMATS.find((f) => f.id === id) ??
   refuse('file', `There is no format "${id}".`, `Choose one of ${FORMATS.map((f) => f.id).join(', ')}.`)
+
+/** What can be written and read, as it is told to a page: names, sentences and extensions. */
+export const exchangeList = () => ({
+  written: FORMATS.map(({ id, label, say, extension }) => ({ id, label, say, extension })),
+  bodies: READERS.flatMap((r) => r.extensions),
+  sites: SITE_EXTENSIONS,
+})
+export type ExchangeList = ReturnType<typeof exchangeList>

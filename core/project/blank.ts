@@ -1,6 +1,8 @@
 import { usualPrecision, type Id, type Unit } from '../values'
 import { NO_FACTS, NO_LOCATION } from '../ground'
-import type { BuildUp, Material, Project, Use } from './schema'
+import { emptyOf, PROJECT_COLLECTIONS, SCHEME_COLLECTIONS } from './collections'
+import type { Project } from './schema'
+import type { BuildUp, Material, Use } from './things'
 
 /** A new project with one scheme, a storey at the datum, the usual uses and build-ups. `mint` gives new ids. */
 export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea: number | null): Project {
@@ -8,6 +10,7 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
   const ground = mint()
   const scheme = mint()
   return {
+    ...emptyOf(PROJECT_COLLECTIONS),
     id: mint(),
     name,
     unit,
@@ -19,10 +22,6 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     location: NO_LOCATION,
     site: null,
     terrain: null,
-    neighbours: {},
-    pictures: {},
-    measures: {},
-    traces: {},
     givesWay: null,
     headroom: 2,
     smallestArea: 2,
@@ -30,7 +29,6 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     uses: ids(
       USES.map(([useName, colour, counts], order): Use => ({ id: mint(), name: useName, colour, counts, order })),
     ),
-    dials: {},
     buildUps: ids(BUILD_UPS.map((b, order): BuildUp => ({ ...b, id: mint(), order }))),
     materials: ids(
       MATERIALS.map(([material, colour, opacity], order): Material => ({
@@ -44,15 +42,10 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     kinds: {},
     schemes: {
       [scheme]: {
+        ...emptyOf(SCHEME_COLLECTIONS),
         id: scheme,
         name: 'Scheme A',
         order: 0,
-        dials: {},
-        masses: {},
-        parts: {},
-        wings: {},
-        views: {},
-        mutes: {},
         levels: {
           [ground]: {
             id: ground,

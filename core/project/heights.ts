@@ -1,5 +1,6 @@
 import { tidy, type Numbers, type StandingNumbers } from '../values'
-import type { Mass, Scheme } from './schema'
+import type { Scheme } from './schema'
+import type { Mass } from './things'
 
 /** The heights of all levels of the scheme that the numbers are of, m above the datum, by their ties: stacked ones follow what they stand on. */
 export const heightsOf = (scheme: Scheme, numbers: Numbers): Map<string, number> =>

@@ -5,21 +5,24 @@ import { MEASURES } from '../picture'
 import { refuse, type Numbers, type StandingNumbers } from '../values'
 import { heightsOf, standingNumbers } from './heights'
 import { numbersOf } from './numbers'
-import type { Mass, Project, Scheme } from './schema'
+import { keysOf, PROJECT_COLLECTIONS, SCHEME_COLLECTIONS } from './collections'
+import type { Project, Scheme } from './schema'
+import type { Mass } from './things'
 
 /**
  * What must hold in every project that is stored: references lead somewhere, names are told apart, nothing goes in a circle,
  * every form can be built. Run on the result of each batch of edits, so that nothing is half-applied.
  */
 export function checkProject(project: Project): void {
-  for (const [key, thing] of allThings(project))
-    if (key !== thing.id)
-      refuse('edit', `The key "${key}" differs from the id "${thing.id}" under it.`, 'Make both the same.')
+  for (const [things, apart] of allCollections(project)) {
+    for (const [key, thing] of Object.entries(things))
+      if (key !== thing.id)
+        refuse('edit', `The key "${key}" differs from the id "${thing.id}" under it.`, 'Make both the same.')
+    if (apart !== null) tellApart(Object.values(things), apart)
+  }
   const names = numbersOf(project, null)
   for (const dial of Object.values(project.dials)) names.value(dial.value, dial.quantity)
   checkGround(project, names)
-  tellApart(Object.values(project.uses), 'use')
-  tellApart(Object.values(project.schemes), 'scheme')
   if (project.siteArea !== null && !(names.value(project.siteArea, 'area') >= 0.01))
     refuse('size', 'The site area is nothing, or less.', 'Type an area above zero, or leave it empty.')
   for (const [num, what] of [
@@ -38,7 +41,6 @@ export function checkProject(project: Project): void {
       refuse('size', `The build-up "${buildUp.name}" has no thickness.`, 'Give a layer a thickness above zero.')
   }
   for (const material of Object.values(project.kinds)) needMaterial(project, material, 'A kind of part')
-  tellApart(Object.values(project.materials), 'material')
   if (Object.keys(project.schemes).length === 0)
     refuse('in-use', 'A project needs at least one scheme.', 'Make another scheme before removing this one.')
   for (const scheme of Object.values(project.schemes)) checkScheme(project, scheme)
@@ -104,7 +106,6 @@ function checkGround(project: Project, names: Numbers): void {
 function checkScheme(project: Project, scheme: Scheme): void {
   const numbers = numbersOf(project, scheme)
   tellApart([...Object.values(project.dials), ...Object.values(scheme.dials)], 'dial')
-  tellApart(Object.values(scheme.levels), 'level')
   for (const dial of Object.values(scheme.dials)) numbers.value(dial.value, dial.quantity)
   checkStacks(scheme)
   for (const level of Object.values(scheme.levels)) {
@@ -163,8 +164,6 @@ function checkScheme(project: Project, scheme: Scheme): void {
       atLeastZero(numbers.length(overhang), `The overhang of "${part.name}"`)
     atLeastZero(numbers.length(part.rise), `The height of "${part.name}"`)
   }
-  tellApart(Object.values(scheme.views), 'kept view')
-  tellApart(Object.values(scheme.wings), 'wing')
   for (const wing of Object.values(scheme.wings)) {
     const fault = wing.outline && outlineFault(wing.outline)
     if (fault) refuse('outline', `The outline of the wing "${wing.name}" ${fault.what}.`, fault.remedy)
@@ -217,9 +216,9 @@ function checkMassRecipe(mass: Mass, numbers: StandingNumbers): void {
     refuse('id-taken', `Two moves of "${mass.name}" have the same id.`, 'Give each move its own id.')
 }
 
-function tellApart(things: { name: string }[], what: string): void {
+function tellApart(things: { name?: string }[], what: string): void {
   const seen = new Set<string>()
-  for (const { name } of things) {
+  for (const { name = '' } of things) {
     const key = name.toLowerCase()
     if (seen.has(key)) refuse('name-taken', `There is a ${what} named "${name}" already.`, 'Choose another name.')
     seen.add(key)
@@ -229,19 +228,10 @@ function tellApart(things: { name: string }[], what: string): void {
 const atLeastZero = (value: number, what: string) =>
   value >= 0 ? value : refuse('size', `${what} is below zero.`, 'Type zero or more.')
 
-function* allThings(project: Project): Generator<[string, { id: string }]> {
-  for (const c of [
-    project.uses,
-    project.dials,
-    project.buildUps,
-    project.materials,
-    project.neighbours,
-    project.pictures,
-    project.measures,
-    project.traces,
-    project.schemes,
-  ])
-    yield* Object.entries(c)
-  for (const s of Object.values(project.schemes))
-    for (const c of [s.dials, s.levels, s.masses, s.parts, s.wings, s.views, s.mutes]) yield* Object.entries(c)
+/** Every collection of a project with what holds it; the schemes' too. */
+function* allCollections(project: Project): Generator<[Record<string, { id: string; name?: string }>, string | null]> {
+  for (const key of keysOf(PROJECT_COLLECTIONS)) yield [project[key], PROJECT_COLLECTIONS[key].apart]
+  yield [project.schemes, 'scheme']
+  for (const scheme of Object.values(project.schemes))
+    for (const key of keysOf(SCHEME_COLLECTIONS)) yield [scheme[key], SCHEME_COLLECTIONS[key].apart]
 }

@@ -16,7 +16,8 @@ import {
   type Numbers,
   type Quantity,
 } from '../values'
-import type { Dial, Level, Project, Scheme } from './schema'
+import type { Project, Scheme } from './schema'
+import type { Dial, Level } from './things'
 
 /** The numbers of a scheme, then of the project. A name in a formula is a dial's, a level's (its height) or a kept measure's. */
 export function numbersOf(project: Project, scheme: Scheme | null): Numbers {

@@ -18,7 +18,7 @@ import { CHECKS } from './findings'
 import { NO_ASSETS, studyGround, type Assets, type GroundStudy } from './ground'
 import { modelOf, studyPictures } from './pictures'
 import { studyWings } from './wings'
-import type { Study, Totals } from './types'
+import type { Check, Study, Totals } from './types'
 import type { Floor } from './floor'
 
 /**
@@ -32,6 +32,7 @@ export function* studySteps(
   cache: StudyCache,
   assets: Assets = NO_ASSETS,
   trying = false,
+  checks: readonly Check[] = CHECKS,
 ): Generator<void, Study> {
   const scheme =
     project.schemes[schemeId] ??
@@ -109,7 +110,7 @@ export function* studySteps(
     wings: studyWings(scheme, forms, measured, cache),
   }
   const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
-  const found = CHECKS.flatMap((check) => {
+  const found = checks.flatMap((check) => {
     const findings = trying && check.afterwards ? (cache.found.get(check.kind) ?? []) : check.run(study)
     if (!trying && check.afterwards) cache.found.set(check.kind, findings)
     return findings

@@ -1,3 +1,4 @@
+import { exchangeList } from '@geotome/core/exchange'
 import compression from 'compression'
 import pino, { type Logger } from 'pino'
 import express, { type Express, type RequestHandler } from 'express'
@@ -65,6 +66,7 @@ export async function openApp(
       filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response),
     }),
   )
+  app.get('/api/exchange', (_request, response) => void response.json(exchangeList()))
   app.get('/api/health', async (_request, response) => {
     const up = await source.query('SELECT 1').then(
       () => true,

@@ -39,14 +39,15 @@ export async function readBodies(
   together: boolean,
   wasm: string | null = null,
   answers: Answers = {},
+  readers: readonly Reader[] = READERS,
 ): Promise<BodiesRead> {
   const extension = fileName.split('.').at(-1)?.toLowerCase() ?? ''
   const reader =
-    READERS.find((r) => r.extensions.includes(extension)) ??
+    readers.find((r) => r.extensions.includes(extension)) ??
     refuse(
       'file',
       `"${fileName}" is no file that bodies are read from.`,
-      `Choose one of ${READERS.flatMap((r) => r.extensions.map((e) => `.${e}`)).join(', ')}.`,
+      `Choose one of ${readers.flatMap((r) => r.extensions.map((e) => `.${e}`)).join(', ')}.`,
     )
   if (bytes.length === 0) refuse('file', 'The file is empty.', 'Export it once more.')
   if (bytes.length > READ_LIMITS.bodyBytes)

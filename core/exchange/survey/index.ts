@@ -18,14 +18,18 @@ export async function readSite(
   bytes: Uint8Array,
   location: Location,
   options: Partial<ReadOptions> = {},
+  readers: readonly SurveyReader[] = SITE_READERS,
 ): Promise<Placed> {
   const extension = name.split('.').at(-1)?.toLowerCase() ?? ''
   const reader =
-    SITE_READERS.find((r) => r.extensions.includes(extension)) ??
+    readers.find((r) => r.extensions.includes(extension)) ??
     refuse(
       'file',
       `"${name}" is no file that a site is read from.`,
-      `Choose one of ${SITE_EXTENSIONS.map((e) => `.${e}`).join(', ')}.`,
+      `Choose one of ${readers
+        .flatMap((r) => r.extensions)
+        .map((e) => `.${e}`)
+        .join(', ')}.`,
     )
   if (bytes.length === 0) refuse('file', `"${name}" is empty.`, 'Export it once more.')
   if (bytes.length > READ_LIMITS.siteBytes)

@@ -1,3 +1,4 @@
+import type { ExchangeList } from '@geotome/core/exchange'
 import type { Edit } from '@geotome/core/edits'
 import type { Project, Unit } from '@geotome/core/project'
 
@@ -44,6 +45,8 @@ export class Problem extends Error {
 }
 
 export const api = {
+  /** what can be written and read */
+  exchange: () => call<ExchangeList>('GET', '/api/exchange'),
   projects: () => call<ProjectSummary[]>('GET', '/api/projects'),
   create: (body: { name: string; unit: Unit; siteArea: number | null }) =>
     call<{ id: string }>('POST', '/api/projects', body),

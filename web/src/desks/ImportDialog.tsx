@@ -10,6 +10,7 @@ import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
 import { ChoiceField } from '../common/fields'
 import { Dialog } from '../common/Dialog'
+import { accepts, useExchange } from '../common/use-exchange'
 import { FileAsks } from '../common/FileAsks'
 import { readInWorker } from '../worker/reader'
 
@@ -18,6 +19,7 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
   const uses = useUses()
+  const list = useExchange()
   const levels = levelHeights(project, scheme)
   const [file, setFile] = useState<File | null>(null)
   const [read, setRead] = useState<BodiesRead | Refusal | 'reading' | null>(null)
@@ -80,11 +82,11 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
         }}
       >
         <span className="font-medium">{file ? file.name : 'Choose or drop a file'}</span>
-        <span className="block text-[12px] text-ink2">IFC, OBJ or GLB</span>
+        <span className="block text-[12px] text-ink2">{list?.bodies.map((e) => e.toUpperCase()).join(', ')}</span>
         <input
           type="file"
           aria-label="File with bodies"
-          accept=".ifc,.obj,.glb"
+          accept={accepts(list?.bodies ?? [])}
           className="sr-only"
           onChange={(e) => {
             void take(e.target.files?.[0] ?? null, together)

@@ -12,7 +12,7 @@ import { numbersOf, tidy, type Num, type Numbers } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { NumField } from '../common/NumField'
 import { LinkButton } from '../common/LinkButton'
-import type { RecipeProps } from './recipe-props'
+import type { RecipeProps } from './moves/kind'
 
 type Outline = Extract<Move, { move: 'outline' }>
 type SetShape = (label: string, shape: OutlineShape) => boolean

@@ -6,17 +6,17 @@ import { siteFigures, showNumber, Refusal } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { accepts, useExchange } from '../common/use-exchange'
 import { Dialog } from '../common/Dialog'
 import { FileAsks } from '../common/FileAsks'
 import { readInWorker } from '../worker/reader'
 import type { SiteFound } from '../worker/reader-worker'
 import { neighbourEdit, siteEdit } from './ground-edits'
 
-const ACCEPT = '.csv,.txt,.xyz,.pts,.xml,.landxml,.dxf,.geojson,.json,.asc,.grd,.tif,.tiff'
-
 /** Reads a site file in the worker and asks what its outlines, points and lines become; all of it is one edit. */
 export function SiteImport({ onClose }: { onClose: () => void }) {
   const { project } = useProject()
+  const list = useExchange()
   const file = useRef<HTMLInputElement>(null)
   const [busy, setBusy] = useState(false)
   const [fault, setFault] = useState<{ text: string; again: File | null } | null>(null)
@@ -111,7 +111,7 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
         ref={file}
         type="file"
         aria-label="Site file"
-        accept={ACCEPT}
+        accept={accepts(list?.sites ?? [])}
         className="sr-only"
         onChange={(e) => {
           const f = e.target.files?.[0]

@@ -1,0 +1,60 @@
+import { ridgeAlongOf } from '@geotome/core/form'
+import { outlinesOf, raisedBy, ridgeHeight, withMove, withPitch } from '@geotome/core/moves'
+import { heightsOf, numbersOf, showQuantity } from '@geotome/core/project'
+import { usePickedMasses, useProject } from '../../app/hooks'
+import { Figure } from '../../common/fields'
+import { NumField } from '../../common/NumField'
+import { has, isSwept, mint, type MoveOnPage, type MoveProps } from './kind'
+import { MoveBox } from './MoveBox'
+
+export const pitch: MoveOnPage<'pitch'> = {
+  Fields: PitchFields,
+  add: {
+    label: 'Pitch',
+    to: (recipe, numbers) =>
+      isSwept(recipe) && !has(recipe, 'taper') && !has(recipe, 'twist')
+        ? (r) => withPitch(r, mint, { angle: 35, direction: ridgeAlongOf(r, numbers) })
+        : null,
+  },
+}
+
+function PitchFields({ recipe, move: pitch, change, attempt }: MoveProps<'pitch'>) {
+  const { project, scheme } = useProject()
+  const numbers = numbersOf(project, scheme)
+  const [mass] = usePickedMasses()
+  const heights = heightsOf(scheme, numbers)
+  const base = mass ? (heights.get(mass.base.level) ?? 0) + numbers.length(mass.base.above) : 0
+  const [outline, raise] = [recipe.find((m) => m.move === 'outline'), recipe.find((m) => m.move === 'raise')]
+  const ridge =
+    outline && raise
+      ? ridgeHeight(
+          outlinesOf(outline, numbers)[0]?.points ?? [],
+          raisedBy(raise, { ...numbers, base, heights }),
+          numbers.angle(pitch.angle),
+          numbers.angle(pitch.direction),
+        )
+      : null
+  return (
+    <MoveBox move={pitch} title="pitch" change={change} off={(r) => withPitch(r, mint, null)}>
+      <NumField
+        label="roof angle"
+        quantity="angle"
+        value={pitch.angle}
+        onAccept={(angle) => change('roof angle', (r) => withMove(r, pitch, { angle }))}
+        onTry={(angle) => attempt(angle === null ? null : (r) => withMove(r, pitch, { angle }))}
+      />
+      <NumField
+        label="ridge direction"
+        quantity="angle"
+        value={pitch.direction}
+        onAccept={(direction) => change('ridge direction', (r) => withMove(r, pitch, { direction }))}
+        hint="0 runs east, 90 north"
+      />
+      {ridge !== null && pitch.on && (
+        <Figure label="ridge height">
+          <span data-figure="ridge">{showQuantity(ridge, 'length', project)}</span>
+        </Figure>
+      )}
+    </MoveBox>
+  )
+}
