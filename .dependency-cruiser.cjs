@@ -11,6 +11,7 @@ const ROOMS = [
   'edits',
   'levels',
   'form',
+  'groundwork',
   'slice',
   'fabric',
   'study',

@@ -4,6 +4,7 @@ import { join, resolve } from 'node:path'
 import { afterEach, beforeAll, describe, expect, it, vi } from 'vitest'
 import {
   assetsIn,
+  inOrder,
   readProjectFile,
   readProjectPackage,
   writeProjectFile,
@@ -76,11 +77,13 @@ describe('geotome', () => {
     const report = JSON.parse((await run('ground', '@quay.geotome', '--json')).out) as {
       site: { area: number }
       terrain: { points: number }
-      masses: { name: string; over: number; passed: string[]; aboveGround: { mean: number } }[]
+      masses: { name: string; over: number; passed: object[]; aboveGround: { mean: number } }[]
       neighbours: unknown[]
     }
     expect([report.site.area, report.terrain.points, report.neighbours.length]).toEqual([7335, 1645, 4])
-    expect(report.masses.find((m) => m.name === 'Lookout')?.passed).toEqual(['the permitted height by 2.10 m'])
+    expect(report.masses.find((m) => m.name === 'Lookout')?.passed).toMatchObject([
+      { limit: 'height', over: 2.1, say: 'the permitted height by 2.10 m' },
+    ])
     expect(report.masses.find((m) => m.name === 'Lookout')?.aboveGround.mean).toBeGreaterThan(36)
     await writeFile(join(folder, 'edit.json'), JSON.stringify({ edit: 'project.change', set: { name: 'Other' } }))
     expect((await run('edit', '@quay.geotome', '@edit.json', '-o', '@other.geotome')).code).toBe(0)
@@ -219,5 +222,45 @@ describe('a project without a screen', () => {
     const done = await run('do', join(folder, 'shed.geotome.json'), name, args, '-o', join(folder, 'never.json'))
     expect(done.code).toBe(1)
     expect(done.err).toMatch(sentence)
+  })
+})
+
+describe('geotome do, on the ground and with schemes', () => {
+  it('draws a site and a neighbour, reads levels, adds a wing about masses, duplicates the scheme', async () => {
+    const file = join(folder, 'ground.geotome.json')
+    expect((await run('new', 'Quay', '-o', file)).code).toBe(0)
+    const does = async (name: string, args: object) => {
+      const done = await run('do', file, name, JSON.stringify(args), '-o', file)
+      expect(done.err).toBe('')
+      expect(done.code).toBe(0)
+    }
+    await does('site.draw', { corners: [[0, 0], [40, 0], [40, 30], [0, 30]] }) // prettier-ignore
+    await does('neighbour.draw', { corners: [[50, 0], [60, 0], [60, 10]], height: '12 m' }) // prettier-ignore
+    await does('levels.read', { levels: [{ name: 'First', height: 3.65 }, { name: 'Permitted', height: 12, kind: 'mark' }] }) // prettier-ignore
+    await does('mass.draw', { name: 'Bar', level: 'Ground', height: 6, polygon: [[2, 2], [22, 2], [22, 12], [2, 12]] }) // prettier-ignore
+    await does('wing.add', { name: 'West', about: ['Bar'] })
+    await does('scheme.duplicate', {})
+    const project = readProjectFile(new Uint8Array(await readFile(file)))
+    const [a, b] = inOrder(project.schemes)
+    expect([a?.name, b?.name]).toEqual(['Scheme A', 'Scheme B'])
+    expect(b?.masses).toEqual(a?.masses)
+    expect(Object.values(a?.wings ?? {})[0]?.outline).toEqual([[2, 2], [22, 2], [22, 12], [2, 12]]) // prettier-ignore
+    expect(new Set(Object.values(a?.levels ?? {}).map((l) => l.name))).toEqual(
+      new Set(['Ground', 'First', 'Permitted']),
+    )
+    const ground = JSON.parse((await run('ground', file, '--json')).out) as {
+      site: { area: number }
+      neighbours: { name: string; top: number }[]
+    }
+    expect(ground.site.area).toBeCloseTo(1200, 9)
+    expect(ground.neighbours).toMatchObject([{ name: 'Neighbour 1', top: 12 }])
+    await does('building.make', {})
+    const fabric = JSON.parse((await run('fabric', file, '--json')).out) as { parts: Record<string, unknown>[] }
+    const wall = fabric.parts.find((p) => p.role === 'wall' && p.level === 'Ground')
+    expect(wall).toMatchObject({ mass: 'Bar', tilt: 0 })
+    expect(wall?.height).toBeGreaterThan(3)
+    expect(wall?.length).toBeGreaterThan(9)
+    expect(wall?.planArea).toBeGreaterThan(1)
+    expect(fabric.parts.find((p) => p.role === 'flat roof')).toMatchObject({ tilt: 90, planArea: 200 })
   })
 })

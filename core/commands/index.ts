@@ -2,6 +2,7 @@ import type { Edit } from '../edits'
 import { parseWith, refuse, type Id } from '../project'
 import type { Study } from '../study'
 import { FABRIC_COMMANDS } from './fabric'
+import { GROUND_COMMANDS } from './ground'
 import type { Command } from './kind'
 import { LEVEL_COMMANDS } from './levels'
 import { MASS_COMMANDS } from './masses'
@@ -9,7 +10,7 @@ import { MASS_COMMANDS } from './masses'
 export type { Command } from './kind'
 
 /** All that a person can do without a screen; a new command is an entry in the file of its room. */
-export const COMMANDS: Command[] = [...LEVEL_COMMANDS, ...MASS_COMMANDS, ...FABRIC_COMMANDS]
+export const COMMANDS: Command[] = [...LEVEL_COMMANDS, ...MASS_COMMANDS, ...FABRIC_COMMANDS, ...GROUND_COMMANDS]
 
 /**
  * The edit that a command makes of its arguments, which are outside data. Things are named by their names or ids. Errors: 'edit' with what is wrong,

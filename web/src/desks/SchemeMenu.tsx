@@ -1,6 +1,7 @@
+import { duplicateScheme } from '@geotome/core/groundwork'
 import { ChevronDown } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
-import { inOrder, nextOrder, type Scheme } from '@geotome/core/project'
+import { inOrder, type Scheme } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
@@ -68,8 +69,8 @@ export function SchemeMenu() {
             <button
               className="act h-7 flex-1 text-[12px]"
               onClick={() => {
-                const id = duplicate(scheme, project.schemes)
-                if (id) show(id)
+                const id = crypto.randomUUID()
+                if (makeEdit(`duplicate ${scheme.name}`, () => duplicateScheme(project, scheme, id))) show(id)
               }}
             >
               Duplicate {scheme.name}
@@ -200,21 +201,4 @@ function CompareChoice({ done }: { done: () => void }) {
       </select>
     </label>
   )
-}
-
-/** A copy of a scheme with the ids of its things, so that the two can be compared; gives its id. */
-export function duplicate(scheme: Scheme, all: Record<string, Scheme>): string | null {
-  const names = new Set(Object.values(all).map((s) => s.name.toLowerCase()))
-  const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ'.split('').map((l) => `Scheme ${l}`)
-  const name =
-    (/^Scheme [A-Z]$/.test(scheme.name) ? letters.find((l) => !names.has(l.toLowerCase())) : undefined) ??
-    Array.from({ length: 99 }, (_, n) => `${scheme.name}, ${n + 2}`).find((n) => !names.has(n.toLowerCase())) ??
-    crypto.randomUUID()
-  const id = crypto.randomUUID()
-  return makeEdit(`duplicate ${scheme.name}`, {
-    edit: 'scheme.add',
-    thing: { ...scheme, id, name, order: nextOrder(all) },
-  })
-    ? id
-    : null
 }

@@ -1,6 +1,7 @@
 import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
-import { inOrder, nextOrder, showNumber, type Wing } from '@geotome/core/project'
+import { addWing, removeWing, wingAround } from '@geotome/core/groundwork'
+import { inOrder, showNumber, type Wing } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { usePickedMasses, useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -16,14 +17,7 @@ export function Wings() {
   const [name, setName] = useState('')
   const wings = inOrder(scheme.wings)
   const add = () => {
-    if (
-      makeEdit(`wing ${name.trim()}`, {
-        edit: 'wing.add',
-        scheme: scheme.id,
-        thing: { id: crypto.randomUUID(), name: name.trim(), order: nextOrder(scheme.wings), outline: null },
-      })
-    )
-      setName('')
+    if (makeEdit(`wing ${name.trim()}`, addWing(scheme, crypto.randomUUID(), name.trim()))) setName('')
   }
   return (
     <Section title="Wings">
@@ -77,17 +71,7 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
     const points = (study?.masses ?? [])
       .filter((m) => own.includes(m.id))
       .flatMap((m) => m.outline.map(([x, y]): Vec2 => [x + ox, y + oy]))
-    if (points.length === 0) return
-    const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
-    const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-    set('outline', {
-      outline: [
-        [x0, y0],
-        [x1, y0],
-        [x1, y1],
-        [x0, y1],
-      ],
-    })
+    makeEdit(`outline of ${wing.name}`, () => wingAround(scheme, wing.id, points))
   }
   return (
     <div className="mb-1.5 rounded-md border border-line p-1.5" data-wing={wing.name}>
@@ -102,17 +86,7 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
         <button
           className="cursor-pointer px-1 pt-2.5 text-ink2"
           aria-label={`Remove wing ${wing.name}`}
-          onClick={() =>
-            makeEdit(`remove wing ${wing.name}`, {
-              edit: 'batch',
-              edits: [
-                ...Object.values(scheme.masses)
-                  .filter((m) => m.wing === wing.id)
-                  .map((m) => ({ edit: 'mass.change' as const, scheme: scheme.id, id: m.id, set: { wing: null } })),
-                { edit: 'wing.remove', scheme: scheme.id, id: wing.id },
-              ],
-            })
-          }
+          onClick={() => makeEdit(`remove wing ${wing.name}`, removeWing(scheme, wing.id))}
         >
           <X size={13} />
         </button>

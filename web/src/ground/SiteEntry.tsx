@@ -15,7 +15,7 @@ import {
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
-import { siteEdit } from './ground-edits'
+import { siteEdit } from '@geotome/core/groundwork'
 
 const WAYS = [
   { id: 'rectangle', label: 'Rectangle' },
@@ -56,7 +56,12 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
       })
   const figures = entered && 'ok' in entered && entered.ok.points.length > 2 ? siteFigures(entered.ok.points) : null
   const accept = () => {
-    if (entered && 'ok' in entered && makeEdit('site boundary', () => siteEdit(project, entered.ok.points))) onDone()
+    if (
+      entered &&
+      'ok' in entered &&
+      makeEdit('site boundary', () => siteEdit(project, () => crypto.randomUUID(), entered.ok.points))
+    )
+      onDone()
   }
   const field = 'h-8 w-full min-w-0 rounded-md border border-line bg-field px-2 text-right font-semibold'
   const area = 'h-36 w-full resize-y rounded-md border border-line bg-field px-2.5 py-1.5 font-medium leading-5'

@@ -11,7 +11,7 @@ import { Dialog } from '../common/Dialog'
 import { FileAsks } from '../common/FileAsks'
 import { readInWorker } from '../worker/reader'
 import type { SiteFound } from '../worker/reader-worker'
-import { neighbourEdit, siteEdit } from './ground-edits'
+import { neighbourEdit, siteEdit } from '@geotome/core/groundwork'
 
 /** Reads a site file in the worker and asks what its outlines, points and lines become; all of it is one edit. */
 export function SiteImport({ onClose }: { onClose: () => void }) {
@@ -56,16 +56,16 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
     if (JSON.stringify(found.placed.location) !== JSON.stringify(project.location))
       edits.push({ edit: 'project.change', set: { location: found.placed.location } })
     const boundary = site === null ? undefined : outlines[site]
-    if (boundary) edits.push(siteEdit(project, boundary.points) as SingleEdit)
+    if (boundary) edits.push(siteEdit(project, () => crypto.randomUUID(), boundary.points) as SingleEdit)
     if (around)
       outlines.forEach((o, i) => {
         if (i !== site)
           edits.push(
             neighbourEdit(
               project,
+              crypto.randomUUID(),
               o.points,
               o.height ?? 6,
-              crypto.randomUUID(),
               o.name ? `${o.name} ${i + 1}` : `Neighbour ${Object.keys(project.neighbours).length + i + 1}`,
               o.base,
             ) as SingleEdit,

@@ -1,16 +1,7 @@
 import { useEffect, useMemo, useState } from 'react'
-import { batch, type SingleEdit } from '@geotome/core/edits'
-import { takeName, levelHeights } from '@geotome/core/levels'
-import {
-  numbersOf,
-  readMarks,
-  readTyped,
-  Refusal,
-  scalingOf,
-  showNumber,
-  tidy,
-  type Picture,
-} from '@geotome/core/project'
+import { addReadLevels } from '@geotome/core/groundwork'
+import { levelHeights } from '@geotome/core/levels'
+import { numbersOf, readMarks, readTyped, Refusal, scalingOf, showNumber, type Picture } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
@@ -61,32 +52,13 @@ export function LevelsPanel({ picture: p, work }: { picture: Picture; work: Benc
     .filter(({ i }) => takes(i))
     .sort((a, b) => a.height - b.height)
   const make = () => {
-    const names = new Set(Object.values(scheme.levels).map((l) => l.name.toLowerCase()))
-    const edits: SingleEdit[] = []
-    // Stacked ones stand on the next level below, whether it was there or is made now.
-    const below = existing.map((l) => ({ id: l.id, height: l.height }))
-    for (const m of taken) {
-      const id = crypto.randomUUID()
-      const on = stacked
-        ? below.filter((l) => l.height < m.height - 1e-9).sort((a, b) => b.height - a.height)[0]
-        : undefined
-      edits.push({
-        edit: 'level.add',
-        scheme: scheme.id,
-        thing: {
-          id,
-          name: takeName(rows[m.i]?.name?.trim() || `Read ${m.i + 1}`, names),
-          kind: rows[m.i]?.kind ?? 'storey',
-          tie: on
-            ? { kind: 'stacked', on: on.id, above: tidy(m.height - on.height) }
-            : { kind: 'fixed', height: m.height },
-          floorBuildUp: 0,
-          slab: 0,
-        },
-      })
-      below.push({ id, height: m.height })
-    }
-    if (edits.length && makeEdit(`read from ${p.name}`.slice(0, 190), () => batch(edits))) {
+    const read = taken.map((m) => ({
+      height: m.height,
+      name: rows[m.i]?.name?.trim() || `Read ${m.i + 1}`,
+      kind: rows[m.i]?.kind ?? ('storey' as const),
+    }))
+    const edit = () => addReadLevels(project, scheme, () => crypto.randomUUID(), read, stacked)
+    if (read.length && makeEdit(`read from ${p.name}`.slice(0, 190), edit)) {
       setPoints([])
       setRows({})
       dispatch(benchOpened(null))

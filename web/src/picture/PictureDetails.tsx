@@ -1,6 +1,7 @@
 import { ArrowLeft, Trash2 } from 'lucide-react'
 import { calibrate, inOrder, numbersOf, type Picture } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
+import { onPicture, removePicture, reorderPicture } from '@geotome/core/groundwork'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { benchOpened, elevationFrom, panesChosen, picked, type BenchTask } from '../app/view-slice'
@@ -29,19 +30,11 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
   const pictures = inOrder(project.pictures)
   const move = (by: 1 | -1) => {
     const i = pictures.findIndex((o) => o.id === p.id)
-    const other = pictures[i + by]
-    if (other)
-      makeEdit(`order of ${p.name}`, {
-        edit: 'batch',
-        edits: [
-          { edit: 'picture.change', id: p.id, set: { order: other.order } },
-          { edit: 'picture.change', id: other.id, set: { order: p.order } },
-        ],
-      })
+    const edit = reorderPicture(project, p.id, i + by)
+    if (edit) makeEdit(`order of ${p.name}`, edit)
   }
   const remove = async () => {
-    const measures = Object.values(project.measures).filter((m) => m.picture === p.id)
-    const traces = Object.values(project.traces).filter((t) => t.picture === p.id)
+    const { measures, traces } = onPicture(project, p.id)
     const hanging = [...measures, ...traces].map((t) => t.name)
     if (
       hanging.length &&
@@ -52,19 +45,7 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
       }))
     )
       return
-    if (
-      makeEdit(`remove ${p.name}`.slice(0, 190), {
-        edit: 'batch',
-        edits: [
-          ...Object.values(project.measures)
-            .filter((m) => measures.some((o) => o.id === m.same) && m.picture !== p.id)
-            .map((m) => ({ edit: 'measure.change' as const, id: m.id, set: { same: null } })),
-          ...measures.map((m) => ({ edit: 'measure.remove' as const, id: m.id })),
-          ...traces.map((t) => ({ edit: 'trace.remove' as const, id: t.id })),
-          { edit: 'picture.remove', id: p.id },
-        ],
-      })
-    )
+    if (makeEdit(`remove ${p.name}`.slice(0, 190), () => removePicture(project, p.id)))
       dispatch(picked({ kind: 'nothing' }))
   }
   return (

@@ -9,11 +9,7 @@ import {
   type KeptMeasure,
   type Picture,
   type Trace,
-  numberedName,
-  namesOf,
 } from '@geotome/core/project'
-import { applyEdit, batch, singles } from '@geotome/core/edits'
-import { addHole, newMass } from '@geotome/core/form'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { workerReady } from '../app/study-loop'
@@ -21,7 +17,7 @@ import { useAppDispatch, useAppSelector } from '../app/store'
 import { picked } from '../app/view-slice'
 import { orSay } from '../common/refused'
 import { NameField, Section } from '../common/fields'
-import { neighbourEdit, siteEdit } from '../ground/ground-edits'
+import { massFromLoops, neighbourEdit, siteEdit } from '@geotome/core/groundwork'
 import { studyWorker } from '../worker/client'
 import { addPicture, pagesOf } from './add-picture'
 
@@ -234,39 +230,25 @@ function Traces() {
   const become = async (t: Trace, what: 'mass' | 'site' | 'neighbour') => {
     await workerReady()
     const loops = await orSay(studyWorker.tracedPlan(scheme.id, t.id))
-    const [outer, ...holes] = loops ?? []
-    if (!outer) return
+    if (!loops) return
+    const mint = () => crypto.randomUUID()
+    const outer = loops[0]?.points ?? []
     if (what === 'site') {
-      makeEdit(`site from ${t.name}`, () => siteEdit(project, outer.points))
+      makeEdit(`site from ${t.name}`, () => siteEdit(project, mint, outer))
       return
     }
     if (what === 'neighbour') {
-      makeEdit(`neighbour from ${t.name}`, () => neighbourEdit(project, outer.points, 9, crypto.randomUUID(), t.name))
+      makeEdit(`neighbour from ${t.name}`, () => neighbourEdit(project, mint(), outer, 9, t.name))
       return
     }
-    const names = namesOf(scheme.masses)
-    const mass = newMass(scheme, () => crypto.randomUUID(), {
-      name: names.includes(t.name) ? numberedName('Mass', names, names.length + 1) : t.name,
-      use: inOrder(project.uses)[0]?.id ?? '',
-      level: level ?? Object.keys(scheme.levels)[0] ?? '',
-      height: 9,
-      shape: { kind: 'polygon', points: outer.points, bulges: outer.bulges },
-    })
+    let id = ''
     const made = makeEdit(`mass from ${t.name}`, () => {
-      const edits = singles({ edit: 'mass.add', scheme: scheme.id, thing: mass })
-      let now = applyEdit(project, batch(edits)).project
-      for (const hole of holes) {
-        const edit = addHole(now, now.schemes[scheme.id] ?? scheme, mass.id, {
-          kind: 'polygon',
-          points: hole.points,
-          bulges: hole.bulges,
-        })
-        edits.push(...singles(edit))
-        now = applyEdit(now, edit).project
-      }
-      return batch(edits)
+      const on = { name: t.name, level: level ?? Object.keys(scheme.levels)[0] ?? '', height: 9 }
+      const mass = massFromLoops(project, scheme, mint, loops, on)
+      id = mass.id
+      return mass.edit
     })
-    if (made) dispatch(picked({ kind: 'mass', ids: [mass.id] }))
+    if (made) dispatch(picked({ kind: 'mass', ids: [id] }))
   }
   const link = 'cursor-pointer underline'
   return (

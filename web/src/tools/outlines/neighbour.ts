@@ -1,4 +1,4 @@
-import { neighbourEdit } from '../../ground/ground-edits'
+import { neighbourEdit } from '@geotome/core/groundwork'
 import type { OutlineUse } from './kind'
 import { pointsOf } from './points'
 
@@ -10,6 +10,6 @@ export const neighbour: OutlineUse = {
   rises: true,
   make: (shape, raised, world) => ({
     label: 'draw a neighbour',
-    edit: () => neighbourEdit(world.project, pointsOf(shape), raised?.height ?? 0, world.id(0)),
+    edit: () => neighbourEdit(world.project, world.id(0), pointsOf(shape), raised?.height ?? 0),
   }),
 }

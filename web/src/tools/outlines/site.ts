@@ -1,4 +1,4 @@
-import { siteEdit } from '../../ground/ground-edits'
+import { siteEdit } from '@geotome/core/groundwork'
 import type { OutlineUse } from './kind'
 import { pointsOf } from './points'
 
@@ -8,5 +8,11 @@ export const site: OutlineUse = {
   isNamed: true,
   on: 'ground',
   rises: false,
-  make: (shape, _, { project }) => ({ label: 'draw the site', edit: () => siteEdit(project, pointsOf(shape)) }),
+  make: (shape, _, { project, id }) => ({
+    label: 'draw the site',
+    edit: () => {
+      let n = 0
+      return siteEdit(project, () => id(n++), pointsOf(shape))
+    },
+  }),
 }

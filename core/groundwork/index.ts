@@ -1,0 +1,6 @@
+export * from './site'
+export * from './pictures'
+export * from './traces'
+export * from './wings'
+export * from './schemes'
+export * from './read-levels'
