@@ -47,7 +47,7 @@ module.exports = {
       name: 'core-by-its-front',
       severity: 'error',
       comment: 'a room of the core is entered through its index.ts',
-      from: { path: '^core/([^/]+)/' },
+      from: { path: '^core/([^/]+)/', pathNot: '^core/testing/doors\\.test\\.ts$' },
       to: { path: '^core/([^/]+)/', pathNot: ['^core/$1/', '^core/[^/]+/index\\.ts$', '^core/testing/'] },
     },
     {

@@ -1,3 +1,4 @@
+import { STARTERS } from '../groundwork'
 import { refuse, writeProjectFile, writeProjectText, type AssetBytes } from '../project'
 import type { Study } from '../study'
 import { ledgerCsv } from './csv'
@@ -99,10 +100,11 @@ export const formatNamed = (id: string): Format =>
   FORMATS.find((f) => f.id === id) ??
   refuse('file', `There is no format "${id}".`, `Choose one of ${FORMATS.map((f) => f.id).join(', ')}.`)
 
-/** What can be written and read, as it is told to a page: names, sentences and extensions. */
+/** What can be written and read, and what a project can start from, as it is told to a page: names, sentences and extensions. */
 export const exchangeList = () => ({
   written: FORMATS.map(({ id, label, say, extension }) => ({ id, label, say, extension })),
   bodies: READERS.flatMap((r) => r.extensions),
   sites: SITE_EXTENSIONS,
+  starters: STARTERS.map(({ id, label, say }) => ({ id, label, say })),
 })
 export type ExchangeList = ReturnType<typeof exchangeList>

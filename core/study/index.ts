@@ -3,6 +3,7 @@ export * from './study'
 export * from './ledger'
 export { compareTrace, tracedPlan } from './traces'
 export type { Finding } from './finding'
+export { sketchOf, SKETCH, type Sketch } from './sketch'
 export type { Floor } from './floor'
 export type { Check, Study, Totals } from './types'
 export {

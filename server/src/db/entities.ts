@@ -11,7 +11,12 @@ export class ProjectRow {
   /** m2 of the first scheme, computed by the server for the project as of totalSeq */
   @Column({ type: 'double', nullable: true }) totalArea!: number | null
   @Column({ type: 'int', nullable: true }) totalSeq!: number | null
+  /** m2 of the site, of the same moment, and the small picture (see core/study/sketch.ts) as JSON */
+  @Column({ type: 'double', nullable: true }) siteArea!: number | null
+  @Column({ type: 'longtext', nullable: true, select: false }) sketch!: string | null
   @Column({ type: 'datetime', precision: 3 }) changedAt!: Date
+  /** who made the newest edit; null: nobody has made one yet */
+  @Column({ type: 'varchar', length: 64, nullable: true }) changedBy!: string | null
   @Column({ type: 'datetime', precision: 3, nullable: true }) removedAt!: Date | null
 }
 

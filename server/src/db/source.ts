@@ -5,9 +5,16 @@ import { First1764000000000 } from './migrations/1-first'
 import { RestorePoints1764100000000 } from './migrations/2-restore-points'
 import { Assets1764200000000 } from './migrations/3-assets'
 import { LogFormat1764300000000 } from './migrations/4-log-format'
+import { ListFigures1764400000000 } from './migrations/5-list-figures'
 
 /** All migrations, oldest first. */
-const MIGRATIONS = [First1764000000000, RestorePoints1764100000000, Assets1764200000000, LogFormat1764300000000]
+const MIGRATIONS = [
+  First1764000000000,
+  RestorePoints1764100000000,
+  Assets1764200000000,
+  LogFormat1764300000000,
+  ListFigures1764400000000,
+]
 
 /** seconds */
 const LONGEST_QUERY = 30

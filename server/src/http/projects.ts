@@ -1,10 +1,11 @@
 import { randomUUID } from 'node:crypto'
 import express, { Router } from 'express'
-import { IsNull, type DataSource } from 'typeorm'
+import { IsNull, Not, type DataSource } from 'typeorm'
 import * as v from 'valibot'
 import { parseEdit } from '@geotome/core/edits'
 import { formatNamed } from '@geotome/core/exchange'
-import { blankProject, NameSchema, Refusal, UnitSchema, type Project } from '@geotome/core/project'
+import { starterNamed, STARTERS } from '@geotome/core/groundwork'
+import { blankProject, freeName, NameSchema, Refusal, UnitSchema, type Project } from '@geotome/core/project'
 import type { AssetStore } from '../assets/store'
 import { ProjectRow } from '../db/entities'
 import type { StudyPool } from '../jobs/study-pool'
@@ -18,6 +19,8 @@ const NewProject = v.strictObject({
   name: NameSchema,
   unit: UnitSchema,
   siteArea: v.nullable(v.pipe(v.number(), v.finite(), v.minValue(0.01, 'the site area is above zero'))),
+  /** what it starts with besides a storey at the datum */
+  starter: v.optional(v.nullable(v.picklist(STARTERS.map((s) => s.id))), null),
 })
 const NewEdit = v.strictObject({ id: Id, author: Id, label: v.pipe(v.string(), v.maxLength(200)), edit: v.unknown() })
 const Step = v.strictObject({ id: Id, author: Id, pass: v.optional(v.boolean(), false) })
@@ -42,8 +45,13 @@ export function projectRoutes(
     )
   })
 
-  routes.get('/', async (_request, response) => {
-    const rows = await source.manager.find(ProjectRow, { where: { removedAt: IsNull() }, order: { changedAt: 'DESC' } })
+  routes.get('/', async (request, response) => {
+    const { taken } = checked(v.object({ taken: v.optional(v.literal('away')) }), request.query)
+    const rows = await source.manager.find(ProjectRow, {
+      where: { removedAt: taken ? Not(IsNull()) : IsNull() },
+      order: taken ? { removedAt: 'DESC' } : { changedAt: 'DESC' },
+      ...(taken ? { take: 50 } : {}),
+    })
     response.json(
       rows.map((r) => ({
         id: r.id,
@@ -52,14 +60,17 @@ export function projectRoutes(
         seq: r.seq,
         totalArea: r.totalArea,
         totalSeq: r.totalSeq,
+        siteArea: r.siteArea,
         changedAt: r.changedAt.toISOString(),
+        changedBy: r.changedBy,
       })),
     )
   })
 
   routes.post('/', json, async (request, response) => {
-    const { name, unit, siteArea } = checked(NewProject, request.body)
-    const project = blankProject(randomUUID, name, unit, siteArea)
+    const { name, unit, siteArea, starter } = checked(NewProject, request.body)
+    const blank = blankProject(randomUUID, name, unit, siteArea)
+    const project = starter ? starterNamed(starter).build(blank, randomUUID) : blank
     await log.create(project)
     response.status(201).json({ id: project.id })
   })
@@ -73,6 +84,30 @@ export function projectRoutes(
     await assets.putAll(along)
     await log.create(project)
     response.status(201).json({ id: project.id })
+  })
+
+  /** A copy with an id of its own, as it is now; its log begins anew. */
+  routes.post('/:id/duplicate', json, async (request, response) => {
+    const { project } = await log.head(request.params.id)
+    const names = await source.manager.find(ProjectRow, { select: { name: true }, where: { removedAt: IsNull() } })
+    const name = freeName(
+      `${project.name}, 2`.slice(0, 120),
+      names.map((n) => n.name),
+      (_, n) => `${project.name.slice(0, 110)}, ${n + 1}`,
+    )
+    const copy: Project = { ...project, id: randomUUID(), name }
+    await log.create(copy)
+    response.status(201).json({ id: copy.id, name })
+  })
+
+  /** The small picture that the list shows. */
+  routes.get('/:id/sketch', async (request, response) => {
+    const row = await source.manager.findOne(ProjectRow, {
+      select: { id: true, sketch: true },
+      where: { id: request.params.id },
+    })
+    response.set('cache-control', 'private, max-age=600')
+    response.type('json').send(row?.sketch ?? '{"shapes":[]}')
   })
 
   routes.get('/:id', async (request, response) => {

@@ -66,8 +66,9 @@ export class JobRunner {
 
   private async total(projectId: string): Promise<void> {
     const { seq, project } = await this.log.head(projectId)
-    const totalArea = await this.pool.total(project)
-    await this.source.manager.update(ProjectRow, { id: projectId }, { totalArea, totalSeq: seq })
+    const { area, site, sketch } = await this.pool.total(project)
+    const figures = { totalArea: area, totalSeq: seq, siteArea: site, sketch }
+    await this.source.manager.update(ProjectRow, { id: projectId }, figures)
   }
 }
 

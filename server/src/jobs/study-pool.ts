@@ -5,7 +5,13 @@ export type Ask =
   | { task: 'total'; project: Project }
   | { task: 'export'; project: Project; scheme: string | null; format: string; stamp: string; assets: AssetBytes }
   | { task: 'read'; bytes: Uint8Array }
-export type Result = number | string | Uint8Array | { project: Project; assets: AssetBytes }
+/** What the list of projects shows of one. */
+export interface ListFigures {
+  area: number
+  site: number | null
+  sketch: string
+}
+export type Result = ListFigures | string | Uint8Array | { project: Project; assets: AssetBytes }
 export interface StudyQuestion {
   id: number
   ask: Ask
@@ -22,8 +28,8 @@ export class StudyPool {
   private next = 1
   private readonly waiting = new Map<number, { resolve: (r: Result) => void; reject: (e: Error) => void }>()
 
-  total(project: Project): Promise<number> {
-    return this.ask({ task: 'total', project }) as Promise<number>
+  total(project: Project): Promise<ListFigures> {
+    return this.ask({ task: 'total', project }) as Promise<ListFigures>
   }
   export(
     project: Project,

@@ -2,7 +2,7 @@ import { parentPort } from 'node:worker_threads'
 import { formatNamed } from '@geotome/core/exchange'
 import { readProjectPackage, Refusal, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
-import { firstScheme, studyScheme } from '@geotome/core/study'
+import { firstScheme, sketchOf, studyScheme } from '@geotome/core/study'
 import type { StudyAnswer, StudyQuestion } from './study-pool'
 
 /** Runs studies away from the request loop. */
@@ -22,6 +22,9 @@ async function answer(id: number, ask: StudyQuestion['ask']): Promise<StudyAnswe
   await openKernel()
   const project: Project = ask.project
   const study = studyScheme(project, ask.task === 'export' && ask.scheme ? ask.scheme : firstScheme(project).id)
-  if (ask.task === 'total') return { id, result: study.totals.area }
+  if (ask.task === 'total') {
+    const { area, site } = study.totals
+    return { id, result: { area, site, sketch: JSON.stringify(sketchOf(study)) } }
+  }
   return { id, result: await formatNamed(ask.format).write(study, ask.stamp, ask.assets) }
 }

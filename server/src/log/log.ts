@@ -53,7 +53,10 @@ export class EditLog {
         seq: 0,
         totalArea: null,
         totalSeq: null,
+        siteArea: null,
+        sketch: null,
         changedAt: new Date(),
+        changedBy: null,
         removedAt: null,
       })
       await manager.insert(CheckpointRow, {
@@ -185,7 +188,7 @@ export class EditLog {
     await manager.update(
       ProjectRow,
       { id: row.id },
-      { seq, name: project.name, unit: project.unit, changedAt: new Date() },
+      { seq, name: project.name, unit: project.unit, changedAt: new Date(), changedBy: entry.author },
     )
     if (seq % CHECKPOINT_EVERY === 0)
       await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project), format: LOG_FORMAT })

@@ -1,6 +1,7 @@
 import type { ExchangeList } from '@geotome/core/exchange'
 import type { Edit } from '@geotome/core/edits'
 import type { Project, Unit } from '@geotome/core/project'
+import type { Sketch } from '@geotome/core/study'
 
 export interface ProjectSummary {
   id: string
@@ -9,7 +10,9 @@ export interface ProjectSummary {
   seq: number
   totalArea: number | null
   totalSeq: number | null
+  siteArea: number | null
   changedAt: string
+  changedBy: string | null
 }
 /** A named moment of a project's log. */
 export interface RestorePoint {
@@ -47,8 +50,10 @@ export class Problem extends Error {
 export const api = {
   /** what can be written and read */
   exchange: () => call<ExchangeList>('GET', '/api/exchange'),
-  projects: () => call<ProjectSummary[]>('GET', '/api/projects'),
-  create: (body: { name: string; unit: Unit; siteArea: number | null }) =>
+  projects: (taken = false) => call<ProjectSummary[]>('GET', `/api/projects${taken ? '?taken=away' : ''}`),
+  sketch: (id: string, seq: number | null) => call<Sketch>('GET', `/api/projects/${id}/sketch?of=${seq ?? 0}`),
+  duplicate: (id: string) => call<{ id: string; name: string }>('POST', `/api/projects/${id}/duplicate`, {}),
+  create: (body: { name: string; unit: Unit; siteArea: number | null; starter: string | null }) =>
     call<{ id: string }>('POST', '/api/projects', body),
   remove: (id: string) => call<void>('DELETE', `/api/projects/${id}`),
   restore: (id: string) => call<void>('POST', `/api/projects/${id}/restore`),

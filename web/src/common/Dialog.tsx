@@ -9,6 +9,7 @@ export function Dialog({
   accept,
   danger,
   wide,
+  className = '',
 }: {
   title: string
   children: ReactNode
@@ -17,6 +18,7 @@ export function Dialog({
   accept?: string
   danger?: boolean
   wide?: boolean
+  className?: string
 }) {
   const ref = useRef<HTMLDialogElement>(null)
   useEffect(() => {
@@ -27,13 +29,14 @@ export function Dialog({
     <dialog
       ref={ref}
       aria-label={title}
-      className={`m-auto ${wide ? 'w-[720px]' : 'w-[380px]'} rounded-lg border border-line bg-panel p-5 text-ink shadow-xl backdrop:bg-black/25`}
+      className="modal"
       onClose={onClose}
       onCancel={onClose}
       onKeyDown={(e) => e.stopPropagation()}
     >
       <form
         method="dialog"
+        className={`modal-box border border-line p-5 text-ink shadow-xl ${wide ? 'max-w-[720px]' : 'max-w-[380px]'} ${className}`}
         onSubmit={(e) => {
           e.preventDefault()
           onAccept?.()
@@ -41,12 +44,12 @@ export function Dialog({
       >
         <h2 className="mb-4 text-[15px] font-semibold">{title}</h2>
         {children}
-        <div className="mt-5 flex justify-end gap-2">
-          <button type="button" className="act" onClick={onClose}>
+        <div className="modal-action mt-5 gap-2">
+          <button type="button" className="btn btn-sm" onClick={onClose}>
             {onAccept ? 'Cancel' : 'Close'}
           </button>
           {onAccept && (
-            <button type="submit" className={`act ${danger ? 'border-error text-error' : 'act-main'}`}>
+            <button type="submit" className={`btn btn-sm ${danger ? 'border-error text-error' : 'btn-primary'}`}>
               {accept}
             </button>
           )}

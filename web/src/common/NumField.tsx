@@ -98,13 +98,13 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
     <div className="mb-1.5">
       <label
         htmlFor={id}
-        className={`flex items-center justify-between rounded-md border bg-field ${compact ? 'gap-1 h-8 px-1.5' : 'gap-2 h-9 px-2.5'} ${fault ? 'border-error' : 'border-line focus-within:border-ink3'}`}
+        className={`input w-full ${compact ? 'input-sm gap-1 px-1.5' : 'px-2.5'} ${fault ? 'input-error' : ''}`}
       >
         {label && <span className={`shrink-0 text-ink2 ${compact ? 'text-[11px]' : ''}`}>{label}</span>}
         <input
           id={id}
           aria-label={name}
-          className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none"
+          className="min-w-0 flex-1 text-right font-semibold"
           disabled={disabled}
           autoComplete="off"
           spellCheck={false}

@@ -20,15 +20,12 @@ export function NameField({
     setTyped(null)
   }
   return (
-    <label
-      htmlFor={id}
-      className="mb-1.5 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5 focus-within:border-ink3"
-    >
+    <label htmlFor={id} className="input mb-1.5 w-full px-2.5">
       {label && <span className="text-ink2">{label}</span>}
       <input
         id={id}
         aria-label={hidden}
-        className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none"
+        className="min-w-0 flex-1 text-right font-semibold"
         value={typed ?? value}
         maxLength={120}
         autoComplete="off"
@@ -65,10 +62,7 @@ export function ChoiceField<T extends string>({
 }) {
   const id = useId()
   return (
-    <label
-      htmlFor={id}
-      className="mb-1.5 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5 focus-within:border-ink3"
-    >
+    <label htmlFor={id} className="input mb-1.5 w-full px-2.5">
       <span className="shrink-0 text-ink2">{label}</span>
       <select
         id={id}

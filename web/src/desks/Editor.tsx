@@ -49,7 +49,7 @@ export default function Editor() {
         <div className="max-w-sm text-center">
           <Wordmark />
           <p className="my-4">{fault}</p>
-          <a className="act" href="/">
+          <a className="btn btn-sm" href="/">
             All projects
           </a>
         </div>

@@ -36,7 +36,7 @@ export function Find({ onClose }: { onClose: () => void }) {
     <dialog
       ref={dialog}
       aria-label="Find"
-      className="mx-auto mt-[12vh] w-[520px] rounded-lg border border-line bg-panel p-0 text-ink shadow-xl backdrop:bg-black/25"
+      className="modal items-start"
       onClose={onClose}
       onCancel={onClose}
       onClick={(e) => {
@@ -44,7 +44,11 @@ export function Find({ onClose }: { onClose: () => void }) {
       }}
       onKeyDown={(e) => e.stopPropagation()}
     >
-      <Command label="Find" loop>
+      <Command
+        label="Find"
+        loop
+        className="modal-box mt-[12vh] max-w-[520px] border border-line p-0 text-ink shadow-xl"
+      >
         <Command.Input
           autoFocus
           value={text}

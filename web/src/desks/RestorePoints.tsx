@@ -56,7 +56,7 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
           autoFocus
           aria-label="name of the moment"
           placeholder="name this moment"
-          className="h-9 min-w-0 flex-1 rounded-md border border-line bg-field px-2.5"
+          className="input input-sm min-w-0 flex-1"
           value={name}
           maxLength={120}
           onChange={(e) => setName(e.target.value)}
@@ -67,7 +67,7 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
             }
           }}
         />
-        <button type="button" className="act act-main" disabled={!name.trim()} onClick={() => void keep()}>
+        <button type="button" className="btn btn-sm btn-primary" disabled={!name.trim()} onClick={() => void keep()}>
           Keep it
         </button>
       </div>
@@ -88,7 +88,7 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
               </span>
             </span>
             <a
-              className="act h-7 px-2 text-[12px]"
+              className="btn btn-sm h-7 px-2 text-[12px]"
               href={`/p/${id}/slice?at=${p.seq}`}
               target="_blank"
               rel="noreferrer"
@@ -97,7 +97,7 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
             </a>
             <button
               type="button"
-              className="act h-7 px-2 text-[12px]"
+              className="btn btn-sm h-7 px-2 text-[12px]"
               disabled={p.seq === now}
               onClick={() => void bringBack(p)}
             >

@@ -53,7 +53,7 @@ export function SchemeMenu() {
         <div
           role="menu"
           aria-label="Schemes"
-          className="absolute top-7 left-0 z-50 w-72 rounded-md border border-line bg-panel p-1.5 shadow-lg"
+          className="absolute top-7 left-0 z-50 w-72 rounded-box border border-line bg-panel p-1.5 shadow-lg"
         >
           {schemes.map((s) => (
             <SchemeRow
@@ -67,7 +67,7 @@ export function SchemeMenu() {
           ))}
           <div className="mt-1 flex gap-1.5 border-t border-line pt-1.5">
             <button
-              className="act h-7 flex-1 text-[12px]"
+              className="btn btn-sm h-7 flex-1 text-[12px]"
               onClick={() => {
                 const id = crypto.randomUUID()
                 if (makeEdit(`duplicate ${scheme.name}`, () => duplicateScheme(project, scheme, id))) show(id)
@@ -143,7 +143,7 @@ function SchemeRow({
         <input
           autoFocus
           aria-label={`name of ${s.name}`}
-          className="min-w-0 flex-1 rounded border border-line bg-field px-1.5"
+          className="input input-sm min-w-0 flex-1 rounded"
           value={name}
           maxLength={120}
           onChange={(e) => setName(e.target.value)}
@@ -183,7 +183,7 @@ function CompareChoice({ done }: { done: () => void }) {
     <label className="mt-1.5 flex items-center justify-between gap-2 border-t border-line px-1.5 pt-1.5 text-[12px]">
       <span className="text-ink2">compare with</span>
       <select
-        className="cursor-pointer rounded border border-line bg-field px-1.5 py-0.5 font-semibold"
+        className="select select-sm cursor-pointer rounded py-0.5 font-semibold"
         value={compare ?? ''}
         onChange={(e) => {
           dispatch(compared(e.target.value || null))

@@ -13,11 +13,18 @@ type Row = readonly [string, string]
 export function Shortcuts({ onClose }: { onClose: () => void }) {
   const now = useNow()
   const row = (v: Verb): Row[] =>
-    v.key ? [[[v.key, v.also].filter(Boolean).join(', '), v.help ?? labelOf(v, now).toLowerCase()]] : []
+    v.key && v.help !== ''
+      ? [[[v.key, v.also].filter(Boolean).join(', '), v.help ?? labelOf(v, now).toLowerCase()]]
+      : []
   const groups: [string, Row[]][] = [
     [
       'Everywhere',
-      [...VERBS.filter((v) => v.desks === 'all').flatMap(row), ['Escape', 'one step back'], ['Enter', 'accept']],
+      [
+        ...VERBS.filter((v) => v.desks === 'all').flatMap(row),
+        ['1 to 6', 'the desks'],
+        ['Escape', 'one step back'],
+        ['Enter', 'accept'],
+      ],
     ],
     ...DESKS.map((d): [string, Row[]] => [`At ${d.label}`, d.bar.filter((v) => v.desks !== 'all').flatMap(row)]),
     ['Drawing', TOOLS.flatMap((t) => t.help)],
@@ -25,14 +32,14 @@ export function Shortcuts({ onClose }: { onClose: () => void }) {
     ['Views, spine, bench', [...GESTURES]],
   ]
   return (
-    <Dialog title="Shortcuts" wide onClose={onClose}>
-      <div className="columns-2 gap-8">
+    <Dialog title="Shortcuts" className="max-w-[1060px] text-[12.5px]" onClose={onClose}>
+      <div className="columns-3 gap-7">
         {groups
           .filter(([, rows]) => rows.length)
           .map(([group, rows]) => (
             <section key={group} className="mb-4 break-inside-avoid">
               <h3 className="eyebrow mb-1.5">{group}</h3>
-              <dl className="grid grid-cols-[minmax(7rem,auto)_1fr] gap-x-4 gap-y-1">
+              <dl className="grid grid-cols-[minmax(5.5rem,auto)_1fr] gap-x-3 gap-y-0.5">
                 {rows.map(([k, say]) => (
                   <div key={k} className="contents">
                     <dt className="font-semibold">{k}</dt>

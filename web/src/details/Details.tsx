@@ -69,11 +69,14 @@ function SeveralMasses({ ids }: { ids: string[] }) {
         ))}
       </ul>
       {ids.length === 2 && (
-        <button className="act act-main mb-2 w-full" onClick={() => joinPicked({ project, scheme, dispatch }, ids)}>
+        <button
+          className="btn btn-sm btn-primary mb-2 w-full"
+          onClick={() => joinPicked({ project, scheme, dispatch }, ids)}
+        >
           Join into one
         </button>
       )}
-      <button className="act w-full text-error" onClick={() => void deleteMasses(ids)}>
+      <button className="btn btn-sm w-full text-error" onClick={() => void deleteMasses(ids)}>
         Delete all {ids.length}
       </button>
     </>

@@ -183,7 +183,7 @@ export function LevelDetails({ level }: { level: Level }) {
             {(['carried', 'held'] as const).map((how) => (
               <button
                 key={how}
-                className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5"
+                className="btn btn-sm mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5"
                 onPointerEnter={() => tryEdit(() => choice[how])}
                 onPointerLeave={() => tryEdit(null)}
                 onFocus={() => tryEdit(() => choice[how])}
@@ -204,7 +204,7 @@ export function LevelDetails({ level }: { level: Level }) {
         )}
       </Section>
       <BuildUp level={level.id} />
-      <button className="act w-full text-error" onClick={() => void deleteLevel(level.id)}>
+      <button className="btn btn-sm w-full text-error" onClick={() => void deleteLevel(level.id)}>
         <Trash2 size={14} /> Delete level
       </button>
     </>

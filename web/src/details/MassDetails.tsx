@@ -141,7 +141,7 @@ export function MassDetails({ mass }: { mass: Mass }) {
           </Figure>
         </Section>
       )}
-      <button className="act w-full text-error" onClick={() => void deleteMasses([mass.id])}>
+      <button className="btn btn-sm w-full text-error" onClick={() => void deleteMasses([mass.id])}>
         <Trash2 size={14} /> Delete mass
       </button>
     </>

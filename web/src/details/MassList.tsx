@@ -19,7 +19,7 @@ export function MassList() {
           or type them.
         </p>
         <button
-          className="act act-main w-full"
+          className="btn btn-sm btn-primary w-full"
           onClick={() => {
             void navigate('../form', { relative: 'path' })
             setTimeout(() => dispatch(toolTaken({ tool: 'rectangle', becomes: 'mass' })))

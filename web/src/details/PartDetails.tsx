@@ -65,7 +65,7 @@ export function PartDetails({ part }: { part: Part }) {
         </Section>
       )}
       <button
-        className="act w-full text-error"
+        className="btn btn-sm w-full text-error"
         onClick={() => {
           if (makeEdit(`remove ${part.name}`, { edit: 'part.remove', scheme: scheme.id, id: part.id }))
             dispatch(picked({ kind: 'nothing' }))
@@ -106,7 +106,7 @@ function BuildUpOf({ part }: { part: Part }) {
       <ChoiceField label="exchange for" value={reach} options={options} onChange={setReach} />
       {reach !== 'one' && named && (
         <button
-          className="act w-full"
+          className="btn btn-sm w-full"
           disabled={count === 0}
           onClick={() =>
             makeEdit(`${named.name} for ${count} ${part.kind}s`, () => exchange({ scheme }, part, named, reach).edit)
@@ -178,7 +178,7 @@ function BondOf({ part, shown }: { part: Part; shown: PartView }) {
       </p>
       {status === 'drifted' && (
         <button
-          className="act act-main mb-1.5 w-full"
+          className="btn btn-sm btn-primary mb-1.5 w-full"
           onClick={() =>
             void makeComputedEdit(`bring ${part.name} in line`, () => studyWorker.bringInLine(scheme.id, [part.id]))
           }

@@ -56,7 +56,7 @@ export function ProjectDetails() {
       {project.site ? (
         <Figure label="site area, by its boundary">{showNumber(study?.ledger.totals.site ?? 0, 'area', 'm')} m²</Figure>
       ) : project.siteArea === null ? (
-        <button className="act mb-1.5 w-full" onClick={() => set('site area', { siteArea: 1000 })}>
+        <button className="btn btn-sm mb-1.5 w-full" onClick={() => set('site area', { siteArea: 1000 })}>
           Give the site an area
         </button>
       ) : (
@@ -205,18 +205,18 @@ function Dials() {
         <input
           aria-label="new dial's name"
           placeholder="name"
-          className="h-8 w-20 min-w-0 flex-1 rounded-md border border-line bg-field px-2"
+          className="input input-sm w-20 min-w-0 flex-1"
           value={name}
           onChange={(e) => setName(e.target.value)}
         />
         <input
           aria-label="new dial's value"
           placeholder={`length, ${project.unit}`}
-          className="h-8 w-20 min-w-0 flex-1 rounded-md border border-line bg-field px-2 text-right"
+          className="input input-sm w-20 min-w-0 flex-1 text-right"
           value={value}
           onChange={(e) => setValue(e.target.value)}
         />
-        <button className="act h-8 px-2" aria-label="Add dial" disabled={!name.trim() || !value.trim()}>
+        <button className="btn btn-sm h-8 px-2" aria-label="Add dial" disabled={!name.trim() || !value.trim()}>
           <Plus size={14} />
         </button>
       </form>

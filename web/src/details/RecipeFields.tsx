@@ -40,7 +40,7 @@ export function RecipeFields({
           {adds.map((a) => (
             <button
               key={a.label}
-              className="act h-7 flex-1 text-[12px]"
+              className="btn btn-sm h-7 flex-1 text-[12px]"
               onClick={() => change(a.label.toLowerCase(), a.next)}
             >
               {a.label}

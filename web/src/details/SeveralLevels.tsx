@@ -59,7 +59,7 @@ export function SeveralLevels({ ids }: { ids: string[] }) {
           </Figure>
         ))}
       </Section>
-      <button className="act w-full text-error" onClick={() => void deleteLevels(ids)}>
+      <button className="btn btn-sm w-full text-error" onClick={() => void deleteLevels(ids)}>
         <Trash2 size={14} /> Delete {ids.length} levels
       </button>
     </>

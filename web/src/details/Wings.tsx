@@ -39,12 +39,12 @@ export function Wings() {
         <input
           aria-label="new wing's name"
           placeholder="a wing's name"
-          className="h-8 min-w-0 flex-1 rounded-md border border-line bg-field px-2"
+          className="input input-sm min-w-0 flex-1"
           value={name}
           maxLength={120}
           onChange={(e) => setName(e.target.value)}
         />
-        <button className="act h-8 px-2" aria-label="Add wing" disabled={!name.trim()}>
+        <button className="btn btn-sm h-8 px-2" aria-label="Add wing" disabled={!name.trim()}>
           <Plus size={14} />
         </button>
       </form>

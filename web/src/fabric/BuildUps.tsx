@@ -160,7 +160,7 @@ function Word({ label, value, onAccept }: { label: string; value: string; onAcce
   return (
     <input
       aria-label={label}
-      className="h-7 w-0 min-w-0 flex-1 rounded border border-line bg-field px-1.5 text-[12px] font-semibold"
+      className="input input-xs w-0 min-w-0 flex-1 rounded text-[12px] font-semibold"
       value={typed ?? value}
       maxLength={120}
       autoComplete="off"

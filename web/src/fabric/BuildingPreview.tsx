@@ -51,12 +51,12 @@ export function BuildingPreview() {
       {offer && <Faces offer={offer} choices={asked.choices} change={change} />}
       <LeftOut offer={offer ?? null} />
       <div className="sticky -bottom-3.5 -mx-4 -mb-3.5 flex gap-2 border-t border-line bg-panel px-4 py-3">
-        <button className="act" onClick={() => dispatch(proposed(null))}>
+        <button className="btn btn-sm" onClick={() => dispatch(proposed(null))}>
           Cancel
         </button>
         <button
           ref={button}
-          className="act act-main flex-1"
+          className="btn btn-sm btn-primary flex-1"
           disabled={!offer?.candidates.length}
           onClick={() => void accept()}
         >

@@ -93,7 +93,7 @@ function OffTheirFaces({ parts }: { parts: PartView[] }) {
     >
       {drifted.length > 0 && (
         <button
-          className="act act-main mb-2 w-full"
+          className="btn btn-sm btn-primary mb-2 w-full"
           onClick={() =>
             void makeComputedEdit(`bring ${drifted.length} parts in line`, () =>
               studyWorker.bringInLine(scheme.id, some.length ? drifted.map((p) => p.id) : null),
@@ -105,7 +105,7 @@ function OffTheirFaces({ parts }: { parts: PartView[] }) {
       )}
       <div className="mb-2 flex gap-1.5">
         <button
-          className="act h-7 flex-1 text-[12px]"
+          className="btn btn-sm h-7 flex-1 text-[12px]"
           title="They stay as they are, and ask for nothing until their faces change again"
           onClick={() =>
             void makeComputedEdit(`keep ${meant.length} parts as they are`, () =>
@@ -119,7 +119,7 @@ function OffTheirFaces({ parts }: { parts: PartView[] }) {
           Keep {meant.length}
         </button>
         <button
-          className="act h-7 flex-1 text-[12px]"
+          className="btn btn-sm h-7 flex-1 text-[12px]"
           title="They stay where they are, whatever becomes of the form"
           onClick={() =>
             done(
@@ -136,7 +136,7 @@ function OffTheirFaces({ parts }: { parts: PartView[] }) {
         </button>
         {loose.length > 0 && (
           <button
-            className="act h-7 flex-1 text-[12px]"
+            className="btn btn-sm h-7 flex-1 text-[12px]"
             onClick={() =>
               done(
                 makeEdit(`remove ${loose.length} loose parts`, {

@@ -16,7 +16,7 @@ export function Compare() {
       <span className="text-ink2">{scheme.name} beside</span>
       <select
         aria-label="scheme to compare with"
-        className="cursor-pointer rounded border border-line bg-field px-1.5 py-0.5 font-semibold"
+        className="select select-sm cursor-pointer rounded py-0.5 font-semibold"
         value={chosen ?? ''}
         onChange={(e) => dispatch(compared(e.target.value || null))}
       >
@@ -29,7 +29,7 @@ export function Compare() {
       </select>
       {other && (
         <button
-          className="act h-7 text-[12px]"
+          className="btn btn-sm h-7 text-[12px]"
           onClick={() => {
             dispatch(schemeShown(other.scheme))
             dispatch(compared(scheme.id))
@@ -81,7 +81,7 @@ export function Compare() {
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-compare>
       {choice}
-      <table className="w-full max-w-3xl text-[12.5px]">
+      <table className="table table-xs w-full max-w-3xl text-[12.5px]">
         <thead className="sticky top-0 bg-panel text-[11px] text-ink2">
           <tr className="border-b border-line">
             <th className="px-3 py-1 text-left font-medium" />

@@ -106,7 +106,7 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
       </button>
       {f.muted ? (
         <button
-          className="act h-7 shrink-0 text-[12px]"
+          className="btn btn-sm h-7 shrink-0 text-[12px]"
           onClick={() =>
             makeEdit(`look again: ${f.say}`.slice(0, 190), {
               edit: 'mute.remove',
@@ -129,7 +129,7 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
             autoFocus
             aria-label="why it is left"
             placeholder="why it is left"
-            className="h-7 w-52 rounded-md border border-line bg-field px-2 text-[12px]"
+            className="input input-xs w-52 text-[12px]"
             value={reason}
             maxLength={400}
             onChange={(e) => setReason(e.target.value)}
@@ -140,7 +140,7 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
               }
             }}
           />
-          <button className="act h-7 text-[12px]" disabled={!reason.trim()}>
+          <button className="btn btn-sm h-7 text-[12px]" disabled={!reason.trim()}>
             Leave it
           </button>
         </form>
@@ -148,7 +148,7 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
         <>
           {f.fix && (
             <button
-              className="act h-7 shrink-0 text-[12px]"
+              className="btn btn-sm h-7 shrink-0 text-[12px]"
               onClick={() =>
                 void makeComputedEdit((f.fix ?? '').toLowerCase(), () => studyWorker.mend(scheme.id, f.key))
               }

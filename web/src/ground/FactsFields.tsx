@@ -92,12 +92,12 @@ export function FactsFields() {
           <input
             aria-label="name of a field of your own"
             placeholder="a field of your own"
-            className="h-8 min-w-0 flex-1 rounded-md border border-line bg-field px-2"
+            className="input input-sm min-w-0 flex-1"
             value={own}
             maxLength={60}
             onChange={(e) => setOwn(e.target.value)}
           />
-          <button className="act h-8 px-2" aria-label="Add field" disabled={!own.trim()}>
+          <button className="btn btn-sm h-8 px-2" aria-label="Add field" disabled={!own.trim()}>
             <Plus size={14} />
           </button>
         </form>

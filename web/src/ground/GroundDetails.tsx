@@ -25,13 +25,13 @@ export function GroundTabs() {
     if (now.kind !== 'nothing') dispatch(picked({ kind: 'nothing' }))
   }
   return (
-    <div role="tablist" aria-label="Ground" className="mb-3 flex gap-1">
+    <div role="tablist" aria-label="Ground" className="tabs tabs-box mb-3 grid grid-cols-4">
       {PARTS.map((p) => (
         <button
           key={p.id}
           role="tab"
           aria-selected={part === p.id && !elsewhere}
-          className="pill flex-1 px-1 text-[11.5px]"
+          className={`tab px-1 text-[11.5px] ${part === p.id && !elsewhere ? 'tab-active' : ''}`}
           onClick={() => show(p.id)}
         >
           {p.label}

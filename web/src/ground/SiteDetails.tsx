@@ -32,12 +32,12 @@ export function SiteDetails() {
             <p className="mb-2.5">No site yet. Draw its boundary in plan, type it below, or read it from a file.</p>
             <div className="flex gap-1.5">
               <button
-                className="act act-main flex-1"
+                className="btn btn-sm btn-primary flex-1"
                 onClick={() => dispatch(toolTaken({ tool: 'polygon', becomes: 'site' }))}
               >
                 Draw it
               </button>
-              <button className="act flex-1" onClick={() => setReading(true)}>
+              <button className="btn btn-sm flex-1" onClick={() => setReading(true)}>
                 Read a file
               </button>
             </div>
@@ -78,7 +78,7 @@ export function SiteDetails() {
       <Section title="Limits">
         {site.limit === null ? (
           <button
-            className="act mb-1.5 w-full"
+            className="btn btn-sm mb-1.5 w-full"
             onClick={() =>
               change('height limit', {
                 limit: Math.max(9, Math.ceil(Math.max(0, ...(study?.masses ?? []).map((m) => m.top)))),
@@ -216,7 +216,7 @@ export function SiteDetails() {
         )}
       </Section>
       <button
-        className="act w-full text-error"
+        className="btn btn-sm w-full text-error"
         onClick={() => makeEdit('remove the site', { edit: 'project.change', set: { site: null } })}
       >
         Remove the site

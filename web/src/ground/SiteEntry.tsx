@@ -63,13 +63,18 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
     )
       onDone()
   }
-  const field = 'h-8 w-full min-w-0 rounded-md border border-line bg-field px-2 text-right font-semibold'
-  const area = 'h-36 w-full resize-y rounded-md border border-line bg-field px-2.5 py-1.5 font-medium leading-5'
+  const field = 'input input-sm w-full min-w-0 text-right font-semibold'
+  const area = 'textarea textarea-sm h-36 w-full resize-y py-1.5 font-medium leading-5'
   return (
     <Section title="Type the boundary">
       <div className="mb-2 flex gap-1" role="group" aria-label="How it is typed">
         {WAYS.map((w) => (
-          <button key={w.id} className="pill flex-1 px-1" aria-pressed={way === w.id} onClick={() => setWay(w.id)}>
+          <button
+            key={w.id}
+            className="btn btn-xs rounded-full font-normal flex-1 px-1"
+            aria-pressed={way === w.id}
+            onClick={() => setWay(w.id)}
+          >
             {w.label}
           </button>
         ))}
@@ -143,11 +148,11 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
           )}
         </div>
         <div className="flex gap-1.5">
-          <button type="submit" className="act act-main flex-1" disabled={!figures}>
+          <button type="submit" className="btn btn-sm btn-primary flex-1" disabled={!figures}>
             Make it the site
           </button>
           {cancel && (
-            <button type="button" className="act" onClick={cancel}>
+            <button type="button" className="btn btn-sm" onClick={cancel}>
               Cancel
             </button>
           )}

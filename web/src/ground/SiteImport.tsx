@@ -128,7 +128,7 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
         <div role="alert">
           <p className="text-error">{fault.text}</p>
           {fault.again && (
-            <button type="button" className="act mt-2" onClick={() => void read(fault.again as File, true)}>
+            <button type="button" className="btn btn-sm mt-2" onClick={() => void read(fault.again as File, true)}>
               Read it without these rows
             </button>
           )}
@@ -151,7 +151,7 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
               boundary of the site
               <select
                 aria-label="boundary of the site"
-                className="h-8 w-48 rounded-md border border-line bg-field px-2 font-semibold text-ink"
+                className="select select-sm w-48 font-semibold"
                 value={site ?? ''}
                 onChange={(e) => setSite(e.target.value === '' ? null : Number(e.target.value))}
               >

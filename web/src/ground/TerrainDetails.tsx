@@ -67,7 +67,7 @@ export function TerrainDetails() {
           </p>
         )}
         <div className="mt-2 flex flex-col gap-1.5">
-          <button className="act" onClick={() => setReading(true)}>
+          <button className="btn btn-sm" onClick={() => setReading(true)}>
             Read a survey
           </button>
           <Sources />
@@ -260,15 +260,15 @@ function Sources() {
   return (
     <>
       {got === null ? (
-        <button className="act" onClick={() => void scan()}>
+        <button className="btn btn-sm" onClick={() => void scan()}>
           Receive from the scanner
         </button>
       ) : (
-        <button className="act" onClick={() => stop.current?.abort()}>
+        <button className="btn btn-sm" onClick={() => stop.current?.abort()}>
           {got} points received; stop
         </button>
       )}
-      <button className="act" onClick={() => void ask()}>
+      <button className="btn btn-sm" onClick={() => void ask()}>
         Ask the heights service
       </button>
       <p className="text-[11px] text-ink2">Scanner and service are simulated stand-ins: what they give is made up.</p>

@@ -210,7 +210,7 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
           {TASKS.map((t) => (
             <button
               key={t.id}
-              className="pill"
+              className="btn btn-xs rounded-full font-normal"
               aria-pressed={t.id === task}
               onClick={() => dispatch(benchOpened({ picture: id, task: t.id }))}
             >

@@ -116,7 +116,7 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
             <button
               key={l}
               type="button"
-              className="pill flex-1 px-1"
+              className="btn btn-xs rounded-full font-normal flex-1 px-1"
               aria-pressed={lies === l}
               onClick={() => setLies(l)}
             >
@@ -130,7 +130,10 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
             {would.off.length > 1 ? `, error ${would.percent.toFixed(2)} %` : ''}
           </p>
         )}
-        <button className="act act-main mb-4 w-full" disabled={!a || !b || !typed || 'fault' in typed || p.locked}>
+        <button
+          className="btn btn-sm btn-primary mb-4 w-full"
+          disabled={!a || !b || !typed || 'fault' in typed || p.locked}
+        >
           {p.pairs.length ? 'Add this pair' : 'Calibrate'}
         </button>
       </form>
@@ -167,7 +170,12 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
           The point of the picture that is tied to the model, now at pixel{' '}
           {p.pin.px.map((c) => c.toFixed(0)).join(', ')}.
         </p>
-        <button className="act w-full" aria-pressed={pinning} disabled={p.locked} onClick={() => setPinning(!pinning)}>
+        <button
+          className="btn btn-sm w-full"
+          aria-pressed={pinning}
+          disabled={p.locked}
+          onClick={() => setPinning(!pinning)}
+        >
           {pinning ? 'Click it on the picture' : 'Set the pin'}
         </button>
       </Section>

@@ -43,11 +43,11 @@ export function CropPanel({ picture: p, work }: { picture: Picture; work: BenchW
         Click two opposite corners of what is to be shown, Enter crops. Nothing is lost: the whole can be shown again
       </p>
       <PointFields points={points} count={2} onChange={setPoints} />
-      <button className="act act-main mb-1.5 w-full" disabled={!a || !b || p.locked} onClick={accept}>
+      <button className="btn btn-sm btn-primary mb-1.5 w-full" disabled={!a || !b || p.locked} onClick={accept}>
         Crop
       </button>
       <button
-        className="act w-full"
+        className="btn btn-sm w-full"
         disabled={!p.crop || p.locked}
         onClick={() =>
           makeEdit(`all of ${p.name}`.slice(0, 190), { edit: 'picture.change', id: p.id, set: { crop: null } })

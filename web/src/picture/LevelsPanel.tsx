@@ -64,7 +64,7 @@ export function LevelsPanel({ picture: p, work }: { picture: Picture; work: Benc
       dispatch(benchOpened(null))
     }
   }
-  const field = 'h-8 w-24 rounded-md border border-line bg-field px-2 text-right font-semibold text-ink'
+  const field = 'input input-sm w-24 text-right font-semibold'
   return (
     <>
       <p className="mb-2 text-[12px] text-ink2" role="status" data-hint>
@@ -86,7 +86,7 @@ export function LevelsPanel({ picture: p, work }: { picture: Picture; work: Benc
         their heights are
         <select
           aria-label="their heights are"
-          className="h-8 rounded-md border border-line bg-field px-2 font-semibold text-ink"
+          className="select select-sm font-semibold"
           value={stacked ? 'stacked' : 'fixed'}
           onChange={(e) => setStacked(e.target.value === 'stacked')}
         >
@@ -130,14 +130,14 @@ export function LevelsPanel({ picture: p, work }: { picture: Picture; work: Benc
                       <input
                         aria-label={`name of mark ${i + 1}`}
                         placeholder={`Read ${i + 1}`}
-                        className="h-7 min-w-0 flex-1 rounded border border-line bg-field px-1.5 text-[12px]"
+                        className="input input-xs min-w-0 flex-1 rounded text-[12px]"
                         value={rows[i]?.name ?? ''}
                         maxLength={120}
                         onChange={(e) => set(i, { name: e.target.value })}
                       />
                       <select
                         aria-label={`kind of mark ${i + 1}`}
-                        className="h-7 rounded border border-line bg-field px-1 text-[12px]"
+                        className="select select-xs rounded text-[12px]"
                         value={rows[i]?.kind ?? 'storey'}
                         onChange={(e) => set(i, { kind: e.target.value as 'mark' })}
                       >
@@ -151,7 +151,7 @@ export function LevelsPanel({ picture: p, work }: { picture: Picture; work: Benc
             })}
           </ul>
           <button
-            className="act act-main mt-1 w-full"
+            className="btn btn-sm btn-primary mt-1 w-full"
             disabled={taken.length === 0 || p.pairs.length === 0}
             onClick={make}
           >

@@ -116,7 +116,7 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
         {KINDS.map((k) => (
           <button
             key={k}
-            className="pill px-2"
+            className="btn btn-xs rounded-full font-normal px-2"
             aria-pressed={k === kind}
             onClick={() => {
               setKind(k)
@@ -142,7 +142,7 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
           ).map(([label, v]) => (
             <button
               key={label}
-              className="pill flex-1 px-1"
+              className="btn btn-xs rounded-full font-normal flex-1 px-1"
               aria-pressed={drawn === v}
               onClick={() => {
                 setDrawn(v)
@@ -163,7 +163,7 @@ export function MeasurePanel({ picture: p, work }: { picture: Picture; work: Ben
         <PointFields points={points} count={most} onChange={setPoints} />
       )}
       {complete && value !== null && (
-        <button className="act mb-3 w-full" onClick={() => keep(points)}>
+        <button className="btn btn-sm mb-3 w-full" onClick={() => keep(points)}>
           Keep it
         </button>
       )}

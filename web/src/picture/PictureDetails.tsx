@@ -61,7 +61,7 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
         {TASKS.map((t) => (
           <button
             key={t.id}
-            className={`act h-8 px-1 ${t.id === 'calibrate' && !found ? 'act-main' : ''}`}
+            className={`btn btn-sm h-8 px-1 ${t.id === 'calibrate' && !found ? 'btn-primary' : ''}`}
             disabled={p.locked && t.id === 'crop'}
             onClick={() => bench(t.id)}
           >
@@ -121,7 +121,7 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
         ))}
         <div className="flex gap-1.5">
           <button
-            className="act h-8 flex-1 px-1 text-[12px]"
+            className="btn btn-sm h-8 flex-1 px-1 text-[12px]"
             disabled={p.locked}
             onClick={() =>
               set('lay in plan', {
@@ -135,7 +135,7 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
             Lay in plan
           </button>
           <button
-            className="act h-8 flex-1 px-1 text-[12px]"
+            className="btn btn-sm h-8 flex-1 px-1 text-[12px]"
             disabled={p.locked}
             onClick={() =>
               set('stand upright', {
@@ -189,15 +189,15 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
           />
         </label>
         <div className="flex gap-1.5">
-          <button className="act h-7 flex-1 text-[12px]" onClick={() => move(1)}>
+          <button className="btn btn-sm h-7 flex-1 text-[12px]" onClick={() => move(1)}>
             Forward
           </button>
-          <button className="act h-7 flex-1 text-[12px]" onClick={() => move(-1)}>
+          <button className="btn btn-sm h-7 flex-1 text-[12px]" onClick={() => move(-1)}>
             Back
           </button>
         </div>
       </Section>
-      <button className="act w-full text-error" onClick={() => void remove()}>
+      <button className="btn btn-sm w-full text-error" onClick={() => void remove()}>
         <Trash2 size={14} /> Remove picture
       </button>
     </>

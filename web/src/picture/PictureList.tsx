@@ -82,7 +82,7 @@ export function PictureList() {
             </li>
           ))}
         </ul>
-        <button className="act mt-1 w-full" onClick={() => file.current?.click()}>
+        <button className="btn btn-sm mt-1 w-full" onClick={() => file.current?.click()}>
           Add a picture
         </button>
         {paged && (
@@ -98,12 +98,12 @@ export function PictureList() {
             <input
               aria-label="page"
               autoFocus
-              className="h-8 w-14 rounded-md border border-line bg-field px-2 text-right font-semibold"
+              className="input input-sm w-14 text-right font-semibold"
               value={paged.page}
               onChange={(e) => setPaged({ ...paged, page: e.target.value })}
             />{' '}
             of {paged.pages}
-            <button className="act h-8">Take it</button>
+            <button className="btn btn-sm h-8">Take it</button>
           </form>
         )}
       </Section>

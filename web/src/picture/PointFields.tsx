@@ -40,7 +40,7 @@ function Pixel({ label, value, onAccept }: { label: string; value: number | null
   return (
     <input
       aria-label={label}
-      className="h-7 w-full min-w-0 rounded-md border border-line bg-field px-1.5 text-right font-semibold text-ink"
+      className="input input-xs w-full min-w-0 text-right font-semibold"
       value={typed ?? (value === null ? '' : String(value))}
       onFocus={(e) => {
         setTyped(value === null ? '' : String(value))

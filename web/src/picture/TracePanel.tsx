@@ -159,16 +159,29 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
               ['tangent arc', true],
             ] as const
           ).map(([label, v]) => (
-            <button key={label} className="pill flex-1 px-1" aria-pressed={arc === v} onClick={() => setArc(v)}>
+            <button
+              key={label}
+              className="btn btn-xs rounded-full font-normal flex-1 px-1"
+              aria-pressed={arc === v}
+              onClick={() => setArc(v)}
+            >
               {label}
             </button>
           ))}
         </div>
         <div className="flex gap-1.5">
-          <button className="act h-8 flex-1 text-[12px]" disabled={points.length < 3} onClick={() => finish(true)}>
+          <button
+            className="btn btn-sm h-8 flex-1 text-[12px]"
+            disabled={points.length < 3}
+            onClick={() => finish(true)}
+          >
             Close it
           </button>
-          <button className="act h-8 flex-1 text-[12px]" disabled={points.length < 2} onClick={() => finish(false)}>
+          <button
+            className="btn btn-sm h-8 flex-1 text-[12px]"
+            disabled={points.length < 2}
+            onClick={() => finish(false)}
+          >
             Keep open
           </button>
         </div>
@@ -179,7 +192,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
           <span>
             <input
               aria-label="right angles within"
-              className="h-8 w-14 rounded-md border border-line bg-field px-2 text-right font-semibold text-ink"
+              className="input input-sm w-14 text-right font-semibold"
               value={within}
               onChange={(e) => setWithin(e.target.value)}
             />
@@ -193,7 +206,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
             </p>
             <progress className="progress w-full" value={busy.done} max={1} aria-label="how far it is" />
             <button
-              className="act h-7 w-full text-[12px]"
+              className="btn btn-sm h-7 w-full text-[12px]"
               onClick={() => {
                 stopped.current = true
                 setBusy(null)
@@ -203,7 +216,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
             </button>
           </div>
         ) : (
-          <button className="act w-full" onClick={() => void find()}>
+          <button className="btn btn-sm w-full" onClick={() => void find()}>
             Find closed shapes
           </button>
         )}
@@ -239,7 +252,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
             </ul>
             <div className="mt-2 flex gap-1.5">
               <button
-                className="act act-main flex-1"
+                className="btn btn-sm btn-primary flex-1"
                 disabled={taken.length === 0}
                 onClick={() => {
                   if (
@@ -255,7 +268,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
               >
                 Keep {taken.length}
               </button>
-              <button className="act" onClick={() => setFound(null)}>
+              <button className="btn btn-sm" onClick={() => setFound(null)}>
                 None
               </button>
             </div>

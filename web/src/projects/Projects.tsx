@@ -1,21 +1,33 @@
-import { FileUp, Plus, Trash2 } from 'lucide-react'
+import { format, isToday } from 'date-fns'
+import { Copy, FileUp, Plus, Search, Trash2 } from 'lucide-react'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { useForm } from 'react-hook-form'
 import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
-import { showNumber, type Unit } from '@geotome/core/project'
+import { showNumber } from '@geotome/core/project'
 import { api, Problem, type ProjectSummary } from '../app/api'
 import { waiting } from '../app/outbox'
 import { sendLeftovers } from '../app/session'
-import { Dialog } from '../common/Dialog'
 import { Wordmark } from '../common/Wordmark'
+import { author } from '../app/author'
+import { NewProject } from './NewProject'
+import { ProjectPicture } from './ProjectPicture'
 
-/** The list of projects: open one, make one, bring one in. */
+type Order = 'newest' | 'name' | 'area'
+const ORDERS: Record<Order, { label: string; compare: (a: ProjectSummary, b: ProjectSummary) => number }> = {
+  newest: { label: 'last changed first', compare: (a, b) => (a.changedAt < b.changedAt ? 1 : -1) },
+  name: { label: 'by name', compare: (a, b) => a.name.localeCompare(b.name) },
+  area: { label: 'largest first', compare: (a, b) => (b.totalArea ?? -1) - (a.totalArea ?? -1) },
+}
+
+/** The projects: open one, make one, bring one in. */
 export default function Projects() {
   const navigate = useNavigate()
   const [projects, setProjects] = useState<ProjectSummary[] | null>(null)
   const [fault, setFault] = useState<string | null>(null)
   const [making, setMaking] = useState(false)
+  const [wanted, setWanted] = useState('')
+  const [order, setOrder] = useState<Order>('newest')
+  const [away, setAway] = useState<ProjectSummary[] | null>(null)
   const file = useRef<HTMLInputElement>(null)
   const load = useCallback(() => {
     api.projects().then(
@@ -55,9 +67,28 @@ export default function Projects() {
       toast.error(e instanceof Problem ? `${chosen.name}: ${e.message}` : String(e))
     }
   }
+  const showAway = async () => setAway(away ? null : await api.projects(true))
+  const bringBack = async (p: ProjectSummary) => {
+    await api.restore(p.id)
+    setAway(await api.projects(true))
+    load()
+  }
+  const duplicate = async (p: ProjectSummary) => {
+    try {
+      const { name } = await api.duplicate(p.id)
+      toast(`${name} is a copy of ${p.name} as it is now.`)
+      load()
+    } catch (e) {
+      toast.error(e instanceof Problem ? e.message : String(e))
+    }
+  }
+  const shown = (projects ?? [])
+    .filter((p) => p.name.toLowerCase().includes(wanted.trim().toLowerCase()))
+    .sort(ORDERS[order].compare)
   const remove = async (p: ProjectSummary) => {
     await api.remove(p.id)
     load()
+    if (away) setAway(await api.projects(true))
     toast(`${p.name} is removed.`, {
       action: {
         label: 'Undo',
@@ -80,17 +111,17 @@ export default function Projects() {
       <header className="flex h-11 items-center border-b border-line bg-panel px-4">
         <Wordmark />
       </header>
-      <main className="mx-auto max-w-3xl px-6 py-12">
+      <main className="mx-auto max-w-5xl px-6 py-10">
         <div className="mb-8 flex items-end justify-between">
           <div>
             <h1 className="text-[30px] leading-tight font-bold tracking-tight">Projects</h1>
             <p className="mt-1 text-ink2">Forms, cut at their floors, and the areas that come of it.</p>
           </div>
           <div className="flex gap-2">
-            <button className="act" onClick={() => file.current?.click()}>
+            <button className="btn btn-sm" onClick={() => file.current?.click()}>
               <FileUp size={15} /> Import
             </button>
-            <button className="act act-main" onClick={() => setMaking(true)}>
+            <button className="btn btn-primary btn-sm" onClick={() => setMaking(true)}>
               <Plus size={15} /> New project
             </button>
           </div>
@@ -116,112 +147,117 @@ export default function Projects() {
             No project yet. Make one, or drop a project file here.
           </p>
         )}
-        <ul className="border-t border-line">
-          {projects?.map((p) => (
-            <li key={p.id} className="group flex items-center border-b border-line" data-project={p.name}>
-              <Link to={`/p/${p.id}/slice`} className="flex min-w-0 flex-1 items-baseline gap-4 py-4">
-                <span className="min-w-0 flex-1 truncate text-[17px] font-semibold group-hover:underline">
-                  {p.name}
-                </span>
-                {(unsent.get(p.id) ?? 0) > 0 && (
-                  <span className="text-[12px] text-warn" data-unsent>
-                    {unsent.get(p.id)} not sent yet
+        {projects && projects.length > 0 && (
+          <div className="mb-4 flex items-center gap-3">
+            <label className="input input-sm w-64">
+              <Search size={14} className="text-ink3" />
+              <input
+                type="search"
+                aria-label="Search the projects"
+                placeholder="search by name"
+                value={wanted}
+                onChange={(e) => setWanted(e.target.value)}
+              />
+            </label>
+            <select
+              aria-label="Order of the projects"
+              className="select select-sm w-44"
+              value={order}
+              onChange={(e) => setOrder(e.target.value as Order)}
+            >
+              {Object.entries(ORDERS).map(([id, o]) => (
+                <option key={id} value={id}>
+                  {o.label}
+                </option>
+              ))}
+            </select>
+            <button className="btn btn-sm ml-auto" aria-pressed={away !== null} onClick={() => void showAway()}>
+              {away ? 'Hide what was taken away' : 'Taken away'}
+            </button>
+          </div>
+        )}
+        {away && (
+          <ul className="mb-5 rounded-lg border border-line bg-panel px-4 py-1" aria-label="Taken away">
+            {away.length === 0 && <li className="py-2 text-ink2">Nothing was taken away.</li>}
+            {away.map((p) => (
+              <li key={p.id} className="row items-center last:border-0">
+                <span className="truncate">{p.name}</span>
+                <button className="btn btn-xs" onClick={() => void bringBack(p)}>
+                  Bring back
+                </button>
+              </li>
+            ))}
+          </ul>
+        )}
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(232px,1fr))] gap-4">
+          {shown.map((p) => (
+            <li
+              key={p.id}
+              className="group relative overflow-hidden rounded-lg border border-line bg-panel hover:border-ink3"
+              data-project={p.name}
+            >
+              <Link to={`/p/${p.id}/slice`} className="block">
+                <ProjectPicture id={p.id} seq={p.totalSeq} />
+                <span className="block border-t border-line px-3.5 pt-2.5 pb-3">
+                  <span className="block truncate text-[16px] font-semibold group-hover:underline">{p.name}</span>
+                  <span className="mt-0.5 flex items-baseline justify-between gap-2">
+                    <span className="text-[15px] font-semibold">
+                      {p.totalArea === null ? (
+                        <span className="font-normal text-ink2">computing</span>
+                      ) : (
+                        <>
+                          {showNumber(p.totalArea, 'area', 'm')} <span className="font-normal text-ink2">m²</span>
+                        </>
+                      )}
+                    </span>
+                    <span className="text-[12px] text-ink2">
+                      {p.siteArea === null ? 'no site yet' : `site ${showNumber(p.siteArea, 'area', 'm', 0)} m²`}
+                    </span>
                   </span>
-                )}
-                <span className="w-40 text-right text-[15px] font-semibold">
-                  {p.totalArea === null ? (
-                    <span className="font-normal text-ink2">computing</span>
-                  ) : (
-                    <>
-                      {showNumber(p.totalArea, 'area', 'm')} <span className="font-normal text-ink2">m²</span>
-                    </>
-                  )}
+                  <span className="mt-1 block text-[12px] text-ink2">
+                    {changed(p)}
+                    {(unsent.get(p.id) ?? 0) > 0 && (
+                      <span className="text-warn" data-unsent>
+                        {' '}
+                        · {unsent.get(p.id)} not sent yet
+                      </span>
+                    )}
+                  </span>
                 </span>
-                <span className="w-36 text-right text-ink2">{when(p.changedAt)}</span>
               </Link>
-              <button
-                className="ml-3 cursor-pointer p-2 text-ink3 hover:text-error"
-                aria-label={`Remove ${p.name}`}
-                onClick={() => void remove(p)}
-              >
-                <Trash2 size={15} />
-              </button>
+              <span className="absolute top-1.5 right-1.5 flex gap-1">
+                <button
+                  className="btn btn-square btn-xs"
+                  aria-label={`Duplicate ${p.name}`}
+                  title="Duplicate"
+                  onClick={() => void duplicate(p)}
+                >
+                  <Copy size={13} />
+                </button>
+                <button
+                  className="btn btn-square btn-xs hover:text-error"
+                  aria-label={`Remove ${p.name}`}
+                  title="Take away; it can be brought back"
+                  onClick={() => void remove(p)}
+                >
+                  <Trash2 size={13} />
+                </button>
+              </span>
             </li>
           ))}
         </ul>
+        {projects && projects.length > 0 && shown.length === 0 && (
+          <p className="text-ink2">No project has "{wanted}" in its name.</p>
+        )}
       </main>
       {making && <NewProject onClose={() => setMaking(false)} />}
     </div>
   )
 }
 
-function NewProject({ onClose }: { onClose: () => void }) {
-  const navigate = useNavigate()
-  const {
-    register,
-    handleSubmit,
-    formState: { errors },
-  } = useForm<{ name: string; unit: Unit; siteArea: string }>({ defaultValues: { name: '', unit: 'm', siteArea: '' } })
-  const accept = handleSubmit(async ({ name, unit, siteArea }) => {
-    try {
-      const { id } = await api.create({ name, unit, siteArea: siteArea.trim() ? areaFrom(siteArea) : null })
-      void navigate(`/p/${id}/form`)
-    } catch (e) {
-      toast.error(e instanceof Problem ? e.message : String(e))
-    }
-  })
-  const field = 'h-9 w-48 rounded-md border border-line bg-field px-2.5 font-semibold'
-  return (
-    <Dialog title="New project" onClose={onClose} onAccept={() => void accept()} accept="Make project">
-      <label className="mb-2 flex items-center justify-between">
-        name
-        <input
-          autoFocus
-          className={field}
-          {...register('name', { validate: (v) => v.trim() !== '' || 'A project needs a name.' })}
-          aria-invalid={!!errors.name}
-        />
-      </label>
-      {errors.name && (
-        <p role="alert" className="mb-2 text-right text-[12px] text-error">
-          {errors.name.message}
-        </p>
-      )}
-      <label className="mb-2 flex items-center justify-between">
-        unit
-        <select className={field} {...register('unit')}>
-          <option value="m">metres</option>
-          <option value="mm">millimetres</option>
-          <option value="ft">feet and inches</option>
-        </select>
-      </label>
-      <label className="flex items-center justify-between">
-        site area, m²
-        <input
-          className={field}
-          placeholder="not known yet"
-          {...register('siteArea', {
-            validate: (v) =>
-              v.trim() === '' || areaFrom(v) > 0 || 'Type a number above zero, for example 4200, or leave it empty.',
-          })}
-          aria-invalid={!!errors.siteArea}
-        />
-      </label>
-      {errors.siteArea && (
-        <p role="alert" className="mt-1 text-right text-[12px] text-error">
-          {errors.siteArea.message}
-        </p>
-      )}
-    </Dialog>
-  )
-}
-
-/** A typed area: grouping commas and the unit may stand, arithmetic is for the project's own fields. */
-const areaFrom = (text: string) => Number(text.replace(/m2|m²|[\s,]/g, ''))
-
-function when(iso: string): string {
-  const date = new Date(iso)
-  return date.toDateString() === new Date().toDateString()
-    ? `today ${date.toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' })}`
-    : date.toLocaleDateString([], { day: 'numeric', month: 'short', year: 'numeric' })
+/** When, and by whom: "today 14:05, by you". */
+function changed(p: ProjectSummary): string {
+  const date = new Date(p.changedAt)
+  const at = isToday(date) ? `today ${format(date, 'HH:mm')}` : format(date, 'd MMM yyyy')
+  return p.changedBy === null ? at : `${at}, ${p.changedBy === author() ? 'by you' : 'by another'}`
 }

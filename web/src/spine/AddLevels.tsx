@@ -100,7 +100,12 @@ export function AddLevels({
       accept={how === 'one' ? 'Add level' : `Add ${fresh.length || count} storeys`}
     >
       <Row label="stands on">
-        <select aria-label="stands on" className={FIELD} value={on} onChange={(e) => setOn(e.target.value)}>
+        <select
+          aria-label="stands on"
+          className={FIELD.replaceAll('input', 'select')}
+          value={on}
+          onChange={(e) => setOn(e.target.value)}
+        >
           {[...levels].reverse().map((l) => (
             <option key={l.id} value={l.id}>
               {l.name}
@@ -145,7 +150,7 @@ export function AddLevels({
         <Row label="named">
           <select
             aria-label="named"
-            className={FIELD}
+            className={FIELD.replaceAll('input', 'select')}
             value={habit}
             onChange={(e) => {
               setHabit(e.target.value)
@@ -170,7 +175,7 @@ export function AddLevels({
         <Row label="kind">
           <select
             aria-label="kind"
-            className={FIELD}
+            className={FIELD.replaceAll('input', 'select')}
             value={kind}
             onChange={(e) => setKind(e.target.value as 'storey')}
           >
@@ -194,7 +199,7 @@ export function AddLevels({
         <Row label="levels that stand there">
           <select
             aria-label="levels that stand there"
-            className={FIELD}
+            className={FIELD.replaceAll('input', 'select')}
             value={carry}
             onChange={(e) => setCarry(e.target.value as 'held')}
           >
@@ -246,7 +251,7 @@ export function AddLevels({
   )
 }
 
-const FIELD = 'h-8 w-44 rounded-md border border-line bg-field px-2 text-right font-semibold'
+const FIELD = 'input input-sm w-44 text-right font-semibold'
 const Row = ({ label, children }: { label: string; children: React.ReactNode }) => (
   <div className="mb-2 flex items-center justify-between gap-4">
     <span className="text-ink2">{label}</span>

@@ -116,7 +116,7 @@ export function BuildUp({ level }: { level: string }) {
             return (
               <button
                 key={g}
-                className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5"
+                className="btn btn-sm mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5"
                 onClick={() => {
                   if (set(asked.field, asked.num, { gives: g, above: 'carried' }, true)) setAsked(null)
                 }}
@@ -143,7 +143,7 @@ export function BuildUp({ level }: { level: string }) {
           {choices.map((c) => (
             <button
               key={c.text}
-              className="act mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5 text-left"
+              className="btn btn-sm mb-1.5 h-auto w-full flex-col items-start gap-0 py-1.5 text-left"
               onClick={() => {
                 if (set(ends.field, ends.num, c.how)) setEnds(null)
               }}

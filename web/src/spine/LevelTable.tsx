@@ -31,7 +31,7 @@ export function LevelTable() {
           levels that stand on a changed one
           <select
             aria-label="levels above"
-            className="cursor-pointer rounded border border-line bg-field px-1 font-semibold text-ink"
+            className="select select-sm cursor-pointer rounded font-semibold"
             value={above}
             onChange={(e) => setAbove(e.target.value as 'held')}
           >
@@ -40,11 +40,11 @@ export function LevelTable() {
           </select>
         </label>
         <span className="flex-1" />
-        <button className="act h-7 text-[12px]" onClick={() => setAdding(true)}>
+        <button className="btn btn-sm h-7 text-[12px]" onClick={() => setAdding(true)}>
           <Plus size={13} /> Add level
         </button>
       </div>
-      <table className="w-full text-[12px]" aria-label="All levels">
+      <table className="table table-xs w-full text-[12px]" aria-label="All levels">
         <thead className="text-left text-ink2">
           <tr>
             {[

@@ -221,14 +221,14 @@ export function Spine() {
       </div>
       <LevelEntry field={entry} />
       <div className="flex gap-1.5 px-2 pb-2 whitespace-nowrap">
-        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => entry.current?.focus()}>
+        <button className="btn btn-sm h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => entry.current?.focus()}>
           <Plus size={13} /> Add level
         </button>
-        <button className="act h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding(true)}>
+        <button className="btn btn-sm h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding(true)}>
           <Rows3 size={13} /> Add several
         </button>
         <button
-          className="act h-7 px-2 text-[12px]"
+          className="btn btn-sm h-7 px-2 text-[12px]"
           aria-label="Table of levels"
           title="All levels in a table (T)"
           onClick={() => dispatch(sheetOpened(sheet === 'levels' ? null : 'levels'))}

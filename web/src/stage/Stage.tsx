@@ -180,15 +180,20 @@ export function Stage({ at }: { at: StageShows }) {
       </div>
       <div className="absolute left-3 top-3 flex gap-1.5" role="group" aria-label="Views">
         {CHOICES.map((c) => (
-          <button key={c.id} className="pill" aria-pressed={panes === c.id} onClick={() => dispatch(panesChosen(c.id))}>
+          <button
+            key={c.id}
+            className="btn btn-xs rounded-full font-normal"
+            aria-pressed={panes === c.id}
+            onClick={() => dispatch(panesChosen(c.id))}
+          >
             {c.label}
           </button>
         ))}
-        <button className="pill" onClick={fit} title="Show everything (F)" data-fit>
+        <button className="btn btn-xs rounded-full font-normal" onClick={fit} title="Show everything (F)" data-fit>
           Show all
         </button>
         <button
-          className="pill max-w-44 truncate"
+          className="btn btn-xs rounded-full font-normal max-w-44 truncate"
           aria-pressed={viewsOpen}
           title="Kept views, and what is shown (V)"
           onClick={() => dispatch(viewsToggled(!viewsOpen))}

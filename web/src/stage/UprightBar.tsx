@@ -37,7 +37,7 @@ export function UprightBar({ pane, middle, narrow }: { pane: 'elevation' | 'sect
       {SIDES.map((s) => (
         <button
           key={s.label}
-          className="pill h-5 px-2 text-[11px]"
+          className="btn btn-xs rounded-full font-normal h-5 px-2 text-[11px]"
           aria-pressed={Math.abs(azimuth - s.azimuth) < 0.5}
           onClick={() => choose(s.azimuth)}
         >

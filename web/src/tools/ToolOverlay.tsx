@@ -160,7 +160,7 @@ export function ToolChoices() {
       {choices.options.map((k) => (
         <button
           key={k}
-          className="pill"
+          className="btn btn-xs rounded-full font-normal"
           aria-pressed={k === choices.chosen}
           onClick={() => runner.answer({ kind: 'choose', choice: k })}
         >

@@ -101,6 +101,7 @@ export const EVERYWHERE_VERBS: readonly Verb[] = [
     label: `${desk[0]?.toUpperCase()}${desk.slice(1)} desk`,
     icon: Layers,
     key: String(i + 1),
+    help: '',
     desks: 'all',
     // While something is drawn digits are lengths.
     off: ({ view }) => (view.tool || view.bench ? 'First put down what is in hand (Escape)' : null),

@@ -33,7 +33,7 @@ export interface Verb {
   on?: (now: Now) => boolean
   /** why it is off; null where it is not */
   off?: (now: Now) => string | null
-  /** what the list of shortcuts says of it, where that is not its label */
+  /** what the list of shortcuts says of it, where that is not its label; '': it is not listed there */
   help?: string
   run: (now: Now) => void
 }

@@ -32,7 +32,7 @@ export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () =
   const fault = [w, h].every((n) => Number.isInteger(n) && n >= 64 && n <= 4096)
     ? null
     : 'Type whole numbers of pixels from 64 to 4096.'
-  const field = 'h-9 w-24 rounded-md border border-line bg-field px-2.5 text-right font-semibold'
+  const field = 'input input-sm w-24 text-right font-semibold'
   return (
     <Dialog
       title={`Picture of ${view.name}`}
@@ -47,7 +47,7 @@ export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () =
           <button
             key={s.value}
             type="button"
-            className="pill"
+            className="btn btn-xs rounded-full font-normal"
             aria-pressed={`${width}x${height}` === s.value}
             onClick={() => {
               const [a = '', b = ''] = s.value.split('x')

@@ -82,7 +82,7 @@ export function ViewsPanel({ at }: { at: StageShows }) {
         </div>
         <div className="mt-1.5 flex gap-1.5">
           <button
-            className="act h-7 flex-1 text-[12px]"
+            className="btn btn-sm h-7 flex-1 text-[12px]"
             disabled={ids.length === 0}
             title={ids.length ? undefined : 'Pick a mass or a part first'}
             onClick={() => dispatch(thingsHidden([...new Set([...hidden, ...ids])]))}
@@ -90,7 +90,7 @@ export function ViewsPanel({ at }: { at: StageShows }) {
             Hide picked
           </button>
           <button
-            className="act h-7 flex-1 text-[12px]"
+            className="btn btn-sm h-7 flex-1 text-[12px]"
             disabled={hidden.length === 0}
             onClick={() => dispatch(thingsHidden([]))}
           >
@@ -227,7 +227,7 @@ function KeptViews({ at }: { at: StageShows }) {
           </li>
         ))}
       </ul>
-      <button className="act mt-1 h-8 w-full text-[12px]" onClick={keep}>
+      <button className="btn btn-sm mt-1 h-8 w-full text-[12px]" onClick={keep}>
         Keep this view
       </button>
       {picture && <PictureDialog view={picture} onClose={() => setPicture(null)} />}
