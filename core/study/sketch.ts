@@ -16,7 +16,7 @@ export const SKETCH = { width: 200, height: 132 } as const
 /** degrees: where one looks from, and how far down */
 const [AZIMUTH, ELEVATION] = [-38, 31]
 /** What has more faces than can be told apart at that size is drawn by the boxes of its masses. */
-const MOST_FACES = 700
+const MOST_FACES = 3000
 
 const [a, e] = [(AZIMUTH * Math.PI) / 180, (ELEVATION * Math.PI) / 180]
 const RIGHT: Vec3 = [-Math.sin(a), Math.cos(a), 0]

@@ -1,3 +1,4 @@
+import { SortableList } from '../common/SortableList'
 import { Eye, EyeOff, Trash2 } from 'lucide-react'
 import { useRef, useState } from 'react'
 import {
@@ -17,7 +18,7 @@ import { useAppDispatch, useAppSelector } from '../app/store'
 import { picked } from '../app/view-slice'
 import { orSay } from '../common/refused'
 import { NameField, Section } from '../common/fields'
-import { massFromLoops, neighbourEdit, siteEdit } from '@geotome/core/groundwork'
+import { massFromLoops, neighbourEdit, reorderPicture, siteEdit } from '@geotome/core/groundwork'
 import { studyWorker } from '../worker/client'
 import { addPicture, pagesOf } from './add-picture'
 
@@ -54,34 +55,45 @@ export function PictureList() {
             PDF's page).
           </p>
         )}
-        <ul>
-          {pictures.map((p) => (
-            <li
-              key={p.id}
-              data-picture={p.name}
-              className="mb-1 flex items-center gap-1.5 rounded-md border border-line p-1.5"
-            >
-              <img
-                src={`/api/assets/${p.asset}`}
-                alt=""
-                className="h-9 w-12 shrink-0 rounded-sm border border-line bg-white object-cover"
-              />
-              <button
-                className="min-w-0 flex-1 cursor-pointer truncate text-left font-medium"
-                onClick={() => dispatch(picked({ kind: 'picture', ids: [p.id] }))}
-              >
-                {p.name}
-                <span className="block text-[11px] font-normal text-ink2">
-                  {p.pairs.length ? 'calibrated' : 'not calibrated'},{' '}
-                  {p.stands.length === 0
-                    ? 'not laid'
-                    : `in ${p.stands.length} ${p.stands.length === 1 ? 'view' : 'views'}`}
+        <SortableList
+          label="Pictures in the order in which they are drawn"
+          ids={pictures.map((p) => p.id)}
+          names={pictures.map((p) => p.name)}
+          className="mb-1 flex items-center gap-1.5 rounded-md border border-line bg-panel p-1.5"
+          onMove={(from, to) => {
+            const moved = pictures[from]
+            const edit = moved && reorderPicture(project, moved.id, to)
+            if (moved && edit) makeEdit(`order of ${moved.name}`, edit)
+          }}
+        >
+          {(_, i) => {
+            const p = pictures[i]
+            return (
+              p && (
+                <span data-picture={p.name} className="contents">
+                  <img
+                    src={`/api/assets/${p.asset}`}
+                    alt=""
+                    className="h-9 w-12 shrink-0 rounded-sm border border-line bg-white object-cover"
+                  />
+                  <button
+                    className="min-w-0 flex-1 cursor-pointer truncate text-left font-medium"
+                    onClick={() => dispatch(picked({ kind: 'picture', ids: [p.id] }))}
+                  >
+                    {p.name}
+                    <span className="block text-[11px] font-normal text-ink2">
+                      {p.pairs.length ? 'calibrated' : 'not calibrated'},{' '}
+                      {p.stands.length === 0
+                        ? 'not laid'
+                        : `in ${p.stands.length} ${p.stands.length === 1 ? 'view' : 'views'}`}
+                    </span>
+                  </button>
+                  <ShownToggle picture={p} />
                 </span>
-              </button>
-              <ShownToggle picture={p} />
-            </li>
-          ))}
-        </ul>
+              )
+            )
+          }}
+        </SortableList>
         <button className="btn btn-sm mt-1 w-full" onClick={() => file.current?.click()}>
           Add a picture
         </button>
