@@ -118,7 +118,7 @@ export const GROUND_COMMANDS = [
         ? wingAround(
             s.scheme,
             id,
-            about.flatMap((m) => planOf(s, massNamed(s, m).id)),
+            about.flatMap((m) => planCorners(s, massNamed(s, m).id)),
           )
         : null
       const drawn = outline ?? (around?.edit === 'wing.change' ? around.set.outline : null) ?? null
@@ -146,7 +146,7 @@ export const GROUND_COMMANDS = [
 ]
 
 /** The corners of a mass's plan, in world coordinates, m. */
-function planOf({ forms }: Study, id: string): Vec2[] {
+function planCorners({ forms }: Study, id: string): Vec2[] {
   const form = forms.find((f) => f.id === id)
   return form ? form.body.plan().flatMap((loop) => loop.map((p) => placePoint(p, form.at))) : []
 }

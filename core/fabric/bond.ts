@@ -52,13 +52,13 @@ function plainBond(context: FabricContext, part: Part): Bond {
   if (print.kind === 'plate') {
     const level = context.levels.find((l) => l.id === part.base?.level)
     const takes = context.scheme.masses[form.id]?.takes
-    return context.memo.of(part, 'bond', [form, sign, level?.height, level?.kind, takes], () =>
+    return context.memo.keep(part, 'bond', [form, sign, level?.height, level?.kind, takes], () =>
       plateBond(context, part, print, form, sign),
     )
   }
   const { from, to } = wallBand(context, part)
   const [low, high] = printHeights(context, part, print)
-  return context.memo.of(part, 'bond', [form, sign, low, high, from, to], () =>
+  return context.memo.keep(part, 'bond', [form, sign, low, high, from, to], () =>
     faceBond(context, part, print, form, sign),
   )
 }
@@ -104,7 +104,7 @@ export function shapingFace(
   const [low, high] = printHeights(context, part, print)
   if (form && !part.letGo && print.form !== '' && print.form === formSign(context, form)) {
     const { from, to } = wallBand(context, part)
-    const now = context.memo.of(part, 'shaping', [form, print, from, to, part.follow], () => {
+    const now = context.memo.keep(part, 'shaping', [form, print, from, to, part.follow], () => {
       const storey = hostInStorey(context, form, part)
       const host = storey ? null : hostFace(form, part.host.face)
       return (
@@ -114,7 +114,7 @@ export function shapingFace(
     })
     if (now) return now
   }
-  return context.memo.of(part, 'printed', [print, low, high], () => {
+  return context.memo.keep(part, 'printed', [print, low, high], () => {
     const place = ([x = 0, y = 0, z = 0, tied]: number[]): Vec3 => [x, y, z + (tied ? high : low)]
     return {
       face: printedFace(print, low, high, part.host.face),

@@ -90,7 +90,9 @@ export function formSign(context: FabricContext, form: MassForm): string {
   if (!mass) return ''
   const { at } = form
   const values = `${valuesKey(mass.recipe, context.numbers)}@${exact(at.x)},${exact(at.y)},${exact(at.turn)},${mass.base.level}+${context.numbers.length(mass.base.above)}`
-  return context.memo.of(form, 'sign', [mass.recipe, values], () => fingerprint(`${canonical(mass.recipe)}|${values}`))
+  return context.memo.keep(form, 'sign', [mass.recipe, values], () =>
+    fingerprint(`${canonical(mass.recipe)}|${values}`),
+  )
 }
 
 /** By what kinds of face a floor is bounded: upright, leaning, round or bent ones. */

@@ -61,7 +61,7 @@ export function studyParts(context: FabricContext, parts: Part[] = inOrder(conte
   }
   const walls = new Map(
     [...stretches].flatMap(([id, list]) => {
-      const wall = list[0] && context.memo.of(list[0], 'together', list, () => together(list))
+      const wall = list[0] && context.memo.keep(list[0], 'together', list, () => together(list))
       return wall ? [[id, wall] as const] : []
     }),
   )
@@ -72,7 +72,7 @@ export function studyParts(context: FabricContext, parts: Part[] = inOrder(conte
     const tie = bondOf(context, part)
     const bond = part.kind === 'wall' && tie.status === 'bonded' && !walls.has(part.id) ? NOTHING_FREE : tie
     const shape = shapeOf(context, part, thickness, bond, walls, throughAt)
-    return context.memo.of(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
+    return context.memo.keep(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
       id: part.id,
       part,
       bond,
@@ -101,7 +101,7 @@ function shapeOf(
     case 'wall': {
       const wall = walls.get(part.id)
       return wall
-        ? context.memo.of(part, 'shape', [wall], () => ({
+        ? context.memo.keep(part, 'shape', [wall], () => ({
             role: wallRole(part),
             body: wall.body,
             plan: wall.plan,
@@ -138,8 +138,8 @@ function parapetShape(context: FabricContext, part: Part, thickness: number): Sh
   if (print.kind !== 'face') return shapeless('parapet')
   const { face } = shapingFace(context, part, print)
   const rise = context.numbers.length(part.rise)
-  return context.memo.of(part, 'shape', [face, form, rise, thickness, ...(form ? nearTo(context, form) : [])], () => {
-    const falls = form ? overhangsOf(form, face.plane.n) : () => true
+  return context.memo.keep(part, 'shape', [face, form, rise, thickness, ...(form ? nearTo(context, form) : [])], () => {
+    const falls = form ? fallsAwayAt(form, face.plane.n) : () => true
     const z = face.plane.d / face.plane.n[2]
     const shape = shapeParapet(
       face,
@@ -164,8 +164,8 @@ function roofShape(context: FabricContext, part: Part, thickness: number): Shape
   const near = form && !part.letGo ? nearTo(context, form) : []
   const overhang = context.numbers.length(part.overhang)
   const own = Object.entries(part.overhangs).map(([edge, num]) => [edge, context.numbers.length(num)] as const)
-  return context.memo.of(part, 'shape', [face, form, overhang, own.join(';'), thickness, ...near], () => {
-    const falls = form ? overhangsOf(form, face.plane.n) : () => false
+  return context.memo.keep(part, 'shape', [face, form, overhang, own.join(';'), thickness, ...near], () => {
+    const falls = form ? fallsAwayAt(form, face.plane.n) : () => false
     const differs = new Map(own)
     const by: Overhangs = (beyond, a, b) =>
       part.kind === 'roof' && falls(beyond, a, b) ? (differs.get(rawName(beyond)) ?? overhang) : 0
@@ -181,7 +181,7 @@ export function eavesOf(context: FabricContext, part: Part): string[] {
   const form = context.forms.get(part.host.mass)
   if (part.print.kind !== 'face' || !form) return []
   const { face } = shapingFace(context, part, part.print)
-  const falls = overhangsOf(form, face.plane.n)
+  const falls = fallsAwayAt(form, face.plane.n)
   return [
     ...new Set(
       face.loops.flatMap((loop, l) =>
@@ -206,7 +206,7 @@ function throughWalls(context: FabricContext, parts: Part[], walls: Map<string, 
     list.push({
       level: part.base?.level,
       plan: wall.plan,
-      ...context.memo.of(wall, 'heights', [], () => bodyHeights(wall.body)),
+      ...context.memo.keep(wall, 'heights', [], () => bodyHeights(wall.body)),
     })
     tall.set(part.host.mass, list)
   }
@@ -231,7 +231,7 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
   const height = tiedHeight(context, part, level.id)
   const top = height + context.numbers.length(base.above) - level.floorBuildUp
   const through = throughAt(part.host.mass, level.id)
-  return context.memo.of(part, 'shape', [plate, form, top, height, thickness, ...through], () => {
+  return context.memo.keep(part, 'shape', [plate, form, top, height, thickness, ...through], () => {
     const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
     const plan = subtractRegions(whole, uniteRegions(through))
     const role = form && Math.abs(height - form.base) < TOLERANCE.height ? 'ground slab' : 'floor slab'
@@ -246,7 +246,7 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
 }
 
 /** Whether a top falls away at an edge, to the walls below it: at ridges, valleys and walls that rise beside it, it does not. */
-export function overhangsOf(form: MassForm, n: Vec3): (beyond: string, a: Vec3, b: Vec3) => boolean {
+export function fallsAwayAt(form: MassForm, n: Vec3): (beyond: string, a: Vec3, b: Vec3) => boolean {
   const faces = facesOfForm(form)
   return (beyond, a, b) => {
     const wall = faces.find((f) => rawName(f.name) === rawName(beyond))

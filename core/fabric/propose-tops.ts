@@ -3,7 +3,7 @@ import { areaOf, rectOf, rectsMeet, subtractRegions, type Region, type Vec3, TOL
 import { levelHeight, takenStoreys, type FabricContext } from './context'
 import type { Draft } from './draft'
 import { LIMITS } from './limits'
-import { overhangsOf } from './parts'
+import { fallsAwayAt } from './parts'
 import { facePrint, type WorldFace } from './print'
 import { openStretches, standsIn } from './stands'
 
@@ -50,7 +50,7 @@ export function addRoof({ context, form, how, ties, out, next, offer }: Draft, f
       name: `${form.name}, terrace ${next('terrace')}`,
       side: 'inside',
     })
-    const falls = overhangsOf(form, face.plane.n)
+    const falls = fallsAwayAt(form, face.plane.n)
     const opens = (a: Vec3, b: Vec3) =>
       openStretches(context, form, [a[0], a[1]], [b[0], b[1]], face.plane.d).length > 0
     if (

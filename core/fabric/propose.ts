@@ -19,7 +19,7 @@ export function propose(
   masses: string[] = inOrder(context.scheme.masses).map((m) => m.id),
   how: How = USUAL,
 ): Proposal {
-  const made = context.memo.of(
+  const made = context.memo.keep(
     context.scheme,
     'made',
     [context.scheme.parts],

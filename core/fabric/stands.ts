@@ -37,7 +37,7 @@ export function nearTo(context: FabricContext, form: MassForm): MassForm[] {
     const found = [...context.forms.values()].filter(
       (o) => o !== form && rectsMeet(o.rect, form.rect, 0.01) && o.base < form.top + NEAR && o.top > form.base - NEAR,
     )
-    all.set(form.id, (near = context.memo.of(form, 'near', found, () => found)))
+    all.set(form.id, (near = context.memo.keep(form, 'near', found, () => found)))
   }
   return near
 }
@@ -61,7 +61,7 @@ export interface Taken {
 export function takenOf(context: FabricContext, form: MassForm, face: WorldFace): Taken[] {
   const near = nearTo(context, form)
   if (near.length === 0) return []
-  return context.memo.of(face, 'taken', near, () => {
+  return context.memo.keep(face, 'taken', near, () => {
     const rect = rectOf([face.loops.flat().map(([x, y]): Vec2 => [x, y])])
     return near
       .filter((o) => rectsMeet(o.rect, rect, 0.01))
@@ -80,7 +80,7 @@ export function takenOf(context: FabricContext, form: MassForm, face: WorldFace)
 
 /** Whether a mass is a roof that stands on others: all that looks up over its foot slopes, and springs lower than a person needs. */
 export const isRoofBody = (context: FabricContext, form: MassForm): boolean =>
-  context.memo.of(
+  context.memo.keep(
     form,
     'roof',
     nearTo(context, form),
@@ -112,7 +112,7 @@ export function goesOnIn(
   face: WorldFace,
 ): { roof: MassForm; face: WorldFace }[] {
   if (face.round || face.bent || Math.abs(face.plane.n[2]) > TOLERANCE.rounding) return []
-  return context.memo.of(face, 'goes on', [form, ...nearTo(context, form)], () => [
+  return context.memo.keep(face, 'goes on', [form, ...nearTo(context, form)], () => [
     ...facesOfForm(form)
       .filter((g) => g !== face && goesOn(face, g) && isGable(form, g))
       .map((g) => ({ roof: form, face: g })),
@@ -176,7 +176,7 @@ export function standsIn(context: FabricContext, form: MassForm, face: WorldFace
       }),
     )
   }
-  return context.memo.of(face, 'stands in', near, () =>
+  return context.memo.keep(face, 'stands in', near, () =>
     uniteRegions(
       near
         .map((other): Region =>
@@ -272,7 +272,7 @@ export interface OtherSlab {
 }
 
 const placedOf = (context: FabricContext, form: MassForm): Solid =>
-  context.memo.of(form, 'placed', [], () => placeSolid(form.body.solid, form.at))
+  context.memo.keep(form, 'placed', [], () => placeSolid(form.body.solid, form.at))
 
 /** The cut of a body by the plane of a flat face, in the face's (u, z). */
 function flatCut(face: WorldFace, solid: Solid, how: How): Region[] {

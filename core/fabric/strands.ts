@@ -111,7 +111,7 @@ export function farSide(strand: Strand, start: Vec2, end: Vec2): Vec2[] {
 }
 
 /** The plan of a strand: its line, then its far side back. A closed one is a ring with a hole, or whole where it is too thick for one. */
-export function planOf(strand: Strand, side: Vec2[]): Region {
+export function stripPlan(strand: Strand, side: Vec2[]): Region {
   const { line, closed, off } = strand
   if (closed) {
     const ring = (loop: Vec2[], sense: 1 | -1) => (Math.sign(loopArea(loop)) === sense ? loop : [...loop].reverse())

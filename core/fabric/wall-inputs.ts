@@ -114,7 +114,7 @@ export function wallInputs(
   const near = form && !part.letGo ? nearTo(context, form) : []
   const over = near.flatMap((o) => (slabs.get(o.id) ?? []).map((s) => `${o.id} ${s.z0} ${s.z1}`)).join()
   const covers = lids.get(part.host.mass)
-  return context.memo.of(
+  return context.memo.keep(
     part,
     'input',
     [

@@ -20,7 +20,7 @@ import {
 import { alongOf, piecesBetween, pointAt, type Piece } from './bands'
 import { bodyMesh, mergedMeshes, type PartBody } from './body'
 import type { WorldFace } from './print'
-import { cornerOf, endOf, farSide, planOf, startOf, strandAlong, strandOf, type Strand } from './strands'
+import { cornerOf, endOf, farSide, stripPlan, startOf, strandAlong, strandOf, type Strand } from './strands'
 
 /** A wall before it is joined: its piece of face, thickness (m) and the side of the face it lies on; `rows` are the foot and the head of one made of facets. */
 export interface WallInput {
@@ -91,12 +91,12 @@ export function shapeWalls(walls: WallInput[], memo: Memo): WallShape[] {
     else storeys.set(wall.storey, [wall])
   }
   return [...storeys.values()].flatMap((list) =>
-    list[0] ? memo.of(list[0], 'storey', list, () => shapeStorey(list, memo)) : [],
+    list[0] ? memo.keep(list[0], 'storey', list, () => shapeStorey(list, memo)) : [],
   )
 }
 
 function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
-  const lines = walls.map((wall) => memo.of(wall, 'line', [], () => lineOf(wall)))
+  const lines = walls.map((wall) => memo.keep(wall, 'line', [], () => lineOf(wall)))
   const starts = new Map<string, Line[]>()
   const ends = new Map<string, Line[]>()
   for (const line of lines) {
@@ -107,7 +107,7 @@ function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
   return lines.map((line) => {
     const before = line.foot.closed ? null : neighbourAt(ends, line, startOf(line.foot))
     const after = line.foot.closed ? null : neighbourAt(starts, line, endOf(line.foot))
-    return memo.of(line.wall, 'shape', [before?.wall, after?.wall], () => shape(line, before, after))
+    return memo.keep(line.wall, 'shape', [before?.wall, after?.wall], () => shape(line, before, after))
   })
 }
 
@@ -175,7 +175,7 @@ function shape(line: Line, before: Line | null, after: Line | null): WallShape {
     cornerOf(before?.foot ?? null, foot, 'after'),
     cornerOf(foot, after?.foot ?? null, 'before'),
   ]
-  const plan = planOf(foot, farSideOf(foot, corners))
+  const plan = stripPlan(foot, farSideOf(foot, corners))
   const length = piece.to - piece.from
   const known = { id: wall.id, part: wall.part, plan, length, faceArea: faceAreaOf(wall) }
   if (head) {
@@ -183,8 +183,8 @@ function shape(line: Line, before: Line | null, after: Line | null): WallShape {
       cornerOf(before && (before.head ?? before.foot), head, 'after'),
       cornerOf(head, after && (after.head ?? after.foot), 'before'),
     ]
-    const above = planOf(head, farSide(head, ...top))
-    const below = planOf(foot, farSide(foot, ...corners))
+    const above = stripPlan(head, farSide(head, ...top))
+    const below = stripPlan(foot, farSide(foot, ...corners))
     return { ...known, plan: below, body: { kind: 'mesh', mesh: betweenRings(below, above, z0, z1) } }
   }
   const upright = piece.region.length === 1 && Math.abs(piece.area - length * (z1 - z0)) < TOLERANCE.point

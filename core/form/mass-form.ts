@@ -1,5 +1,5 @@
 import { buildRecipe, recipeKey, type LeftOutMove } from '../moves'
-import { planOf } from './plan'
+import { planFromAbove } from './plan'
 import { canonical, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
 import {
   bandsOf,
@@ -70,7 +70,7 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     faces: () => (faces ??= facesOf(solid)),
     flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
     bands: () => (bands ??= bandsOf(solid)),
-    plan: () => (plan ??= planOf(body.flats(), form.swept?.sweep ?? null)),
+    plan: () => (plan ??= planFromAbove(body.flats(), form.swept?.sweep ?? null)),
   }
   return body
 }

@@ -17,7 +17,7 @@ import {
 } from '../solid'
 
 /** The plan of a form from above, m: all that looks up; of a twisted one all that its outline passes over as it turns. */
-export function planOf(flats: Face[], sweep: Sweep | null): Region {
+export function planFromAbove(flats: Face[], sweep: Sweep | null): Region {
   if (sweep?.twist && sweep.twist.angle !== 0) return twistedPlan(sweep, sweep.twist)
   return uniteRegions(
     flats

@@ -104,7 +104,7 @@ export function fitOf(
   top: number,
   rect: Rect,
   envelope: Envelope,
-  planOf: () => Region,
+  planIn: () => Region,
 ): Fit {
   const limits: LimitFigure[] = []
   const placed = placeSolid(solid, at).positions
@@ -127,7 +127,7 @@ export function fitOf(
   }
   // What stands on the ground, under all planes and within the region, is inside: no body needs to be cut for that.
   const stands = standsOver(placed) && limits.every((l) => l.over <= 0) && isWhole(solid)
-  const within = stands && areaOf(subtractRegions(planOf(), envelope.region)) < TOLERANCE.rounding ? planOf() : null
+  const within = stands && areaOf(subtractRegions(planIn(), envelope.region)) < TOLERANCE.rounding ? planIn() : null
   const found = within
     ? { plan: within, volume: 0, mesh: null }
     : top > TOLERANCE.point

@@ -22,7 +22,7 @@ export function leaned(lines: Outline[], by: number, name: string): Outline[] {
   const meet = () =>
     refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.')
   const moved = lines.map((line) => {
-    const moved = set(line, by)
+    const moved = setOff(line, by)
     const vanished =
       moved === null ||
       Math.sign(loopArea(moved.points)) !== Math.sign(loopArea(line.points)) ||
@@ -53,7 +53,7 @@ interface Edge {
   b: Vec2
 }
 
-function set(line: Outline, by: number): Outline | null {
+function setOff(line: Outline, by: number): Outline | null {
   const edges = edgesOf(line)
   const only = edges[0]
   if (edges.length === 1 && only?.arc && isCircle(only.arc)) {

@@ -30,14 +30,14 @@ export function uniteRegions(regions: Region[]): Region {
   if (filled.length <= 1) return filled[0] ?? []
   const met = regionsMeeting(filled)
   // Each region winds once round what it encloses: what they wind round together, at least once, is their union.
-  return near(met, (shift, back) =>
+  return nearOrigin(met, (shift, back) =>
     withKernel((kernel, own) => back(own(new kernel.CrossSection(met.flatMap(shift), 'Positive')))),
   )
 }
 
 /** The region that loops enclose counter-clockwise, where they may cross themselves: what has turned inside out is gone. */
 export const enclosed = (region: Region): Region =>
-  near([region], (shift, back) =>
+  nearOrigin([region], (shift, back) =>
     withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))),
   )
 
@@ -78,7 +78,7 @@ export function offSegment(p: Vec2, a: Vec2, b: Vec2): number {
 function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
   if (a.length === 0 || b.length === 0) return how === 'subtract' ? a : []
   const [one, two] = regionsMeeting([a, b]) as [Region, Region]
-  return near([one, two], (shift, back) =>
+  return nearOrigin([one, two], (shift, back) =>
     withKernel((kernel, own) =>
       back(
         own(
@@ -92,7 +92,7 @@ function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
 }
 
 /** Works near the origin, so that the kernel's integer grid is fine wherever the site lies. */
-function near(
+function nearOrigin(
   regions: Region[],
   work: (shift: (r: Region) => Region, back: (c: CrossSection) => Region) => Region,
 ): Region {

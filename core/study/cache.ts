@@ -160,7 +160,7 @@ export class StudyCache {
     const [first, ...rest] = group
     if (!first) return 0
     if (rest.length === 0) return first.body.volume
-    return this.memo.of(first, 'volume', group, () =>
+    return this.memo.keep(first, 'volume', group, () =>
       unionVolume(
         group.map((f) =>
           placeSolid(f.body.solid, { ...f.at, x: f.at.x - first.at.x, y: f.at.y - first.at.y, z: f.at.z - first.at.z }),
@@ -173,13 +173,13 @@ export class StudyCache {
   groupFootprint(group: MassForm[]): number {
     const [first] = group
     return first
-      ? this.memo.of(first, 'footprints', group, () => areaOf(uniteRegions(group.map((f) => this.footprint(f)))))
+      ? this.memo.keep(first, 'footprints', group, () => areaOf(uniteRegions(group.map((f) => this.footprint(f)))))
       : 0
   }
 
   /** The plan of a mass where it stands. */
   private footprint(form: MassForm): Region {
-    return this.memo.of(form, 'footprint', [], () =>
+    return this.memo.keep(form, 'footprint', [], () =>
       form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at))),
     )
   }
@@ -209,7 +209,7 @@ export class StudyCache {
     if (!plate) return null
     const { use, order } = form
     if (!lowAbove(form, z, headroom))
-      return this.memo.of(plate, 'share', [use, order], () => ({ plate, low: [], use, order }))
+      return this.memo.keep(plate, 'share', [use, order], () => ({ plate, low: [], use, order }))
     return {
       plate,
       low: lessWhatGoesOn(lowRegion(form, plate, z, headroom), form, z, headroom, near, (o, at) => this.plate(o, at)),

@@ -66,15 +66,15 @@ export function studyGround(
   const ring = site ? siteRing(site, numbers) : null
   // The same object while its numbers stay, so that what hangs on it stays too, and a drag does not offset the site anew.
   const envelope = site
-    ? cache.memo.of(site, 'envelope', [siteKey(site, numbers)], () => envelopeOf(site, numbers))
+    ? cache.memo.keep(site, 'envelope', [siteKey(site, numbers)], () => envelopeOf(site, numbers))
     : null
   const bytes = terrain?.kind === 'survey' ? assets(terrain.asset) : null
-  const tin = bytes ? cache.memo.of(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
+  const tin = bytes ? cache.memo.keep(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
   const flat = terrain?.kind === 'level' ? numbers.length(terrain.height) : null
   const height = tin ? (x: number, y: number) => heightAt(tin, x, y) : () => flat
   // A form that only grows taller keeps its foot.
   const footOn = (form: MassForm) => {
-    const plan = planOf(form)
+    const plan = standingPlan(form)
     return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1))
   }
   const fits = new Map<Id, Fit>()
@@ -82,11 +82,11 @@ export function studyGround(
   for (const form of forms) {
     const fit =
       envelope &&
-      cache.memo.of(form, 'fit', [envelope], () =>
-        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => planOf(form))),
+      cache.memo.keep(form, 'fit', [envelope], () =>
+        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => standingPlan(form))),
       )
     if (fit) fits.set(form.id, fit)
-    const foot = terrain ? cache.memo.of(form, 'foot', [tin, flat], () => footOn(form)) : null
+    const foot = terrain ? cache.memo.keep(form, 'foot', [tin, flat], () => footOn(form)) : null
     if (foot)
       feet.set(form.id, {
         ...foot,
@@ -136,7 +136,7 @@ const siteKey = (site: Site, numbers: Numbers): string =>
   ])
 
 /** The plan of a mass where it stands, m. */
-export const planOf = (form: MassForm): Region =>
+export const standingPlan = (form: MassForm): Region =>
   form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at)))
 
 /** m between contours for drawing: so that there are a dozen or two of them. */

@@ -9,7 +9,7 @@ export type { Check, Study, Totals } from './types'
 export {
   contoursApart,
   NO_ASSETS,
-  planOf,
+  standingPlan,
   type Assets,
   type GroundStudy,
   type MassGround,

@@ -12,7 +12,7 @@ import {
   type Project,
 } from '../project'
 import { arcBetween, arcPoints, loopArea, type Vec2 } from '../solid'
-import { planOf } from './ground'
+import { standingPlan } from './ground'
 
 export interface PictureStudy {
   id: Id
@@ -34,7 +34,7 @@ export function modelOf(
     mass: (id) => {
       const form = byId.get(id)
       if (!form) return null
-      const corners = [...planOf(form)].sort((a, b) => loopArea(b) - loopArea(a))[0] ?? []
+      const corners = [...standingPlan(form)].sort((a, b) => loopArea(b) - loopArea(a))[0] ?? []
       return { corners, base: form.base, centre: middleOf(corners) }
     },
   }

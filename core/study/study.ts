@@ -192,14 +192,14 @@ function wallsByLevel(parts: PartStudy[]): Map<string, PartStudy[]> {
 /** Floor less the plans of the walls that stand on it, m2; null while no wall stands there. */
 function netOf(cache: StudyCache, floor: Floor, walls: PartStudy[]): number | null {
   if (walls.length === 0) return null
-  const rects = walls.map((w) => cache.memo.of(w, 'rect', [], () => rectOf(w.plan)))
+  const rects = walls.map((w) => cache.memo.keep(w, 'rect', [], () => rectOf(w.plan)))
   return floor.islands.reduce((sum, island) => {
-    const extent = cache.memo.of(island, 'rect', [], () => rectOf(island.counted))
+    const extent = cache.memo.keep(island, 'rect', [], () => rectOf(island.counted))
     const here = walls.filter((_, i) => rectsMeet(rects[i] as Rect, extent))
     return (
       sum +
       (here.length
-        ? cache.memo.of(island, `net at ${floor.level.id}`, here, () =>
+        ? cache.memo.keep(island, `net at ${floor.level.id}`, here, () =>
             areaOf(subtractRegions(island.counted, uniteRegions(here.map((w) => w.plan)))),
           )
         : island.area)

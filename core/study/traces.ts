@@ -2,7 +2,7 @@ import { type Comparison, compareLine, worldOf, scalingOf } from '../picture'
 import { silhouetteOf } from '../slice'
 import { type Region, uniteRegions, type Vec2 } from '../solid'
 import { type Id, refuse } from '../values'
-import { planOf } from './ground'
+import { standingPlan } from './ground'
 import { traceLines } from './pictures'
 import type { Study } from './types'
 
@@ -27,7 +27,7 @@ export function compareTrace(study: Study, trace: Id, stand = 0): Comparison & {
     const floor = study.floors.find((f) => f.level.id === lies.level)
     const outline: Region = floor?.plates.length
       ? uniteRegions(floor.plates.map((p) => p.region))
-      : uniteRegions(forms.map(planOf))
+      : uniteRegions(forms.map(standingPlan))
     const world = lines.map((line) => line.map(([u, w]): Vec2 => [laid.corner[0] + u, laid.corner[1] + w]))
     return {
       ...(compareLine(world, closed, outline) ??

@@ -2,7 +2,7 @@ import type { MassForm } from '../form'
 import { inOrder, type Id, type Scheme } from '../project'
 import { areaOf, intersectRegions, loopArea, TOLERANCE } from '../solid'
 import type { StudyCache } from './cache'
-import { planOf } from './ground'
+import { standingPlan } from './ground'
 import type { Floor } from './floor'
 
 /** Floor areas of a wing by level, m2; the wing of a mass by its id. */
@@ -24,12 +24,14 @@ export function studyWings(scheme: Scheme, forms: MassForm[], floors: Floor[], c
     of.set(
       form.id,
       told ??
-        cache.memo.of(form, 'wing', wings, () => {
+        cache.memo.keep(form, 'wing', wings, () => {
           let best: { id: Id; area: number } | null = null
           for (const wing of wings) {
             if (!wing.outline) continue
             const area = areaOf(
-              intersectRegions(planOf(form), [loopArea(wing.outline) < 0 ? [...wing.outline].reverse() : wing.outline]),
+              intersectRegions(standingPlan(form), [
+                loopArea(wing.outline) < 0 ? [...wing.outline].reverse() : wing.outline,
+              ]),
             )
             if (area > (best?.area ?? 0) + TOLERANCE.point) best = { id: wing.id, area }
           }

@@ -6,7 +6,7 @@ export class Memo {
   private readonly things = new WeakMap<object, Map<string, { from: readonly unknown[]; value: unknown }>>()
 
   /** The value named `what` of `thing`; made anew only when an entry of `from` differs from last time. */
-  of<T>(thing: object, what: string, from: readonly unknown[], make: () => T): T {
+  keep<T>(thing: object, what: string, from: readonly unknown[], make: () => T): T {
     let kept = this.things.get(thing)
     if (!kept) this.things.set(thing, (kept = new Map()))
     const known = kept.get(what)

@@ -12,7 +12,7 @@ export const faultyBody: Check = {
     forms.flatMap((form) => {
       const mass = scheme.masses[form.id]
       const read = mass?.recipe.some(fromFile) ?? false
-      const fault = context.memo.of(form.body, 'fault', [], () =>
+      const fault = context.memo.keep(form.body, 'fault', [], () =>
         bodyFault(form.body.solid, read ? undefined : 'edges'),
       )
       if (!fault || !mass) return []

@@ -10,10 +10,10 @@ export const lowHeadroom: Check = {
     return floors.flatMap((floor) =>
       floor.noted.flatMap((island) => {
         if (!island.shares.some((s) => s.low.length)) return []
-        const region = context.memo.of(island, 'low', [], () =>
+        const region = context.memo.keep(island, 'low', [], () =>
           subtractRegions(subtractRegions(island.region, island.counted), island.slivers.flat()),
         )
-        const area = context.memo.of(region, 'area', [], () => areaOf(region))
+        const area = context.memo.keep(region, 'area', [], () => areaOf(region))
         if (area < 0.01) return []
         const masses = island.shares.filter((s) => s.low.length).map((s) => s.plate.mass)
         const names = masses.map((m) => context.scheme.masses[m]?.name ?? '').join(', ')

@@ -17,7 +17,7 @@ export const storeyTooLow: Check = {
           p.base.level,
           Math.max(
             slabs.get(p.base.level) ?? 0,
-            context.memo.of(buildUp, 'thick', [context.numbers], () => buildUpThickness(buildUp, context.numbers)),
+            context.memo.keep(buildUp, 'thick', [context.numbers], () => buildUpThickness(buildUp, context.numbers)),
           ),
         )
     }

@@ -30,7 +30,7 @@ export const wallGap: Check = {
       if (!own) return []
       const storeys = new Set(own.map((w) => w.part.base?.level))
       const near = forms.filter((o) => rectsMeet(o.rect, form.rect, 0.1))
-      const missing = context.memo.of(
+      const missing = context.memo.keep(
         form,
         'gaps',
         [...own, null, ...levels.map((l) => `${l.height} ${l.kind}`), scheme.masses[form.id]?.takes, ...near],

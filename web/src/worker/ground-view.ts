@@ -191,7 +191,7 @@ export function sectionView(study: Study, upright: Upright, origin: Vec2): NonNu
   const { right } = uprightFrame(upright.azimuth)
   const along = right[0] * origin[0] + right[1] * origin[1]
   const regions = study.forms.flatMap((form) => {
-    const region = study.context.memo.of(form, 'section', [upright.azimuth, upright.toward], (): Region =>
+    const region = study.context.memo.keep(form, 'section', [upright.azimuth, upright.toward], (): Region =>
       sectionOf(form, upright),
     )
     const area = areaOf(region)

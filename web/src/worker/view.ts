@@ -145,13 +145,13 @@ function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
     .filter((f) => !takers.has(f.id))
     .flatMap((form) => {
       const plate = study.context.plateAt(form, floor.level.height)
-      return plate ? memo.of(plate, 'shifted', [...origin], () => shifted(plate.region, origin)) : []
+      return plate ? memo.keep(plate, 'shifted', [...origin], () => shifted(plate.region, origin)) : []
     })
 }
 
 function shapeOf(floor: Floor, [ox, oy]: Vec2): FloorShape {
-  return memo.of(floor.islands, 'shape', [ox, oy], () => {
-    const shown = floor.islands.map((island) => memo.of(island, 'view', [ox, oy], () => islandView(island, [ox, oy])))
+  return memo.keep(floor.islands, 'shape', [ox, oy], () => {
+    const shown = floor.islands.map((island) => memo.keep(island, 'view', [ox, oy], () => islandView(island, [ox, oy])))
     return { key: `floor:${++shapesMade}`, plates: shown.flatMap((i) => i.plates), lows: shown.flatMap((i) => i.lows) }
   })
 }
@@ -218,7 +218,7 @@ function proposalView(
 }
 
 function sendPart(part: PartStudy, origin: Vec2, send: (key: string, make: () => Geometry) => string): string {
-  const key = memo.of(part.body ?? part, 'key', [part.id], () => `part:${hash(partKey(part))}`)
+  const key = memo.keep(part.body ?? part, 'key', [part.id], () => `part:${hash(partKey(part))}`)
   return send(key, () => meshGeometry(key, bodyMesh(part.body as NonNullable<PartStudy['body']>), origin))
 }
 
