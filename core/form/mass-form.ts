@@ -1,6 +1,6 @@
-import { buildRecipe, recipeKey, type LeftOutMove } from '../moves'
+import { buildRecipe, recipeKey, type Form, type LeftOutMove } from '../moves'
 import { planFromAbove } from './plan'
-import { canonical, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
+import { canonical, fingerprint, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
 import {
   bandsOf,
   boxOf,
@@ -29,6 +29,8 @@ export interface Body {
   ridge: number | null
   anchor: Vec2
   /** moves that could not be made */ leftOut: LeftOutMove[]
+  /** where it is twisted and nothing else: its content without the levels, and the heights (m, as text) at which its cut hangs on that alone */
+  turned: { key: string; rows: ReadonlySet<string> } | null
   faces(): Face[]
   /** its faces in flat bits */ flats(): Face[]
   bands(): Bands
@@ -67,12 +69,23 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     ridge: form.ridge,
     anchor: form.anchor,
     leftOut: form.leftOut,
+    turned: turnedOf(form, numbers),
     faces: () => (faces ??= facesOf(solid)),
     flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
     bands: () => (bands ??= bandsOf(solid)),
-    plan: () => (plan ??= planFromAbove(body.flats(), form.swept?.sweep ?? null)),
+    plan: () => (plan ??= planFromAbove(body.flats, form.swept?.sweep ?? null)),
   }
   return body
+}
+
+/** A height as it is compared: to a thousandth of a millimetre. */
+export const heightText = (z: number): string => z.toFixed(6)
+
+function turnedOf({ swept }: Form, { heights, base }: StandingNumbers): Body['turned'] {
+  if (!swept?.sweep.twist) return null
+  // A row of the body lies at every level: there its cut is the outline, turned.
+  const rows = new Set([...heights.values()].map((h) => heightText(tidy(h - base))))
+  return { key: fingerprint(JSON.stringify(swept)), rows }
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */

@@ -17,10 +17,10 @@ import {
 } from '../solid'
 
 /** The plan of a form from above, m: all that looks up; of a twisted one all that its outline passes over as it turns. */
-export function planFromAbove(flats: Face[], sweep: Sweep | null): Region {
+export function planFromAbove(flats: () => Face[], sweep: Sweep | null): Region {
   if (sweep?.twist && sweep.twist.angle !== 0) return twistedPlan(sweep, sweep.twist)
   return uniteRegions(
-    flats
+    flats()
       .filter((f) => f.plane.n[2] > TOLERANCE.slope)
       .map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y])))
       .filter((r) => areaOf(r) > TOLERANCE.area),

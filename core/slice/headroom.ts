@@ -1,6 +1,7 @@
 import type { Body, MassForm } from '../form'
 import {
   areaOf,
+  flatsOf,
   intersectRegions,
   loopArea,
   placePoint,
@@ -85,7 +86,8 @@ export function lessWhatGoesOn(
 function roofsOf(body: Body, wallLike: number): Roofs {
   const kept = known.get(body)
   if (kept?.wallLike === wallLike) return kept
-  const flats = body.flats()
+  const least = Math.sin((wallLike * Math.PI) / 180) - TOLERANCE.rounding
+  const flats = bitsThatMayBe(body, least)
   // What is curved is wall-like or roof-like as a whole, by its mean slope.
   const mean = new Map<Surface, { up: number; area: number }>()
   for (const { surface, plane, area } of flats)
@@ -99,7 +101,6 @@ function roofsOf(body: Body, wallLike: number): Roofs {
     const m = f.surface && mean.get(f.surface)
     return m ? m.up / m.area : f.plane.n[2]
   }
-  const least = Math.sin((wallLike * Math.PI) / 180) - TOLERANCE.rounding
   const faces = flats
     .filter((f) => f.plane.n[2] > TOLERANCE.slope && tilt(f) > least)
     .map((face) => {
@@ -109,6 +110,26 @@ function roofsOf(body: Body, wallLike: number): Roofs {
   const roofs = { wallLike, lowest: Math.min(...faces.map((f) => f.low)), faces }
   known.set(body, roofs)
   return roofs
+}
+/** The flat bits that can be roof-like: those that look up that far, and those of one surface with them. The others are not even put together. */
+function bitsThatMayBe(body: Body, least: number): Face[] {
+  const { solid } = body
+  const up = solid.facets.map((f) => f.plane.n[2] > least)
+  const surfaces = new Set(solid.facets.flatMap((f, i) => (up[i] && f.surface ? [f.surface] : [])))
+  const may = solid.facets.map(
+    (f, i) => up[i] || (f.surface !== undefined && f.surface !== null && surfaces.has(f.surface)),
+  )
+  const count = solid.facetOf.reduce((n, f) => n + (may[f] ? 1 : 0), 0)
+  if (count * 4 > solid.facetOf.length) return body.flats()
+  const triangles = new Uint32Array(count * 3)
+  const facetOf = new Uint32Array(count)
+  let n = 0
+  solid.facetOf.forEach((f, t) => {
+    if (!may[f]) return
+    triangles.set(solid.triangles.subarray(t * 3, t * 3 + 3), n * 3)
+    facetOf[n++] = f
+  })
+  return flatsOf({ ...solid, triangles, facetOf })
 }
 interface Roofs {
   wallLike: number

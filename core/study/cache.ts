@@ -1,4 +1,4 @@
-import { bodyKey, buildBody, standMass, type Body, type MassForm } from '../form'
+import { bodyKey, buildBody, heightText, standMass, type Body, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { Memo, sameList, standingNumbers, type Mass, type Numbers } from '../project'
 import {
@@ -47,6 +47,8 @@ export class StudyCache {
   /** for whatever else is computed of a thing: volumes, footprints, parts */
   readonly memo = new Memo()
 
+  /** cuts of twisted bodies at levels, by their content */
+  private readonly turned = new Map<string, Plate | null>()
   private readonly latest = new Map<string, { from: readonly unknown[]; value: unknown }>()
 
   /** The last value of what is named, over all forms that it takes while it is dragged; made anew when an entry of `from` differs. */
@@ -102,6 +104,19 @@ export class StudyCache {
     if (z < form.base - TOLERANCE.height || z > form.top - TOLERANCE.height) return null
     const kept = this.byForm.get(form)
     if (!kept) return plateOf(form, z)
+    const { turned } = form.body
+    const at = heightText(z - form.at.z)
+    if (turned?.rows.has(at)) {
+      // The same outline at the same turn, whatever the other levels do.
+      const { x, y, turn } = form.at
+      const name = `${turned.key}@${x},${y},${turn}@${at}`
+      let plate = this.turned.get(name)
+      if (plate === undefined) {
+        if (this.turned.size > 4000) this.turned.clear()
+        this.turned.set(name, (plate = plateOf(form, z)))
+      }
+      return plate?.mass === form.id ? plate : plate && { ...plate, mass: form.id }
+    }
     const bands = form.body.bands()
     const band = bandAt(bands, z - form.at.z)
     const [plates, key] = bands.constant[band] ? [kept.byBand, band] : [kept.byHeight, z]
