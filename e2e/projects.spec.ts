@@ -9,7 +9,7 @@ test('projects have pictures, are searched, put in order, copied, taken away and
     ['Weigh house', /^Housing round a court/, '7,800.00 m²'],
   ] as const) {
     await page.getByRole('button', { name: 'New project' }).click()
-    await page.getByLabel('name').fill(name)
+    await page.getByLabel('name', { exact: true }).fill(name)
     await page.getByRole('radio', { name: starter }).check()
     await page.getByRole('button', { name: 'Make project' }).click()
     await expect(figure(page, 'total')).toHaveText(total)
@@ -43,7 +43,7 @@ test('a project begins with its site: the tool is in hand at the Ground desk', a
   // Without a name there is a sentence, and nothing is made.
   await page.getByRole('button', { name: 'Make project' }).click()
   await expect(page.getByRole('alert')).toContainText('A project needs a name')
-  await page.getByLabel('name').fill('Lock island')
+  await page.getByLabel('name', { exact: true }).fill('Lock island')
   await page.getByRole('radio', { name: /^A site/ }).check()
   await page.getByRole('button', { name: 'Make project' }).click()
   await expect(page.locator('[data-hint]')).toContainText('first corner of the site')
