@@ -4,7 +4,8 @@ import { lengthOn, liesOn, type Arc } from './arc'
 import { withKernel } from './kernel'
 import { regionsMeeting } from './meet-regions'
 import type { Vec2 } from './place'
-import type { Region } from './rect'
+import { rectOf, rectsMeet, type Region } from './rect'
+import { combinedUpright, uprightOf } from './rectangles'
 import { loopArea } from './solid'
 import { TOLERANCE } from '../values'
 
@@ -77,6 +78,11 @@ export function offSegment(p: Vec2, a: Vec2, b: Vec2): number {
 
 function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
   if (a.length === 0 || b.length === 0) return how === 'subtract' ? a : []
+  if (!rectsMeet(rectOf(a), rectOf(b), TOLERANCE.touch)) return how === 'subtract' ? a : []
+  // Most of what is cut in a building is upright rectangles.
+  const [ra, rb] = [uprightOf(a), uprightOf(b)]
+  const plain = ra && rb ? combinedUpright(ra, rb, how) : null
+  if (plain) return plain
   const [one, two] = regionsMeeting([a, b]) as [Region, Region]
   return nearOrigin([one, two], (shift, back) =>
     withKernel((kernel, own) =>

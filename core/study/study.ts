@@ -199,9 +199,17 @@ function netOf(cache: StudyCache, floor: Floor, walls: PartStudy[]): number | nu
     return (
       sum +
       (here.length
-        ? cache.memo.keep(island, `net at ${floor.level.id}`, here, () =>
-            areaOf(subtractRegions(island.counted, uniteRegions(here.map((w) => w.plan)))),
-          )
+        ? cache.memo.keep(island, `net at ${floor.level.id}`, here, () => {
+            // Storeys that are alike share one island, and walls that stand alike leave the same of it.
+            const nets = cache.memo.keep(island, 'nets', [], () => new Map<string, number>())
+            const key = here.map((w) => JSON.stringify(w.plan)).join()
+            const known = nets.get(key)
+            if (known !== undefined) return known
+            if (nets.size > 100) nets.clear()
+            const net = areaOf(subtractRegions(island.counted, uniteRegions(here.map((w) => w.plan))))
+            nets.set(key, net)
+            return net
+          })
         : island.area)
     )
   }, 0)
