@@ -81,7 +81,7 @@ export function Compare() {
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-compare>
       {choice}
-      <table className="table table-xs w-full max-w-3xl text-[12.5px]">
+      <table className="table table-xs edge w-full max-w-3xl text-[12.5px]">
         <thead className="sticky top-0 bg-panel text-[11px] text-ink2">
           <tr className="border-b border-line">
             <th className="px-3 py-1 text-left font-medium" />

@@ -21,7 +21,7 @@ export function Ledger() {
   return (
     <div className="flex min-h-0 flex-1 flex-col" data-ledger>
       <div className="min-h-0 flex-1 overflow-auto">
-        <table className="table table-xs w-full text-[12.5px]">
+        <table className="table table-xs edge w-full text-[12.5px]">
           <caption className="px-3 pb-2 text-left text-[12px] text-ink2">
             Gross, in m², to the mass face; heights and perimeters in the project's unit. Floor under{' '}
             {showNumber(typeof project.headroom === 'number' ? project.headroom : 2, 'length', 'm', 2)} m clear is low
