@@ -10,7 +10,7 @@ import { tiltOf } from './print'
 import { shapeRoof, type Overhangs } from './roofs'
 import { lidsByMass, sharing, slabsByMass, wallInputs } from './wall-inputs'
 import { isRoofBody, nearTo, openStretches, standsIn, supportsOf } from './stands'
-import { shapeWalls, together, type WallShape } from './walls'
+import { shapeWalls, together, type WallShape, type WallInput } from './walls'
 
 export type PartRole =
   | 'wall'
@@ -42,7 +42,19 @@ export interface PartStudy {
 }
 
 /** Computes parts from what they saw of their hosts and from the levels as they are; walls of a storey are joined together. */
-export function studyParts(context: FabricContext, parts: Part[] = inOrder(context.scheme.parts)): PartStudy[] {
+export function studyParts(context: FabricContext, parts?: Part[]): PartStudy[] {
+  const steps = partSteps(context, parts)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same step by step: yields how much of it is done, 0 to 1, so that whoever runs it can pause, or leave off. */
+export function* partSteps(
+  context: FabricContext,
+  parts: Part[] = inOrder(context.scheme.parts),
+): Generator<number, PartStudy[]> {
   const thicknesses = new Map(
     Object.values(context.project.buildUps).map((b) => [b.id, buildUpThickness(b, context.numbers)]),
   )
@@ -50,9 +62,12 @@ export function studyParts(context: FabricContext, parts: Part[] = inOrder(conte
   const slabs = slabsByMass(context, parts, thicknessOf)
   const lids = lidsByMass(parts, thicknessOf)
   const shared = sharing(parts)
-  const inputs = parts
-    .filter((p) => p.kind === 'wall')
-    .flatMap((part) => wallInputs(context, part, thicknessOf(part), slabs, lids, shared.get(part.id)))
+  const inputs: WallInput[] = []
+  for (const [i, part] of parts.entries()) {
+    if (part.kind === 'wall')
+      inputs.push(...wallInputs(context, part, thicknessOf(part), slabs, lids, shared.get(part.id)))
+    if (i % STEP === 0) yield i / parts.length / 2
+  }
   const stretches = new Map<string, WallShape[]>()
   for (const shape of shapeWalls(inputs, context.memo)) {
     const list = stretches.get(shape.part)
@@ -67,21 +82,28 @@ export function studyParts(context: FabricContext, parts: Part[] = inOrder(conte
   )
   const throughAt = throughWalls(context, parts, walls)
 
-  return parts.map((part): PartStudy => {
+  const studied: PartStudy[] = []
+  for (const [i, part] of parts.entries()) {
     const thickness = thicknessOf(part)
     const tie = bondOf(context, part)
     const bond = part.kind === 'wall' && tie.status === 'bonded' && !walls.has(part.id) ? NOTHING_FREE : tie
     const shape = shapeOf(context, part, thickness, bond, walls, throughAt)
-    return context.memo.keep(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
-      id: part.id,
-      part,
-      bond,
-      thickness,
-      ...shape,
-      volume: shape.body ? bodyVolume(shape.body) : 0,
-    }))
-  })
+    studied.push(
+      context.memo.keep(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
+        id: part.id,
+        part,
+        bond,
+        thickness,
+        ...shape,
+        volume: shape.body ? bodyVolume(shape.body) : 0,
+      })),
+    )
+    if (i % STEP === 0) yield 0.5 + i / parts.length / 2
+  }
+  return studied
 }
+/** how many parts are computed between two pauses */
+const STEP = 64
 
 const NOTHING_FREE: Bond = { status: 'loose', why: 'nothing of its face stands free any more', left: false }
 

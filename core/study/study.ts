@@ -1,4 +1,4 @@
-import { isWall, studyParts, type FabricContext, type PartStudy } from '../fabric'
+import { isWall, partSteps, type FabricContext, type PartStudy } from '../fabric'
 import type { MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, Refusal, refuse, sameList, type Project, type Scheme } from '../project'
@@ -14,6 +14,7 @@ import {
 } from '../solid'
 import { lowAbove, type Headroom } from '../slice'
 import { StudyCache } from './cache'
+import type { Finding } from './finding'
 import { CHECKS } from './findings'
 import { NO_ASSETS, studyGround, type Assets, type GroundStudy } from './ground'
 import { modelOf, studyPictures } from './pictures'
@@ -23,7 +24,7 @@ import type { Floor } from './floor'
 
 /**
  * Everything computed of a scheme: levels, standing masses, floors, totals, fabric, findings. A generator, so that a worker
- * can pause between masses and drop what has gone stale; `studyScheme` runs it through. While something is only tried
+ * can pause and drop what has gone stale; it yields how much is done, 0 to 1; `studyScheme` runs it through. While something is only tried
  * (`trying`), checks that take long are left for afterwards.
  */
 export function* studySteps(
@@ -33,7 +34,7 @@ export function* studySteps(
   assets: Assets = NO_ASSETS,
   trying = false,
   checks: readonly Check[] = CHECKS,
-): Generator<void, Study> {
+): Generator<number, Study> {
   const scheme =
     project.schemes[schemeId] ??
     refuse('unknown-id', 'That scheme is not there.', 'Choose one of the schemes of the project.')
@@ -49,14 +50,15 @@ export function* studySteps(
   const forms: MassForm[] = []
   const around: MassForm[] = []
   const unbuilt: Study['unbuilt'] = []
-  for (const mass of inOrder(scheme.masses)) {
+  const masses = inOrder(scheme.masses)
+  for (const [i, mass] of masses.entries()) {
     try {
       ;(mass.context ? around : forms).push(cache.form(mass, numbers, heights))
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
       unbuilt.push({ mass, say: e.say, remedy: e.remedy })
     }
-    yield
+    yield (0.2 * i) / masses.length
   }
   const context: FabricContext = {
     project,
@@ -80,19 +82,18 @@ export function* studySteps(
       ? forms.filter((o) => o.base < level.height + headroom.height && o.top > level.height)
       : []
     floors.push(cache.floor(level, here, over, headroom, smallest))
-    yield
+    yield 0.2 + (0.2 * floors.length) / levels.length
   }
-  const parts = studyParts(context)
-  yield
+  const parts = yield* partsWithin(context, 0.4, 0.8)
   const walls = wallsByLevel(parts)
   const measured = floors.map((floor): Floor => ({
     ...floor,
     net: netOf(cache, floor, walls.get(floor.level.id) ?? []),
   }))
   const ground = studyGround(project, forms, numbers, cache, assets)
-  yield
+  yield 0.85
   const totals = totalsOf(context, cache, measured, forms, ground)
-  yield
+  yield 0.88
   const pictures = studyPictures(project, modelOf(project, forms, numbers, heights))
   const study = {
     project,
@@ -110,11 +111,13 @@ export function* studySteps(
     wings: studyWings(scheme, forms, measured, cache),
   }
   const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
-  const found = checks.flatMap((check) => {
+  const found: Finding[] = []
+  for (const check of checks) {
     const findings = trying && check.afterwards ? (cache.found.get(check.kind) ?? []) : check.run(study)
     if (!trying && check.afterwards) cache.found.set(check.kind, findings)
-    return findings
-  })
+    found.push(...findings)
+    yield 0.9
+  }
   const whole = {
     ...study,
     findings: found.filter((f) => !mutes.has(f.key)),
@@ -125,6 +128,16 @@ export function* studySteps(
   }
   wholes.set(cache, { from, trying, study: whole })
   return whole
+}
+
+/** The parts, as a share of the whole from one number to another. */
+function* partsWithin(context: FabricContext, from: number, to: number): Generator<number, PartStudy[]> {
+  const steps = partSteps(context)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+    yield from + (to - from) * step.value
+  }
 }
 
 /** The last whole study of a cache, and what it was computed from. */

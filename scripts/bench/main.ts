@@ -94,7 +94,7 @@ row('preview of a building: 40 masses x 12 levels', offer, null, null)
 row(
   `fabric of ${parts.length} parts, joined and bonded`,
   best(3, () => {
-    studyScheme(made, housesId, warm)
+    studyScheme(made, housesId, new StudyCache())
   }),
   null,
   null,

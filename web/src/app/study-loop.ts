@@ -1,3 +1,4 @@
+import { proxy } from 'comlink'
 import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
 import { onWorkerDied, studyWorker, warmWorker, WorkerDied } from '../worker/client'
@@ -5,7 +6,7 @@ import type { Ask } from '../worker/protocol'
 import { previewed, selectProject, selectSchemeId } from './project-slice'
 import { makeEdit } from './session'
 import { store } from './store'
-import { computationRefused, computed, computing } from './view-slice'
+import { computationRefused, computed, computing, leftOff } from './view-slice'
 import { Refusal, type Project } from '@geotome/core/project'
 import type { Edit } from '@geotome/core/edits'
 
@@ -46,6 +47,18 @@ export function startStudyLoop(): () => void {
   }
 }
 
+/** Leaves off the study under way; what is shown stays of before until something changes, or it is begun again. */
+export function stopComputing(): void {
+  store.dispatch(leftOff(true))
+  void studyWorker.stop()
+}
+
+export function computeAgain(): void {
+  store.dispatch(leftOff(false))
+  asked = null
+  void next()
+}
+
 async function next(): Promise<void> {
   const state = store.getState()
   const project = selectProject(state)
@@ -63,6 +76,7 @@ async function next(): Promise<void> {
     if (!wish.ask.preview && !current.wish.ask.preview && current.instead) return
   }
   asked = wish
+  if (state.view.stopped) store.dispatch(leftOff(false))
   const mine = (current = { ended: run(wish), wish, begun: performance.now(), instead: current !== null })
   await mine.ended
   if (current !== mine) return
@@ -88,7 +102,7 @@ const run = ({ project, ask, edit }: Wish): Promise<void> =>
   })
 
 async function study(project: Project, ask: Ask, edit: string | null): Promise<void> {
-  const slow = setTimeout(() => store.dispatch(computing(true)), 150)
+  const slow = setTimeout(() => store.dispatch(computing(0)), 150)
   try {
     await bringWorkerUp(project)
     const view = await studyWorker.study(ask)
@@ -102,7 +116,7 @@ async function study(project: Project, ask: Ask, edit: string | null): Promise<v
     else store.dispatch(computationRefused({ say: e.message, edit }))
   } finally {
     clearTimeout(slow)
-    if (store.getState().view.computing) store.dispatch(computing(false))
+    if (store.getState().view.computing !== null) store.dispatch(computing(null))
   }
 }
 
@@ -119,6 +133,11 @@ async function bringWorkerUp(project: Project): Promise<void> {
     if (!reachable) {
       stageGeometry.forgetAll()
       await studyWorker.open(project)
+      await studyWorker.tell(
+        proxy((share: number) => {
+          if (store.getState().view.computing !== null) store.dispatch(computing(share))
+        }),
+      )
     } else if (fresh.length) await studyWorker.edit(fresh.map((e) => e.edit))
   } catch (e) {
     known = { project: null, edits: [] }

@@ -47,7 +47,10 @@ export interface ViewState {
   /** raised whenever a result is shown, and the last edit that it holds: what a drag, and whoever waits, is measured by */
   shown: { count: number; edit: string | null; trying: Edit | null }
   refused: string | null
-  computing: boolean
+  /** how much is done of what takes long, 0 to 1; null while nothing does */
+  computing: number | null
+  /** the computation was left off by hand: what is shown is of before */
+  stopped: boolean
   proposing: { masses: string[] | null; choices: Choices } | null
   /** the scheme that the figures are compared with */
   compare: string | null
@@ -85,7 +88,8 @@ const initialState: ViewState = {
   after: null,
   shown: { count: 0, edit: null, trying: null },
   refused: null,
-  computing: false,
+  computing: null,
+  stopped: false,
   proposing: null,
   hover: null,
   moving: null,
@@ -174,7 +178,8 @@ const slice = createSlice({
         state.after !== null && state.study?.scheme === view.scheme && Math.abs(area - state.after) > 0.005
       return { ...state, study: view, shown, before: changed ? state.after : state.before, after: area, refused: null }
     },
-    computing: (state, { payload }: PayloadAction<boolean>) => ({ ...state, computing: payload }),
+    computing: (state, { payload }: PayloadAction<number | null>) => ({ ...state, computing: payload }),
+    leftOff: (state, { payload }: PayloadAction<boolean>) => ({ ...state, stopped: payload }),
     computationRefused: (state, { payload }: PayloadAction<{ say: string; edit: string | null }>) => ({
       ...state,
       refused: payload.say,
@@ -209,6 +214,7 @@ export const {
   proposed,
   computed,
   computing,
+  leftOff,
   computationRefused,
 } = slice.actions
 export const viewReducer = slice.reducer

@@ -1,3 +1,4 @@
+import { computeAgain, stopComputing } from '../app/study-loop'
 import { showNumber } from '@geotome/core/project'
 import { permittedHeight } from '@geotome/core/study'
 import { useProject, useStudy } from '../app/hooks'
@@ -13,6 +14,7 @@ export function Figures() {
   const before = useAppSelector((s) => (s.project.preview ? s.view.after : s.view.before))
   const sheet = useAppSelector((s) => s.view.sheet)
   const busy = useAppSelector((s) => s.view.computing)
+  const stopped = useAppSelector((s) => s.view.stopped)
   const refused = useAppSelector((s) => s.view.refused)
   const shown = useAppSelector((s) => s.view.shown)
   const newest = useAppSelector((s) => s.project.pending.at(-1)?.id ?? s.project.log.at(-1)?.id ?? project.id)
@@ -98,9 +100,20 @@ export function Figures() {
           {refused}
         </span>
       )}
-      {busy && (
-        <span className="text-ink2" role="status">
-          computing ...
+      {busy !== null && !stopped && (
+        <span className="flex items-center gap-2 text-ink2" role="status">
+          computing {busy > 0 ? `${Math.round(busy * 100)} %` : '...'}
+          <button className="btn btn-xs" onClick={stopComputing}>
+            Stop
+          </button>
+        </span>
+      )}
+      {stopped && (
+        <span className="flex items-center gap-2 text-warn" role="status">
+          stopped: the figures are of before
+          <button className="btn btn-xs" onClick={computeAgain}>
+            Compute
+          </button>
         </span>
       )}
       <button

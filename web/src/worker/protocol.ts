@@ -216,6 +216,10 @@ export interface StudyWorker {
   open(project: Project): void
   edit(edits: Edit[]): void
   study(ask: Ask): Promise<Answer>
+  /** `hear` is told from now on how much is done, 0 to 1, of a study that takes long */
+  tell(hear: (share: number) => void): void
+  /** leaves off the study that is under way: its answer is null */
+  stop(): void
   /** the edits that store what the preview offers, that bring parts in line, that remove parts */
   accept(ask: Ask): Promise<Edit>
   /** the edit of a finding's remedy */

@@ -21,6 +21,7 @@ const cacheOf = (scheme: string) => {
 const sent = new Set<string>()
 let project: Project | null = null
 let newest = 0
+let progress: (share: number) => void = () => {}
 const mint = () => crypto.randomUUID()
 
 const SLICE = 24
@@ -44,10 +45,20 @@ const api: StudyWorker = {
     // Checked where they were made, and by the server.
     for (const edit of edits) if (project) project = applyChecked(project, edit)
   },
+  stop() {
+    newest++
+  },
+  tell(hear) {
+    progress = hear
+  },
   async study(ask) {
     const mine = ++newest
     const started = performance.now()
-    const study = await compute(ask, () => mine !== newest)
+    const study = await compute(
+      ask,
+      () => mine !== newest,
+      (share) => progress(share),
+    )
     if (!study) return null
     const view = viewOf(study, ask, sent, performance.now() - started)
     const other =
@@ -121,12 +132,20 @@ async function asked<T>(ask: Ask, answer: (study: Study) => T): Promise<T> {
   return study ? answer(study) : refuse('stale', 'No project is open.')
 }
 
-async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
+/** ms between two tellings of how far it is */
+const TELL = 200
+
+async function compute(
+  ask: Ask,
+  stale: () => boolean,
+  tell: (share: number) => void = () => {},
+): Promise<Study | null> {
   await openKernel(wasmUrl)
   if (!project) return null
   const tried: Project = ask.preview ? applyEdit(project, ask.preview as Edit).project : project
   await needAssets(tried)
   const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt, ask.preview !== null)
+  let told = performance.now()
   for (let last = performance.now(); ;) {
     const step = steps.next()
     if (step.done) return step.value
@@ -134,6 +153,10 @@ async function compute(ask: Ask, stale: () => boolean): Promise<Study | null> {
       await new Promise((done) => setTimeout(done))
       if (stale()) return null
       last = performance.now()
+      if (last - told > TELL) {
+        told = last
+        tell(step.value)
+      }
     }
   }
 }
