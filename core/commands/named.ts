@@ -7,6 +7,7 @@ export const LengthSchema = v.union([v.number(), v.pipe(v.string(), v.maxLength(
 /** The name of a thing, or its id. */
 export const NamedSchema = v.pipe(v.string(), v.minLength(1), v.maxLength(120))
 
+/** What is typed as a length, as it is stored: a number in metres, or a formula. Errors: 'formula'. */
 export const numOf = ({ project, scheme }: Study, length: number | string): Num =>
   typeof length === 'number' ? length : readTyped(length, 'length', project, scheme).num
 
@@ -31,7 +32,11 @@ export function named<T extends { id: string; name: string }>(what: string, thin
   )
 }
 
+/** The level of that name or id. Errors: 'unknown-id', with the names that there are; so the others. */
 export const levelNamed = (study: Study, name: string) => named('level', study.levels, name)
+/** The mass of that name or id. */
 export const massNamed = (study: Study, name: string) => named('mass', Object.values(study.scheme.masses), name)
+/** The part of that name or id. */
 export const partNamed = (study: Study, name: string) => named('part', Object.values(study.scheme.parts), name)
+/** The use of that name or id. */
 export const useNamed = (study: Study, name: string) => named('use', Object.values(study.project.uses), name)

@@ -88,6 +88,7 @@ export const schemeFamilies = (collections: Lists): Record<string, Family<AnyEdi
 const thingsOf = (holder: object, key: string): Record<string, Thing> =>
   (holder as Record<string, Record<string, Thing>>)[key] ?? {}
 
+/** The scheme with that id. Errors: 'unknown-id'. */
 export function schemeOf(project: Project, id: string): Scheme {
   return (
     project.schemes[id] ??

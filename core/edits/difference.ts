@@ -21,6 +21,7 @@ export type Change = LeafChange | OrderChange
 export type Found = null | { is: string | number | boolean | null } | { sign: string }
 
 type Dict = Record<string, unknown>
+/** Returns true for an object of named values: neither null nor a list. */
 export const isDict = (value: unknown): value is Dict =>
   typeof value === 'object' && value !== null && !Array.isArray(value)
 
@@ -32,6 +33,7 @@ export const foundOf = (value: unknown): Found =>
       ? { is: value as string | number | boolean | null }
       : { sign: fingerprint(canonical(value)) }
 
+/** Returns true when two places hold the same. */
 export const sameFound = (a: Found, b: Found): boolean => canonical(a) === canonical(b)
 
 /** The ids of a list's things, or the names in it; null for a list of something else, or with one of them twice. */

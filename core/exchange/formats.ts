@@ -96,6 +96,7 @@ export const FORMATS: Format[] = [
   },
 ]
 
+/** The format with that id. Errors: 'file', with the ids that there are. */
 export const formatNamed = (id: string): Format =>
   FORMATS.find((f) => f.id === id) ??
   refuse('file', `There is no format "${id}".`, `Choose one of ${FORMATS.map((f) => f.id).join(', ')}.`)

@@ -20,5 +20,6 @@ export const READ_LIMITS = {
 /** Seconds that a file may take to be read once its reader has started: those of a few kilobytes must not make anybody wait. */
 export const secondsFor = (bytes: number): number => Math.min(120, 1.5 + bytes / 250_000)
 
+/** Refuses a file that has more of something than is read. Errors: 'file'. */
 export const tooMany = (what: string, name: string): never =>
   refuse('file', `"${name}" has too many ${what}.`, 'Export only what is needed, or more coarsely.')

@@ -73,6 +73,7 @@ export function partsFrom(context: FabricContext, mint: () => Id, candidates: Ca
   }))
 }
 
+/** Adds parts to the scheme, in one gesture. */
 export const addParts = (context: FabricContext, parts: Part[]): Edit =>
   parts.length
     ? batch(parts.map((thing): SingleEdit => ({ edit: 'part.add', scheme: context.scheme.id, thing })))

@@ -36,6 +36,7 @@ export function takenStoreys(
   )
 }
 
+/** m above the datum; 0 for a level that is not there. */
 export const levelHeight = (context: Pick<FabricContext, 'heights'>, id: string): number => context.heights.get(id) ?? 0
 
 /** The height of a level as a part hangs on it, m: of one that was let go, as it was then. */

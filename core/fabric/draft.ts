@@ -19,8 +19,10 @@ export interface Draft {
   offer: (role: PartRole, area: number, part: Candidate['part'], off?: number | null) => void
 }
 
+/** A tie to a level: so many m above it. */
 export const tie = (level: string, above = 0) => ({ level, above })
 
+/** An empty draft of what becomes of the faces of a form. */
 export function draftFor(context: FabricContext, form: MassForm, how: How): Draft {
   const out: Proposal = { candidates: [], leftOut: [], remarks: [], faces: [] }
   const storeys = takenStoreys(context, form)

@@ -59,6 +59,7 @@ export interface How {
 }
 
 export const USUAL: How = { reach: 'storey', bent: 'upright walls', terraces: false, parapets: false, overrule: {} }
+/** The key by which choices for a face are kept. */
 export const faceKey = (mass: string, face: string): string => `${mass}|${face}`
 
 /** What tells one part of the building from another, whoever made it. A roof and a terrace are one place. */

@@ -24,6 +24,7 @@ export type PartRole =
   | 'pitched roof'
   | 'terrace'
   | 'parapet'
+/** Returns true for walls of all kinds: upright, sloping, curved, of facets. */
 export const isWall = (role: PartRole): boolean => role.endsWith('wall')
 
 /** A part as computed: its tie, body and figures. area: m2 of face (walls, roofs) or of floor (slabs); volume m3. */

@@ -38,6 +38,7 @@ export interface WorldFace {
 export type FacePrint = Extract<Print, { kind: 'face' }>
 export type PlatePrint = Extract<Print, { kind: 'plate' }>
 
+/** A face of a form where the form stands: world coordinates, m. */
 export function worldFace(form: MassForm, face: Face): WorldFace {
   const place = (p: Vec3): Vec3 => [...placePoint([p[0], p[1]], form.at), p[2] + form.at.z]
   const plain = {
@@ -57,6 +58,7 @@ export function worldFace(form: MassForm, face: Face): WorldFace {
     : { ...plain, bent: true, flats }
 }
 
+/** All faces of a form where it stands, m. */
 export const worldFaces = (form: MassForm): WorldFace[] => form.body.faces().map((f) => worldFace(form, f))
 
 /** m along an arc's whole length */
@@ -236,6 +238,7 @@ export function samePlane(a: Plane, b: Plane, points: Vec3[]): boolean {
   return dot > 0 && points.every((p) => Math.abs(b.n[0] * p[0] + b.n[1] * p[1] + b.n[2] * p[2] - b.d) < TOLERANCE.bond)
 }
 
+/** Returns true when two arcs lie on one circle, within the tolerance of the bond, and swell to the same side. */
 export const sameArc = (a: Arc, b: Arc): boolean =>
   Math.hypot(a.x - b.x, a.y - b.y) < TOLERANCE.bond &&
   Math.abs(a.r - b.r) < TOLERANCE.bond &&
@@ -252,4 +255,5 @@ export function sameCorners(a: readonly (readonly number[])[], b: readonly (read
 export const planeOf = ([a = ZERO, b = ZERO, c = ZERO]: Vec3[]): Plane => planeThrough(a, b, c)
 const ZERO: Vec3 = [0, 0, 0]
 
+/** A length to a nanometre, so that prints of one face are the same text. */
 export const exact = (value: number) => Math.round(value * 1e9) / 1e9 + 0

@@ -51,7 +51,9 @@ export function strandAlong(line: Vec2[], off: number): Strand {
 /** the cosine of 20 degrees */
 const NEARLY_STRAIGHT = 0.94
 
+/** Where a strand begins, m in plan. */
 export const startOf = (s: Strand): Vec2 => s.line[0] as Vec2
+/** Where a strand ends, m in plan; a closed one ends where it begins. */
 export const endOf = (s: Strand): Vec2 => (s.closed ? s.line[0] : s.line.at(-1)) as Vec2
 
 /**

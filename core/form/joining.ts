@@ -89,9 +89,11 @@ export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: 
   ])
 }
 
+/** Of a mass that takes all levels but some, and one that takes only some: the levels that the first leaves out and the second does not take. */
 export const exceptions = (a: Mass, b: Mass): Id[] => {
   const [all, only] = a.takes.kind === 'all-but' ? [a, b] : [b, a]
   return all.takes.levels.filter((l) => !only.takes.levels.includes(l))
 }
 
+/** An angle brought between -180 and 180 degrees. */
 export const normal = (degrees: number) => ((((degrees + 180) % 360) + 360) % 360) - 180

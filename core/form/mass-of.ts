@@ -2,6 +2,7 @@ import type { Scheme, Mass } from '../project'
 import { bodyFault } from '../solid'
 import { type Id, refuse } from '../values'
 
+/** The mass with that id. Errors: 'unknown-id'. */
 export const massOf = (scheme: Scheme, id: Id): Mass =>
   scheme.masses[id] ?? refuse('unknown-id', 'That mass is not there any more.', 'Pick another one.')
 /** A body from a file that is open cannot be joined to anything. */

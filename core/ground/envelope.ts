@@ -40,6 +40,7 @@ export interface Envelope {
   slopes: { side: number; plane: Plane; from: number; angle: number }[]
 }
 
+/** The envelope of a site. Lengths in m, slopes in degrees. Errors: as its numbers'. */
 export function envelopeOf(site: Site, numbers: Numbers): Envelope {
   const { ring, side } = orderedRing(site, numbers)
   const setbacks = side.map((k) => numbers.length(site.corners[k]?.setback ?? 0))

@@ -187,6 +187,7 @@ export interface FootGround {
   /** how much of the foot lies beyond the survey, 0 to 1 */ beyond: number
 }
 
+/** The ground along the loops of a foot, looked at every `step` m; null where none of it lies on the survey. */
 export function groundAlong(
   height: (x: number, y: number) => number | null,
   foot: Region,

@@ -2,6 +2,7 @@ import { batch, type Edit } from '../edits'
 import { nextOrder, refuse, type Id, type Scheme } from '../project'
 import type { Vec2 } from '../solid'
 
+/** A wing without an outline. */
 export const addWing = (scheme: Scheme, id: Id, name: string): Edit => ({
   edit: 'wing.add',
   scheme: scheme.id,

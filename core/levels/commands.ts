@@ -210,14 +210,17 @@ function withoutLevel(print: Extract<Part['print'], { kind: 'face' }>, id: Id, o
   }
 }
 
+/** The level with that id. Errors: 'unknown-id'. */
 export const levelOf = (scheme: Scheme, id: Id): Level =>
   scheme.levels[id] ??
   refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
 
+/** m above the datum. */
 export const heightOf = (project: Project, scheme: Scheme, id: Id): number =>
   levelHeights(project, scheme).find((l) => l.id === id)?.height ??
   refuse('unknown-id', 'That level is not there any more.', 'Choose one of the levels in the spine.')
 
+/** The edit that gives a level another tie. */
 export const setTie = (scheme: Scheme, id: Id, tie: Level['tie']): SingleEdit => ({
   edit: 'level.change',
   scheme: scheme.id,
@@ -225,6 +228,7 @@ export const setTie = (scheme: Scheme, id: Id, tie: Level['tie']): SingleEdit =>
   set: { tie },
 })
 
+/** The edit that stacks a level on another one, `by` m higher above it than it was above its own; a fixed one stays as it is. */
 export function restack(project: Project, scheme: Scheme, level: Level, on: Id, by: number): SingleEdit {
   if (level.tie.kind === 'fixed') return setTie(scheme, level.id, level.tie)
   const above = by === 0 ? level.tie.above : tidy(numbersOf(project, scheme).length(level.tie.above) + by)

@@ -21,6 +21,7 @@ export interface Consequences {
   topmost: { name: string; height: number } | null
 }
 
+/** What follows an edit of levels: which of them move, are added or go, and which masses and parts they take along. */
 export function consequencesOf(project: Project, scheme: Scheme, edit: Edit): Consequences {
   const after = applyEdit(project, edit).project
   const next = after.schemes[scheme.id] ?? scheme

@@ -51,6 +51,7 @@ export interface OutlineMove extends MoveBase {
   shape: OutlineShape
   holes: Hole[]
 }
+/** Returns true for the move that draws an outline. */
 export const isOutline = (m: MoveBase): m is OutlineMove => m.move === 'outline'
 
 /** The closed outline in plan that a form begins with, with its holes; drawn in either sense. Edges are straight lines or arcs. */

@@ -18,6 +18,7 @@ export interface RaiseMove extends MoveBase {
   height: Num
   /** up to a level, whatever its height; null: by the height */ upTo: AtLevel | null
 }
+/** Returns true for the move that raises an outline. */
 export const isRaise = (m: MoveBase): m is RaiseMove => m.move === 'raise'
 
 /** Raises the outline to an upright body, by a height or up to a level. Its faces: <id>/<edge> for each side, <id>/top, <id>/base. */

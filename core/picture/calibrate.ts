@@ -54,6 +54,7 @@ export interface Scaling {
   s: number
 }
 
+/** How pixels of a picture become metres, and which way they are turned: by its pairs, or by a usual scale while it has none. */
 export function scalingOf(picture: Pick<Picture, 'pairs' | 'turn'>, numbers: Numbers): Scaling {
   const found = calibrate(picture, numbers)
   const by = ((numbers.angle(picture.turn) - (found?.tilt ?? 0)) * Math.PI) / 180

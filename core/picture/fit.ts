@@ -45,6 +45,7 @@ function through(points: Vec2[]): FitLine {
   return { at, way: [Math.cos(angle), Math.sin(angle)], weight: n }
 }
 
+/** How far a point lies off a line, in pixels; above zero to its left. */
 export const offLine = (line: FitLine, p: Vec2): number =>
   (p[1] - line.at[1]) * line.way[0] - (p[0] - line.at[0]) * line.way[1]
 

@@ -67,6 +67,7 @@ export type ProjectCollections = typeof PROJECT_COLLECTIONS
 export type SchemeCollections = typeof SCHEME_COLLECTIONS
 type WithRecord = Record<string, { record: v.GenericSchema }>
 
+/** The keys of a list of collections. */
 export const keysOf = <C extends object>(collections: C) => Object.keys(collections) as (keyof C & string)[]
 
 /** The fields that hold the collections, for the schema of what holds them. */

@@ -16,6 +16,7 @@ export interface Arc {
 }
 
 const WHOLE = 2 * Math.PI
+/** Returns true when an arc goes all round. */
 export const isCircle = (arc: Pick<Arc, 'sweep'>): boolean => Math.abs(Math.abs(arc.sweep) - WHOLE) < TOLERANCE.rounding
 
 /** A whole circle of 20 km has as many within the tolerance of curves; larger ones are no building's. */

@@ -10,6 +10,7 @@ export interface Bands {
   constant: boolean[]
 }
 
+/** The bands of a body: the heights (m) at which it has corners, and between which of them it stands upright. */
 export function bandsOf({ positions, triangles, facetOf }: Solid): Bands {
   const count = positions.length / 3
   const heights = Float64Array.from(

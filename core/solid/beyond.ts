@@ -23,6 +23,7 @@ export interface Beyond {
   mesh: Mesh
 }
 
+/** What of a placed body lies beyond the room that is allowed: its plan, m3, and triangles. */
 export function beyond(body: Solid, at: Placement, room: Allowed): Beyond {
   return withKernel((kernel, own) => {
     // Near the body, so that single precision is fine wherever the site lies.

@@ -34,6 +34,7 @@ export interface Swept {
   trims: Trim[]
 }
 
+/** The body of one swept region. */
 export const sweepRegion = (swept: Swept): Mesh => unitedSweeps([swept])
 
 /** Several of them as one body. */

@@ -36,6 +36,7 @@ export function parseFaceName(name: string): FaceName {
   return { move, own: own ?? '', borders: rest ? rest.split('+') : [] }
 }
 
+/** The name of its parts: the reverse of parseFaceName. */
 export function printFaceName({ move, own, borders }: FaceName): string {
   return borders.length ? pieceOfFace(faceName(move, own), borders) : faceName(move, own)
 }
@@ -79,11 +80,13 @@ export interface WallPlace {
   stretch: string | null
 }
 
+/** A place taken apart. */
 export function parseWallPlace(place: string): WallPlace {
   const [strip, stretch] = halves(place, '#')
   return { strip, stretch }
 }
 
+/** The place of its parts: the reverse of parseWallPlace. */
 export const printWallPlace = ({ strip, stretch }: WallPlace): string =>
   stretch === null ? strip : `${strip}#${stretch}`
 

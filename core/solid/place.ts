@@ -19,6 +19,7 @@ export function turnOf(degrees: number): { c: number; s: number } {
   return { c: Math.cos((degrees * Math.PI) / 180), s: Math.sin((degrees * Math.PI) / 180) }
 }
 
+/** A point of a body where the body stands: turned, then moved. */
 export function placePoint(p: Vec2, at: Placement): Vec2 {
   const { c, s } = turnOf(at.turn)
   return [at.x + c * p[0] - s * p[1], at.y + s * p[0] + c * p[1]]

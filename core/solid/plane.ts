@@ -1,12 +1,15 @@
 import { TOLERANCE } from '../values'
 import type { Plane, Vec3 } from './solid'
 
+/** The scalar product. */
 export const dotOf = (a: Vec3, b: Vec3): number => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+/** The vector product. */
 export const crossOf = (a: Vec3, b: Vec3): Vec3 => [
   a[1] * b[2] - a[2] * b[1],
   a[2] * b[0] - a[0] * b[2],
   a[0] * b[1] - a[1] * b[0],
 ]
+/** The vector from b to a. */
 export const lessOf = (a: Vec3, b: Vec3): Vec3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
 
 /** The plane of three corners that run counter-clockwise seen against its normal; of corners in one line, some plane through the first. */

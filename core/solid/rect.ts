@@ -12,6 +12,7 @@ export interface Rect {
   y1: number
 }
 
+/** The least upright rectangle about a region, m; one without extent about nothing. */
 export function rectOf(region: Region): Rect {
   const rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }
   for (const loop of region)
@@ -24,5 +25,6 @@ export function rectOf(region: Region): Rect {
   return rect
 }
 
+/** Returns true when two rectangles overlap, or come closer than `by` m; below zero: overlap by more than that. */
 export const rectsMeet = (a: Rect, b: Rect, by: number = TOLERANCE.point): boolean =>
   a.x0 <= b.x1 + by && b.x0 <= a.x1 + by && a.y0 <= b.y1 + by && b.y0 <= a.y1 + by

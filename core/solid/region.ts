@@ -42,7 +42,9 @@ export const enclosed = (region: Region): Region =>
     withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))),
   )
 
+/** What two regions have in common. */
 export const intersectRegions = (a: Region, b: Region): Region => combine(a, b, 'intersect')
+/** The first region without the second. */
 export const subtractRegions = (a: Region, b: Region): Region => (b.length === 0 ? a : combine(a, b, 'subtract'))
 
 /** The region's separate pieces, each an outer loop with its holes. */

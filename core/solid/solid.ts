@@ -82,6 +82,7 @@ export function prism(
   return { positions, triangles: Uint32Array.from(triangles), facetOf: Uint32Array.from(facetOf), facets }
 }
 
+/** A plane of a body where the body stands. */
 export function placePlane(plane: Plane, at: Placement): Plane {
   const { c, s } = turnOf(at.turn)
   const n: Vec3 = [c * plane.n[0] - s * plane.n[1], s * plane.n[0] + c * plane.n[1], plane.n[2]]
@@ -154,6 +155,7 @@ export interface Box {
   z1: number
 }
 
+/** The least upright box about corners, m. */
 export function boxOf(positions: ArrayLike<number>): Box {
   const box = { x0: Infinity, y0: Infinity, z0: Infinity, x1: -Infinity, y1: -Infinity, z1: -Infinity }
   for (let i = 0; i < positions.length; i += 3) {

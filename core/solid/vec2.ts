@@ -4,6 +4,7 @@ import type { Vec2 } from './place'
 /** Points and directions in plan; what more a point has (its height) is not looked at. Lengths in m. */
 type InPlan = readonly [number, number, ...number[]]
 
+/** The vector from b to a. */
 export const minus = (a: InPlan, b: InPlan): Vec2 => [a[0] - b[0], a[1] - b[1]]
 
 /** How far apart two points lie. */

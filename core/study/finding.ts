@@ -19,6 +19,7 @@ export interface Finding {
   fix: { label: string; edit(mint: () => Id): Edit } | null
 }
 
+/** A finding on nothing in particular, with what is told of it in `more`. `id` tells it from others of its kind, from study to study. */
 export const finding = (
   kind: string,
   id: string,

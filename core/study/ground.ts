@@ -25,6 +25,7 @@ import type { StudyCache } from './cache'
 
 /** Stored pictures and surveys by the hash of their content; null where one is not at hand. */
 export type Assets = (hash: string) => Uint8Array | null
+/** Where no stored content is at hand. */
 export const NO_ASSETS: Assets = () => null
 
 /** A mass on the ground: the ground along its foot, and how high its top stands above it by each rule, m. */
@@ -55,6 +56,7 @@ export interface GroundStudy {
   missing: boolean
 }
 
+/** The ground of a scheme: site, envelope, terrain, and how each mass stands in them; m, m2, m3. */
 export function studyGround(
   project: Project,
   forms: MassForm[],

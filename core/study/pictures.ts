@@ -19,6 +19,7 @@ export interface PictureStudy {
   laid: Laid[]
 }
 
+/** What pictures are tied to: the places of masses, their corners, and the axes of circles, m. */
 export function modelOf(
   project: Project,
   forms: MassForm[],
@@ -40,6 +41,7 @@ export function modelOf(
   }
 }
 
+/** Each picture, laid at each of its stands; world coordinates, m. */
 export const studyPictures = (project: Project, model: Model): PictureStudy[] =>
   inOrder(project.pictures).map((p) => ({ id: p.id, laid: p.stands.map((stand) => lay(p, stand, model)) }))
 

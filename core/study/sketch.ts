@@ -37,6 +37,7 @@ interface Seen {
   rect: Rect
 }
 
+/** The small picture of what is studied. */
 export function sketchOf(study: Study): Sketch {
   const seen: Seen[] = []
   const put = (loops: Vec3[][], n: Vec3, soft = false) => {

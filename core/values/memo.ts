@@ -17,5 +17,6 @@ export class Memo {
   }
 }
 
+/** Returns true when two lists hold the very same entries, compared by identity. */
 export const sameList = (a: readonly unknown[], b: readonly unknown[]): boolean =>
   a === b || (a.length === b.length && a.every((x, i) => Object.is(x, b[i])))

@@ -33,6 +33,7 @@ export type RefusalCode =
   | 'changed'
   | 'unforeseen'
 
+/** Throws a refusal: what happened, and what to do. */
 export const refuse = (code: RefusalCode, message: string, remedy = ''): never => {
   throw new Refusal(code, message, remedy)
 }

@@ -9,6 +9,7 @@ export interface Frame {
   z: number
   along: Vec2
 }
+/** A frame at a place (m), its x axis along a direction in plan of length 1. */
 export const frameAt = (x: number, y: number, z: number, along: Vec2 = [1, 0]): Frame => ({ x, y, z, along })
 
 /** Writes bodies and lines in a frame: prisms as extruded profiles, with arcs where they are arcs; everything else as closed triangle sets. */

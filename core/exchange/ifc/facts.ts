@@ -22,6 +22,7 @@ export function compoundAngle(degrees: number | null): readonly { text: string }
   ].map((n) => int(sign * n))
 }
 
+/** The place as a postal address (IfcPostalAddress); null where none is told. */
 export function address(step: StepWriter, { facts }: Project): Reference | null {
   const lines = facts.address
     .split(/[\n,]/)

@@ -13,6 +13,7 @@ interface IfcKind {
   word: 'Wall' | 'Slab' | 'Roof'
 }
 
+/** The class of IFC that a part is written as, with its predefined type. */
 export function kindOf(part: PartStudy): IfcKind {
   switch (part.role) {
     case 'wall':
@@ -40,6 +41,7 @@ export function kindOf(part: PartStudy): IfcKind {
   }
 }
 
+/** Returns true for flat and pitched roofs; terraces and soffits are slabs. */
 export const isRoof = (part: PartStudy): boolean => part.role === 'flat roof' || part.role === 'pitched roof'
 
 /** The roof that a slope belongs to: slopes that one move made meet in its ridge. */

@@ -10,7 +10,9 @@ interface Special {
   text: string
 }
 
+/** A whole number, written without a point. */
 export const int = (value: number): Special => ({ text: String(Math.round(value)) })
+/** A word of an enumeration, written .WORD. */
 export const enumeration = (name: string): Special => ({ text: `.${name}.` })
 export const derived: Special = { text: '*' }
 

@@ -37,7 +37,9 @@ export interface SurveyReader {
   read(bytes: Uint8Array, name: string, options: ReadOptions): SiteRead | Promise<SiteRead>
 }
 
+/** What a file has given before anything of it is read. */
 export const nothing = (): SiteRead => ({ points: [], lines: [], outlines: [], system: null, remarks: [], asks: [] })
+/** Bytes as text in UTF-8, without the mark at its beginning. */
 export const textOf = (bytes: Uint8Array): string => new TextDecoder('utf-8').decode(bytes).replace(/^\uFEFF/, '')
 
 /** Metres to a unit of length by its name. */
