@@ -3,6 +3,7 @@ import Delaunator from 'delaunator'
 import { TOLERANCE, type Region, type Vec2, gapOf } from '../solid'
 import { refuse } from '../values'
 import { splitLines } from './break-lines'
+import { FewEdges } from './few-edges'
 import type { Survey } from './survey'
 
 /** Triangulated ground: points, triangles (counter-clockwise from above), and a grid that finds the triangle at a place. m */
@@ -46,12 +47,17 @@ export function triangulateSurvey(survey: Survey): Tin {
   let lost = 0
   if (segments.length) {
     const bound = new Constrainautor(made)
+    const all = bound.flips
+    const few = new FewEdges()
+    bound.flips = few
     for (let i = 0; i < segments.length; i += 2)
       try {
         bound.constrainOne(segments[i] as number, segments[i + 1] as number)
       } catch {
         lost++
       }
+    few.forEach((edge) => all.add(edge))
+    bound.flips = all
     bound.delaunify(true)
   }
   const triangles = Uint32Array.from(made.triangles)
