@@ -111,9 +111,9 @@ async function study(project: Project, ask: Ask, edit: string | null): Promise<v
     store.dispatch(computed({ view: stageGeometry.keep(view), trying: ask.preview, edit }))
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
-    // What is tried and cannot be made leaves the last good one standing.
-    if (ask.preview && store.getState().project.preview === ask.preview) store.dispatch(previewed(good))
-    else store.dispatch(computationRefused({ say: e.message, edit }))
+    // What is tried and cannot be made leaves the last good one standing; one that is let go already is nobody's concern.
+    if (!ask.preview) store.dispatch(computationRefused({ say: e.message, edit }))
+    else if (store.getState().project.preview === ask.preview) store.dispatch(previewed(good))
   } finally {
     clearTimeout(slow)
     if (store.getState().view.computing !== null) store.dispatch(computing(null))
