@@ -1,5 +1,18 @@
 import { expect, test, type Page } from '@playwright/test'
-import { clickAt, desk, details, drawRectangle, figure, level, newProject, pixel, saved, typeField, verb } from './page'
+import {
+  clickAt,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  level,
+  newProject,
+  pixel,
+  saved,
+  typeField,
+  verb,
+  settled,
+} from './page'
 
 /** The first scheme as the server has it, to the byte. */
 async function first(page: Page): Promise<string> {
@@ -39,7 +52,10 @@ test('whatever is done in a duplicated scheme leaves the first one as it was, to
   await page.getByRole('button', { name: /^Duplicate/ }).click()
   await expect(page.locator('[data-scheme]')).toHaveText('Scheme B')
   const before = await first(page)
-  const total = async () => figure(page, 'total').textContent()
+  const total = async () => {
+    await settled(page)
+    return figure(page, 'total').textContent()
+  }
 
   // A drag of the mass in plan, and one in 3D.
   await clickAt(page, 'plan', [5, 4, 0])

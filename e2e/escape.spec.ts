@@ -22,6 +22,7 @@ test('Escape takes back whatever is being dragged: a mass, a corner, its height,
   await addLevels(page, '3', '3 x 3.15 Upper')
   await desk(page, 'Form')
   await drawRectangle(page, [0, 0], '20', '10', '6')
+  await settled(page)
   const total = await figure(page, 'total').textContent()
   const east = await details(page).getByLabel('east').inputValue()
   const [x0, y0] = [Number.parseFloat(east), Number.parseFloat(await details(page).getByLabel('north').inputValue())]

@@ -11,6 +11,7 @@ import {
   part,
   typeField,
   verb,
+  settled,
 } from './page'
 
 const entered = (page: Page) => page.locator('[data-entered]')
@@ -93,6 +94,7 @@ test('a survey is read, its bad rows are named, and masses say how high they sta
   await page.getByRole('button', { name: 'Take it' }).click()
   await expect(details(page).locator('[data-figure="terrain-points"]')).toHaveText('4')
   await expect(details(page).getByText('8.000 / 7.500 / 7.000')).toBeVisible()
+  await settled(page)
   const total = await figure(page, 'total').textContent()
   await page.getByRole('button', { name: 'Read a survey' }).click()
   await page.getByLabel('Site file').setInputFiles({

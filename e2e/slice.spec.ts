@@ -13,6 +13,7 @@ import {
   saved,
   typeField,
   verb,
+  settled,
 } from './page'
 
 const drag = async (page: Page, from: { x: number; y: number }, dx: number, dy: number): Promise<void> => {
@@ -54,6 +55,7 @@ test('several floors are picked together with Shift, summed, deleted in one gest
   page,
 }) => {
   await openDemo(page)
+  await settled(page)
   const total = await figure(page, 'total').textContent()
   await level(page, 'Eighth').click()
   await level(page, 'Ninth').click({ modifiers: ['Shift'] })
