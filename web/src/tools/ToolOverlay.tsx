@@ -136,7 +136,7 @@ function LiveFields({ at }: { at: Vec2 }) {
             ref={i === 0 ? first : undefined}
             aria-label={f.label}
             autoComplete="off"
-            className="w-20 bg-transparent text-right font-semibold outline-none placeholder:text-ink placeholder:opacity-100"
+            className="w-20 min-w-0 bg-transparent text-right font-semibold outline-none placeholder:text-ink placeholder:opacity-100"
             placeholder={f.live}
             value={f.typed}
             onChange={(e) => runner.answer({ kind: 'type', field: i, text: e.target.value })}
