@@ -4,7 +4,8 @@ import { applyEdit } from '../edits'
 import { changeRecipe, newMass } from '../form'
 import { addStoreys, levelHeights, moveLevel } from '../levels'
 import { blankProject, inOrder, Refusal, type Project } from '../project'
-import { openKernel } from '../solid'
+import { plateOf } from '../slice'
+import { gapOf, openKernel } from '../solid'
 import { firstScheme, StudyCache, studyScheme } from './index'
 
 beforeAll(async () => {
@@ -66,6 +67,16 @@ it('a twisted tower whose levels move is what a study from nothing says, whereve
           }
           const [warm, cold] = [studyScheme(project, id, cache), studyScheme(project, id)]
           expect(warm.totals).toEqual(cold.totals)
+          // And each cut is the cut of the body as it is now, made by itself.
+          for (const floor of warm.floors)
+            for (const plate of floor.plates) {
+              const form = warm.forms.find((f) => f.id === plate.mass)
+              const cut = form && plateOf(form, floor.level.height)
+              const off = plate.region
+                .flat()
+                .map((p) => Math.min(...(cut?.region.flat() ?? []).map((q) => gapOf(p, q))))
+              expect(Math.max(...off)).toBeLessThan(1e-6)
+            }
           expect(warm.floors.map((f) => [f.area, f.low, f.perimeter])).toEqual(
             cold.floors.map((f) => [f.area, f.low, f.perimeter]),
           )
