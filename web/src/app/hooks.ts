@@ -1,4 +1,5 @@
-import { inOrder, type BuildUp, type Mass, type Part, type Use } from '@geotome/core/project'
+import { inOrder, type BuildUp, type Mass, type Part, type Project, type Scheme, type Use } from '@geotome/core/project'
+import { useMemo } from 'react'
 import { selectScheme, selectShown, selectTried, selectTriedScheme } from './project-slice'
 import { shallowEqual } from 'react-redux'
 import { useAppSelector } from './store'
@@ -10,6 +11,15 @@ export function useProject() {
   const scheme = useAppSelector(selectScheme)
   if (!project || !scheme) throw new Error('No project is open.')
   return { project, scheme }
+}
+
+/** One or a few values of the open project: drawn anew only when one of them changes. */
+export function useOf<T>(values: (at: { project: Project; scheme: Scheme }) => T): T {
+  return useAppSelector((s) => {
+    const [project, scheme] = [selectShown(s), selectScheme(s)]
+    if (!project || !scheme) throw new Error('No project is open.')
+    return values({ project, scheme })
+  }, shallowEqual)
 }
 
 /** The same at this very moment: for the few things that go along under the pointer. */
@@ -26,7 +36,7 @@ export function useViewState<K extends keyof ViewState>(...names: K[]): Pick<Vie
 }
 
 export const useStudy = () => useAppSelector((s) => s.view.study)
-export const useUnit = () => useProject().project.unit
+export const useUnit = () => useOf(({ project }) => project.unit)
 
 export function usePickedMasses(): Mass[] {
   const { scheme } = useProject()
@@ -40,6 +50,9 @@ export function usePickedPart(): Part | null {
   return picked.kind === 'part' ? (scheme.parts[picked.ids[0] ?? ''] ?? null) : null
 }
 
-export const useUses = (): Use[] => inOrder(useProject().project.uses)
+export function useUses(): Use[] {
+  const uses = useOf(({ project }) => project.uses)
+  return useMemo(() => inOrder(uses), [uses])
+}
 export const useBuildUps = (kind: BuildUp['for']): BuildUp[] =>
   inOrder(useProject().project.buildUps).filter((b) => b.for === kind)

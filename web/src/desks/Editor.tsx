@@ -1,6 +1,6 @@
 import { useEffect, useLayoutEffect, useState } from 'react'
 import { Navigate, useParams, useSearchParams } from 'react-router'
-import { useProject, useStudy, useViewState } from '../app/hooks'
+import { useOf, useStudy } from '../app/hooks'
 import { Problem } from '../app/api'
 import { closeProject, openProject, tryEdit } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
@@ -61,22 +61,12 @@ export default function Editor() {
 
 function AtDesk({ id, desk }: { id: string; desk: Desk }) {
   const dispatch = useAppDispatch()
-  const { project } = useProject()
-  const study = useStudy()
-  const { level, bench } = useViewState('level', 'bench')
+  const name = useOf(({ project }) => project.name)
+  const bench = useAppSelector((s) => s.view.bench)
 
   useEffect(() => {
-    document.title = `${project.name}, ${desk.name} - Geotome`
-  }, [project.name, desk])
-  useEffect(() => {
-    if (!study || (level && study.levels.some((l) => l.id === level))) return
-    const storeys = study.levels.filter((l) => l.kind === 'storey')
-    const start =
-      desk.starts === 'middle'
-        ? storeys[Math.floor(storeys.length / 2)]
-        : (storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0])
-    if (start) dispatch(levelShown(start.id))
-  }, [study, level, desk, dispatch])
+    document.title = `${name}, ${desk.name} - Geotome`
+  }, [name, desk])
   // Before the desk is on screen: a key that is pressed as soon as it is seen must find it ready, and not be put down with the rest.
   useLayoutEffect(() => {
     dispatch(toolTaken(null))
@@ -115,8 +105,26 @@ function AtDesk({ id, desk }: { id: string; desk: Desk }) {
         </main>
         {!bench && <Details desk={desk} />}
       </div>
+      <StartLevel desk={desk} />
       <Figures />
       <OpenDialogs />
     </div>
   )
+}
+
+/** Brings the blade to the level that a desk starts at, where none is looked at. */
+function StartLevel({ desk }: { desk: Desk }) {
+  const dispatch = useAppDispatch()
+  const study = useStudy()
+  const level = useAppSelector((s) => s.view.level)
+  useEffect(() => {
+    if (!study || (level && study.levels.some((l) => l.id === level))) return
+    const storeys = study.levels.filter((l) => l.kind === 'storey')
+    const start =
+      desk.starts === 'middle'
+        ? storeys[Math.floor(storeys.length / 2)]
+        : (storeys.find((l) => Math.abs(l.height) < 1e-6) ?? storeys[0])
+    if (start) dispatch(levelShown(start.id))
+  }, [study, level, desk, dispatch])
+  return null
 }

@@ -1,6 +1,6 @@
 import { History, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react'
 import { Link, NavLink, useParams } from 'react-router'
-import { useProject } from '../app/hooks'
+import { useOf } from '../app/hooks'
 import { stepBack } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { dialogOpened } from '../app/view-slice'
@@ -11,8 +11,9 @@ import { SchemeMenu } from './SchemeMenu'
 
 export function Header({ id }: { id: string }) {
   const dispatch = useAppDispatch()
-  const { project } = useProject()
-  const { history, moment } = useAppSelector((s) => s.project)
+  const name = useOf(({ project }) => project.name)
+  const history = useAppSelector((s) => s.project.history)
+  const moment = useAppSelector((s) => s.project.moment)
   const theme = useTheme()
   const icon = 'cursor-pointer p-1.5 disabled:opacity-35'
   return (
@@ -25,7 +26,7 @@ export function Header({ id }: { id: string }) {
           </Link>
           <div className="flex min-w-0 items-center gap-1.5 text-[13px] whitespace-nowrap">
             <Link to="/" className="truncate text-ink2 hover:text-ink">
-              {project.name}
+              {name}
             </Link>
             <span className="text-ink2">/</span>
             <SchemeMenu />
@@ -119,7 +120,9 @@ function MomentBar({ moment }: { moment: number }) {
 }
 
 function Saved() {
-  const { saved, moment, pending } = useAppSelector((s) => s.project)
+  const saved = useAppSelector((s) => s.project.saved)
+  const moment = useAppSelector((s) => s.project.moment)
+  const pending = useAppSelector((s) => s.project.pending)
   const time = saved.at ? new Date(saved.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : ''
   if (moment !== null) return null
   return (

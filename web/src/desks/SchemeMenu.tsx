@@ -2,7 +2,7 @@ import { duplicateScheme } from '@geotome/core/groundwork'
 import { ChevronDown } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { inOrder, type Scheme } from '@geotome/core/project'
-import { useProject } from '../app/hooks'
+import { useOf, useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { compared, schemeShown, sheetOpened } from '../app/view-slice'
@@ -10,8 +10,7 @@ import { confirmed } from '../common/confirm'
 
 /** The scheme that is worked on: switch, duplicate, rename, delete, compare. */
 export function SchemeMenu() {
-  const dispatch = useAppDispatch()
-  const { project, scheme } = useProject()
+  const name = useOf(({ scheme }) => scheme.name)
   const [open, setOpen] = useState(false)
   const box = useRef<HTMLDivElement>(null)
   useEffect(() => {
@@ -22,11 +21,6 @@ export function SchemeMenu() {
     window.addEventListener('pointerdown', away)
     return () => window.removeEventListener('pointerdown', away)
   }, [open])
-  const schemes = inOrder(project.schemes)
-  const show = (id: string) => {
-    dispatch(schemeShown(id))
-    setOpen(false)
-  }
   return (
     <div
       ref={box}
@@ -44,47 +38,59 @@ export function SchemeMenu() {
         aria-expanded={open}
         title="Schemes of this project"
         onClick={() => setOpen(!open)}
-        data-scheme={scheme.name}
+        data-scheme={name}
       >
-        {scheme.name}
+        {name}
         <ChevronDown size={13} />
       </button>
-      {open && (
-        <div
-          role="menu"
-          aria-label="Schemes"
-          className="absolute top-7 left-0 z-50 w-72 rounded-box border border-line bg-panel p-1.5 shadow-lg"
+      {open && <SchemeList close={() => setOpen(false)} />}
+    </div>
+  )
+}
+
+/** The schemes of the project, and what can be done with them. */
+function SchemeList({ close }: { close: () => void }) {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  const schemes = inOrder(project.schemes)
+  const show = (id: string) => {
+    dispatch(schemeShown(id))
+    close()
+  }
+  return (
+    <div
+      role="menu"
+      aria-label="Schemes"
+      className="absolute top-7 left-0 z-50 w-72 rounded-box border border-line bg-panel p-1.5 shadow-lg"
+    >
+      {schemes.map((s) => (
+        <SchemeRow
+          key={s.id}
+          scheme={s}
+          on={s.id === scheme.id}
+          only={schemes.length === 1}
+          show={() => show(s.id)}
+          close={close}
+        />
+      ))}
+      <div className="mt-1 flex gap-1.5 border-t border-line pt-1.5">
+        <button
+          className="btn btn-sm h-7 flex-1 text-[12px]"
+          onClick={() => {
+            const id = crypto.randomUUID()
+            if (makeEdit(`duplicate ${scheme.name}`, () => duplicateScheme(project, scheme, id))) show(id)
+          }}
         >
-          {schemes.map((s) => (
-            <SchemeRow
-              key={s.id}
-              scheme={s}
-              on={s.id === scheme.id}
-              only={schemes.length === 1}
-              show={() => show(s.id)}
-              close={() => setOpen(false)}
-            />
-          ))}
-          <div className="mt-1 flex gap-1.5 border-t border-line pt-1.5">
-            <button
-              className="btn btn-sm h-7 flex-1 text-[12px]"
-              onClick={() => {
-                const id = crypto.randomUUID()
-                if (makeEdit(`duplicate ${scheme.name}`, () => duplicateScheme(project, scheme, id))) show(id)
-              }}
-            >
-              Duplicate {scheme.name}
-            </button>
-          </div>
-          {schemes.length > 1 && (
-            <CompareChoice
-              done={() => {
-                dispatch(sheetOpened('compare'))
-                setOpen(false)
-              }}
-            />
-          )}
-        </div>
+          Duplicate {scheme.name}
+        </button>
+      </div>
+      {schemes.length > 1 && (
+        <CompareChoice
+          done={() => {
+            dispatch(sheetOpened('compare'))
+            close()
+          }}
+        />
       )}
     </div>
   )

@@ -1,9 +1,9 @@
-import { useState, type RefObject } from 'react'
+import { memo, useState, type RefObject } from 'react'
 import { toast } from 'sonner'
 import { applyEdit } from '@geotome/core/edits'
 import { addByLine, levelHeights, readLevelLine } from '@geotome/core/levels'
 import { Refusal, showNumber } from '@geotome/core/project'
-import { useProject, useViewState } from '../app/hooks'
+import { useOf, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { levelShown, picked as pickedNow } from '../app/view-slice'
@@ -12,17 +12,19 @@ import { Consequence } from './Consequence'
 const mint = () => crypto.randomUUID()
 
 /** Levels by one line: a height and a name. Where they will stand, and what goes along, is shown while it is typed; Enter makes them. */
-export function LevelEntry({ field }: { field: RefObject<HTMLInputElement | null> }) {
+export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject<HTMLInputElement | null> }) {
   const dispatch = useAppDispatch()
-  const { project, scheme } = useProject()
   const { picked } = useViewState('picked')
   const [text, setText] = useState('')
   const [isUp, setIsUp] = useState(false)
   const chosen = picked.kind === 'level' && picked.ids.length === 1 ? (picked.ids[0] ?? null) : null
-  const on = chosen && scheme.levels[chosen] ? chosen : null
-  const planned = text.trim() === '' ? null : plan()
+  const where = useOf(({ scheme }) => (chosen && scheme.levels[chosen]?.name) ?? null)
+  const on = where === null ? null : chosen
+  // Only what is being typed hangs on all of the project.
+  const of = useOf((now) => (text.trim() === '' ? null : now))
+  const planned = of && plan(of)
 
-  function plan() {
+  function plan({ project, scheme }: NonNullable<typeof of>) {
     try {
       const { edit, on: under } = addByLine(project, scheme, mint, readLevelLine(text, project, scheme), on)
       const after = applyEdit(project, edit).project
@@ -49,7 +51,6 @@ export function LevelEntry({ field }: { field: RefObject<HTMLInputElement | null
     if (on) dispatch(pickedNow({ kind: 'level', ids: [top.id] }))
     setText('')
   }
-  const where = on ? (scheme.levels[on]?.name ?? '') : null
 
   return (
     <div className="relative border-t border-line p-2">
@@ -59,20 +60,20 @@ export function LevelEntry({ field }: { field: RefObject<HTMLInputElement | null
           data-planned
           className="absolute right-2 bottom-full left-2 z-20 mb-1 rounded-md border border-line bg-panel px-2.5 py-2 text-[12px] text-ink2 shadow-sm"
         >
-          {'fault' in planned ? (
+          {!of ? null : 'fault' in planned ? (
             <span className="text-error">{planned.fault}</span>
           ) : (
             <>
               {planned.fresh.map((l) => (
                 <p key={l.id} className="flex justify-between gap-3">
                   <b className="truncate text-ink">{l.name}</b>
-                  <span className="tabular-nums">{showNumber(l.height, 'length', project)}</span>
+                  <span className="tabular-nums">{showNumber(l.height, 'length', of.project)}</span>
                 </p>
               ))}
               <p>
                 {planned.edit.edit === 'level.add' && planned.edit.thing.tie.kind === 'fixed'
                   ? 'from the datum'
-                  : `on ${scheme.levels[planned.under]?.name ?? ''}`}
+                  : `on ${of.scheme.levels[planned.under]?.name ?? ''}`}
               </p>
               <Consequence edit={planned.edit} brief />
             </>
@@ -117,4 +118,4 @@ export function LevelEntry({ field }: { field: RefObject<HTMLInputElement | null
       </div>
     </div>
   )
-}
+})

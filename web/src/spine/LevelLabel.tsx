@@ -1,58 +1,56 @@
-import { useState, type KeyboardEvent, type PointerEvent } from 'react'
+import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { toast } from 'sonner'
 import type { LevelHeight } from '@geotome/core/levels'
 import { editNumber, readTyped, Refusal, showNumber } from '@geotome/core/project'
-import { useProject } from '../app/hooks'
+import { useOf } from '../app/hooks'
+import { selectPresent } from '../app/project-slice'
 import { makeEdit } from '../app/session'
-import { useAppDispatch } from '../app/store'
+import { store, useAppDispatch } from '../app/store'
 import { levelMoved } from '../app/view-slice'
 
-interface Props {
-  level: LevelHeight
+/** What is done with the levels of the spine, by id. */
+export interface SpineHand {
+  down: (id: string, e: PointerEvent) => void
+  move: (e: PointerEvent) => void
+  up: (e: PointerEvent) => void
+  cancel: (e: PointerEvent) => void
+  key: (id: string, e: KeyboardEvent) => void
+  show: (id: string) => void
+}
+
+interface Props extends Pick<LevelHeight, 'id' | 'name' | 'kind' | 'height'> {
   y: number
   on: boolean
   chosen: boolean
   area: number | null
-  onPointerDown: (e: PointerEvent) => void
-  onPointerMove: (e: PointerEvent) => void
-  onPointerUp: (e: PointerEvent) => void
-  onKeyDown: (e: KeyboardEvent) => void
-  onShow: () => void
+  /** the same object always */
+  hand: SpineHand
 }
 
 /** A level's name and height; a double click, or Enter on the focused row, types them in place. */
-export function LevelLabel({
-  level,
-  y,
-  on,
-  chosen,
-  area,
-  onPointerDown,
-  onPointerMove,
-  onPointerUp,
-  onKeyDown,
-  onShow,
-}: Props) {
-  const { project, scheme } = useProject()
+export const LevelLabel = memo(function LevelLabel({ id, name, kind, height, y, on, chosen, area, hand }: Props) {
+  const shownAs = useOf(({ project: { unit, precision } }) => ({ unit, precision }))
   const dispatch = useAppDispatch()
   const [editing, setEditing] = useState<'name' | 'height' | null>(null)
-  const mark = level.kind === 'mark'
-  const height = `${level.height > 0 ? '+' : ''}${showNumber(level.height, 'length', project)}`
+  const mark = kind === 'mark'
+  const says = `${height > 0 ? '+' : ''}${showNumber(height, 'length', shownAs)}`
 
   const accept = (text: string) => {
     setEditing(null)
+    const { project, scheme } = selectPresent(store.getState()) ?? {}
+    if (!project || !scheme) return
     if (editing === 'name') {
-      const name = text.trim()
-      if (name && name !== level.name)
-        makeEdit(`rename ${level.name}`, { edit: 'level.change', scheme: scheme.id, id: level.id, set: { name } })
+      const next = text.trim()
+      if (next && next !== name)
+        makeEdit(`rename ${name}`, { edit: 'level.change', scheme: scheme.id, id, set: { name: next } })
       return
     }
     try {
       const { num, value } = readTyped(text, 'length', project, scheme)
       // The details decide: where those above could go with it or stay, both are shown first.
-      if (value !== level.height || typeof num !== 'number') {
-        onShow()
-        dispatch(levelMoved({ level: level.id, height: value, num }))
+      if (value !== height || typeof num !== 'number') {
+        hand.show(id)
+        dispatch(levelMoved({ level: id, height: value, num }))
       }
     } catch (e) {
       if (e instanceof Refusal) toast.error(e.message)
@@ -65,47 +63,43 @@ export function LevelLabel({
       style={{ top: y - 15, fontStretch: '86%' }}
     >
       <button
-        data-level={level.id}
+        data-level={id}
         className="absolute inset-0 cursor-ns-resize"
         aria-pressed={on}
-        aria-label={`${level.name}, ${height}${area === null ? '' : `, ${showNumber(area, 'area', 'm')} square metres`}`}
-        onPointerDown={onPointerDown}
-        onPointerMove={onPointerMove}
-        onPointerUp={onPointerUp}
+        aria-label={`${name}, ${says}${area === null ? '' : `, ${showNumber(area, 'area', 'm')} square metres`}`}
+        onPointerDown={(e) => hand.down(id, e)}
+        onPointerMove={hand.move}
+        onPointerUp={hand.up}
+        onPointerCancel={hand.cancel}
         onDoubleClick={(e) =>
           setEditing(e.clientX - e.currentTarget.getBoundingClientRect().left > (mark ? 190 : 66) ? 'height' : 'name')
         }
         onKeyDown={(e) => {
           if (e.key === 'Enter') {
             e.preventDefault()
-            onShow()
+            hand.show(id)
             setEditing(e.shiftKey ? 'height' : 'name')
-          } else onKeyDown(e)
+          } else hand.key(id, e)
         }}
       />
       {editing === 'name' ? (
-        <Typing
-          start={level.name}
-          label={`name of ${level.name}`}
-          onAccept={accept}
-          onCancel={() => setEditing(null)}
-        />
+        <Typing start={name} label={`name of ${name}`} onAccept={accept} onCancel={() => setEditing(null)} />
       ) : (
-        <span className="pointer-events-none truncate pr-0.5">{level.name}</span>
+        <span className="pointer-events-none truncate pr-0.5">{name}</span>
       )}
       {editing === 'height' ? (
         <Typing
-          start={editNumber(level.height, 'length', project)}
-          label={`height of ${level.name}`}
+          start={editNumber(height, 'length', shownAs)}
+          label={`height of ${name}`}
           onAccept={accept}
           onCancel={() => setEditing(null)}
         />
       ) : (
-        <span className="pointer-events-none shrink-0 pl-1 font-normal text-ink2">{height}</span>
+        <span className="pointer-events-none shrink-0 pl-1 font-normal text-ink2">{says}</span>
       )}
     </li>
   )
-}
+})
 
 function Typing({
   start,

@@ -1,5 +1,5 @@
 import { Plus, Rows3, Table2 } from 'lucide-react'
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
 import { levelHeights } from '@geotome/core/levels'
 import { showNumber } from '@geotome/core/project'
 import { useProjectNow, useStudy, useUses } from '../app/hooks'
@@ -11,7 +11,7 @@ import { useHold, type HeldAt } from '../tools/hold'
 import { AddLevels } from './AddLevels'
 import { deleteLevels } from './delete-level'
 import { LevelEntry } from './LevelEntry'
-import { LevelLabel } from './LevelLabel'
+import { LevelLabel, type SpineHand } from './LevelLabel'
 import { spineScale, spreadLabels } from './layout'
 import { UsePatterns } from './UsePatterns'
 
@@ -68,14 +68,14 @@ export function Spine() {
       }),
     )
   }
-  const down = (id: string) => (e: PE) => {
+  const down = (id: string, e: PE) => {
     const world = worldNow()
     if (e.button !== 0 || !world) return
     frozen.current = scale
     const then = { click: (up: HeldAt) => show(id, up.shift), done: () => show(id) }
     hold(e, id, levelGrip(id, [e.clientX, e.clientY], scale.perPixel, world, then))
   }
-  const keys = (id: string) => (e: KeyboardEvent) => {
+  const key = (id: string, e: KeyboardEvent) => {
     if ((e.target as HTMLElement).tagName === 'INPUT') return
     const i = levels.findIndex((l) => l.id === id)
     const next = e.key === 'ArrowUp' ? levels[i + 1] : e.key === 'ArrowDown' ? levels[i - 1] : null
@@ -93,6 +93,21 @@ export function Spine() {
       show(id, e.shiftKey)
     }
   }
+
+  // The labels are given one object for ever, so that one which stays as it is is not drawn again.
+  const latest = useRef<SpineHand | null>(null)
+  useLayoutEffect(() => {
+    const { onPointerMove: move, onPointerUp: up, onPointerCancel: cancel } = moves
+    latest.current = { down, key, show: (id) => show(id), move, up, cancel }
+  })
+  const [hand] = useState<SpineHand>(() => ({
+    down: (id, e) => latest.current?.down(id, e),
+    key: (id, e) => latest.current?.key(id, e),
+    show: (id) => latest.current?.show(id),
+    move: (e) => latest.current?.move(e),
+    up: (e) => latest.current?.up(e),
+    cancel: (e) => latest.current?.cancel(e),
+  }))
 
   return (
     <aside className="flex w-[248px] shrink-0 flex-col border-r border-line bg-panel" aria-label="Spine">
@@ -120,7 +135,7 @@ export function Spine() {
             const marked = levels.some((m) => m.kind === 'mark' && Math.abs(scale.y(m.height) - (y0 - h / 2)) < 14)
             let x = AXIS + 1
             return (
-              <g key={l.id} className="cursor-ns-resize" onPointerDown={down(l.id)}>
+              <g key={l.id} className="cursor-ns-resize" onPointerDown={(e) => down(l.id, e)}>
                 <rect x={0} y={y0 - h - 1.5} width={WIDTH} height={h + 3} fill="transparent" />
                 {uses.map((u) => {
                   const w = (floor?.uses[u.id] ?? 0) * perArea
@@ -158,7 +173,7 @@ export function Spine() {
             const y = scale.y(l.height)
             const on = l.id === shown
             return (
-              <g key={l.id} className="cursor-ns-resize" onPointerDown={down(l.id)}>
+              <g key={l.id} className="cursor-ns-resize" onPointerDown={(e) => down(l.id, e)}>
                 {l.kind === 'mark' ? (
                   <line x1={14} x2={WIDTH - 14} y1={y} y2={y} stroke="var(--ink3)" strokeDasharray="2 3" />
                 ) : (
@@ -205,15 +220,15 @@ export function Spine() {
             return y === undefined ? null : (
               <LevelLabel
                 key={l.id}
-                level={l}
+                id={l.id}
+                name={l.name}
+                kind={l.kind}
+                height={l.height}
                 y={y}
                 on={l.id === shown}
                 chosen={pickedLevels.includes(l.id)}
                 area={floors.get(l.id)?.area ?? null}
-                onPointerDown={down(l.id)}
-                {...moves}
-                onKeyDown={keys(l.id)}
-                onShow={() => show(l.id)}
+                hand={hand}
               />
             )
           })}

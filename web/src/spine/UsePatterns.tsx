@@ -1,7 +1,8 @@
+import { memo } from 'react'
 import type { Use } from '@geotome/core/project'
 
 /** Each use as a colour with a pattern on it, so that bars can be told apart without seeing colour. */
-export function UsePatterns({ uses }: { uses: Use[] }) {
+export const UsePatterns = memo(function UsePatterns({ uses }: { uses: Use[] }) {
   return (
     <defs>
       {uses.map((u, i) => (
@@ -18,6 +19,6 @@ export function UsePatterns({ uses }: { uses: Use[] }) {
       ))}
     </defs>
   )
-}
+})
 
 const STROKES = ['', 'M0 8L8 0M-2 2L2 -2M6 10L10 6', 'M0 4H8', 'M4 0V8', 'M0 0L8 8M0 8L8 0']

@@ -1,10 +1,11 @@
+import { memo } from 'react'
 import { showNumber, type Unit } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { toPane, type View } from './camera'
 import { isHidden } from './picking'
 
 /** A north arrow, as on a site plan. */
-export function North({ azimuth }: { azimuth: number }) {
+export const North = memo(function North({ azimuth }: { azimuth: number }) {
   return (
     <svg
       className="pointer-events-none absolute right-3 top-11 overflow-visible"
@@ -22,12 +23,12 @@ export function North({ azimuth }: { azimuth: number }) {
       </g>
     </svg>
   )
-}
+})
 
-/** Where the project's zero lies on the ground. */
-export function ZeroMark({ view, size, origin }: { view: View; size: Vec2; origin: Vec2 }) {
-  const at = (x: number, y: number) => toPane(view, size, [x - origin[0], y - origin[1], 0])
-  if (isHidden(view, [-origin[0], -origin[1], 0])) return null
+/** Where the project's zero lies on the ground; x, y from the view's origin. */
+export const ZeroMark = memo(function ZeroMark({ view, size, x, y }: { view: View; size: Vec2; x: number; y: number }) {
+  const at = (dx: number, dy: number) => toPane(view, size, [x + dx, y + dy, 0])
+  if (isHidden(view, [x, y, 0])) return null
   const arm = 9 / view.scale
   const [[ax, ay], [bx, by], [cx, cy], [dx, dy]] = [at(-arm, 0), at(arm, 0), at(0, -arm), at(0, arm)]
   return (
@@ -35,10 +36,10 @@ export function ZeroMark({ view, size, origin }: { view: View; size: Vec2; origi
       <path d={`M${ax} ${ay}L${bx} ${by}M${cx} ${cy}L${dx} ${dy}`} stroke="var(--ink3)" strokeWidth={1} />
     </svg>
   )
-}
+})
 
 /** A scale bar for a plan: a round length, in two halves. */
-export function ScaleBar({ view, unit }: { view: View; unit: Unit }) {
+export const ScaleBar = memo(function ScaleBar({ view, unit }: { view: View; unit: Unit }) {
   const want = 96 / view.scale
   const power = 10 ** Math.floor(Math.log10(want))
   const length = [5, 2, 1].map((n) => n * power).find((l) => l <= want) ?? power
@@ -63,4 +64,4 @@ export function ScaleBar({ view, unit }: { view: View; unit: Unit }) {
       </g>
     </svg>
   )
-}
+})

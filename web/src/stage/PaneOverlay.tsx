@@ -1,5 +1,5 @@
 import type { Vec2 } from '@geotome/core/solid'
-import { usePickedMasses, useProject } from '../app/hooks'
+import { useOf, usePickedMasses } from '../app/hooks'
 import { ToolOverlay } from '../tools/ToolOverlay'
 import type { StudyLike } from './fitting'
 import { PlateLabels } from './Labels'
@@ -37,7 +37,7 @@ export function PaneOverlay({
   mass: ReturnType<typeof usePickedMasses>[number] | null
 }) {
   const view = useView(name)
-  const { project } = useProject()
+  const { unit, north } = useOf(({ project }) => ({ unit: project.unit, north: project.location.trueNorth }))
   const origin = study?.origin ?? NOWHERE
   const upright = isUpright(name)
   return (
@@ -46,7 +46,7 @@ export function PaneOverlay({
       {name === '3d' && <LevelPlanes view={view} size={size} rect={middle.rect} />}
       {name === 'plan' && <SectionLine view={view} size={size} origin={origin} reach={middle.reach} />}
       {at.keptMeasures && <KeptMeasures view={view} size={size} origin={origin} />}
-      {!upright && <ZeroMark view={view} size={size} origin={origin} />}
+      {!upright && <ZeroMark view={view} size={size} x={-origin[0]} y={-origin[1]} />}
       {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
       {mass && !upright && <Handles mass={mass} view={view} size={size} />}
       <ToolOverlay
@@ -56,8 +56,8 @@ export function PaneOverlay({
         isFlat={!upright}
         pointer={pointer.pane === name ? pointer.at : null}
       />
-      {!upright && <North azimuth={(view.elevation === 90 ? 0 : -90 - view.azimuth) - project.location.trueNorth} />}
-      {name !== '3d' && !narrow && <ScaleBar view={view} unit={project.unit} />}
+      {!upright && <North azimuth={(view.elevation === 90 ? 0 : -90 - view.azimuth) - north} />}
+      {name !== '3d' && !narrow && <ScaleBar view={view} unit={unit} />}
     </>
   )
 }

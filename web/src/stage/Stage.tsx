@@ -1,19 +1,19 @@
 import { Canvas } from '@react-three/fiber'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useCallback, useEffect, useMemo, useRef, useState, type ComponentProps, type RefObject } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
-import { uprightFrame, type Upright } from '@geotome/core/slice'
-import { usePickedMasses, useProject, useStudy, useViewState } from '../app/hooks'
+import { useOf, usePickedMasses, useStudy, useViewState } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
 import { axesOf } from './camera'
 import { makeMaterials } from './materials'
 import { Pane } from './Pane'
-import { PaneRenderer, type PaneCut } from './PaneRenderer'
+import { PaneRenderer } from './PaneRenderer'
 import { PlanBar } from './PlanBar'
-import { Scene } from './Scene'
+import { Scene, type SceneProps } from './Scene'
 import type { StageShows } from './shows'
-import { paletteOf, useTheme } from './theme'
+import { PANES, useCuts } from './use-cuts'
+import { paletteOf, useTheme, type Palette } from './theme'
 import { through, UprightBar } from './UprightBar'
 import { isUpright, setView, viewOf, type PaneName } from './views'
 import { fitPane, useFitOnce, type StudyLike } from './fitting'
@@ -29,15 +29,6 @@ const CHOICES: { id: Panes; label: string }[] = [
   { id: 'section', label: 'Section' },
   { id: 'four', label: 'Four' },
 ]
-/** The panes of each choice; a section stands beside its plan, in which it is moved. */
-const PANES: Record<Panes, PaneName[]> = {
-  '3d': ['3d'],
-  plan: ['plan'],
-  both: ['3d', 'plan'],
-  elevation: ['elevation'],
-  section: ['section', 'plan'],
-  four: ['3d', 'plan', 'elevation', 'section'],
-}
 const NAMES: Record<PaneName, string> = { '3d': 'View', plan: 'Plan', elevation: 'Elevation', section: 'Section' }
 
 /** The stage: one scene in one, or two, panes in step; over it labels, handles and what is being drawn. */
@@ -46,13 +37,11 @@ export function Stage({ at }: { at: StageShows }) {
   const study = useStudy()
   const panes = useAppSelector((s) => s.view.panes)
   const levelId = useAppSelector((s) => s.view.level)
-  const { shows, hidden, viewsOpen, kept: keptId } = useViewState('shows', 'hidden', 'viewsOpen', 'kept')
-  const { scheme } = useProject()
-  const kept = keptId ? scheme.views[keptId] : undefined
+  const { shows, viewsOpen, kept: keptId } = useViewState('shows', 'viewsOpen', 'kept')
+  const keptName = useOf(({ scheme }) => (keptId ? scheme.views[keptId]?.name : undefined))
   const masses = usePickedMasses()
   const theme = useTheme()
   const palette = useMemo(() => paletteOf(theme), [theme])
-  const materials = useMemo(() => makeMaterials(palette), [palette])
   const boxes = useRef(new Map<PaneName, HTMLDivElement>())
   const [pointer, setPointer] = useState<{ pane: PaneName; at: Vec2 }>({ pane: 'plan', at: [60, 60] })
   const register = useCallback((name: PaneName, box: HTMLDivElement | null) => {
@@ -62,12 +51,11 @@ export function Stage({ at }: { at: StageShows }) {
   const onPointer = useCallback((pane: PaneName, at: Vec2) => setPointer({ pane, at }), [])
 
   const level = study?.levels.find((l) => l.id === levelId)
-  // Site and neighbours are drawn on the ground, whatever level is looked at.
-  const plane = useRunning((r) => (r?.tool.panes === 'flat' ? r.plane : null))
+  // Where site or neighbours are drawn, the plan is of the ground.
+  const isFlat = useRunning((r) => r?.tool.panes === 'flat')
   const isDrawing = useRunning((r) => r !== null)
-  const z = plane ?? level?.height ?? 0
+  const { cuts, z, buried } = useCuts(at)
   const floor = study?.floors.find((f) => f.level === levelId)
-  const buried = z < -1e-6
   const shown = PANES[panes]
   const middle = useMemo(() => middleOf(study), [study])
   const { elevation, section } = useViewState('elevation', 'section')
@@ -82,16 +70,6 @@ export function Stage({ at }: { at: StageShows }) {
     if (!section && study && shown.includes('section'))
       dispatch(sectionAt(through(-90, [middle.at[0] + study.origin[0], middle.at[1] + study.origin[1]])))
   }, [section, study, shown, middle, dispatch])
-  const origin = study?.origin ?? null
-  const cutBy = useMemo(
-    () =>
-      section && origin ? { azimuth: section.azimuth, toward: section.toward - dotOut(section.azimuth, origin) } : null,
-    [section, origin],
-  )
-  const cuts = useMemo(
-    () => shownCuts(shown, at, level ? z : null, buried, cutBy),
-    [shown, at, level, z, buried, cutBy],
-  )
   const isFitted = useFitOnce(study, boxes)
 
   const fit = () => {
@@ -100,31 +78,7 @@ export function Stage({ at }: { at: StageShows }) {
   return (
     <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper" data-fitted={isFitted}>
       <div className="absolute inset-0" aria-hidden>
-        <Canvas
-          linear
-          flat
-          legacy
-          frameloop="demand"
-          dpr={[1, 2]}
-          gl={{ antialias: true, localClippingEnabled: true } as never}
-          onCreated={({ gl }) => {
-            gl.debug.checkShaderErrors = import.meta.env.DEV
-          }}
-        >
-          {study && (
-            <Scene
-              view={study}
-              at={at}
-              materials={materials}
-              palette={palette}
-              shows={shows}
-              hidden={hidden}
-              direction={towardViewer}
-              picking
-            />
-          )}
-          <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} />
-        </Canvas>
+        <Drawing at={at} palette={palette} boxes={boxes} />
       </div>
       <div
         className={
@@ -167,7 +121,7 @@ export function Stage({ at }: { at: StageShows }) {
                 />
               )}
             </Pane>
-            {name === 'plan' && plane === null && <PlanBar narrow={panes === 'four'} />}
+            {name === 'plan' && !isFlat && <PlanBar narrow={panes === 'four'} />}
             {isUpright(name) && (
               <UprightBar
                 pane={name as 'elevation' | 'section'}
@@ -198,26 +152,50 @@ export function Stage({ at }: { at: StageShows }) {
           title="Kept views, and what is shown (V)"
           onClick={() => dispatch(viewsToggled(!viewsOpen))}
         >
-          Views{kept ? `: ${kept.name}` : ''}
+          Views{keptName ? `: ${keptName}` : ''}
         </button>
       </div>
     </div>
   )
 }
 
-function shownCuts(
-  names: PaneName[],
-  at: StageShows,
-  z: number | null,
-  buried: boolean,
-  upright: Upright | null,
-): PaneCut[] {
-  return names.map((name) => ({
-    name,
-    buried,
-    upright: name === 'section' ? upright : null,
-    cut: z === null ? null : name === 'plan' ? z + at.planCut : at.blade && name === '3d' ? z : null,
-  }))
+/** The picture itself. A new result draws what is in it, and not the canvas around it. */
+const Drawing = memo(function Drawing({
+  at,
+  palette,
+  boxes,
+}: {
+  at: StageShows
+  palette: Palette
+  boxes: RefObject<Map<PaneName, HTMLDivElement>>
+}) {
+  const materials = useMemo(() => makeMaterials(palette), [palette])
+  return (
+    <Canvas
+      linear
+      flat
+      legacy
+      frameloop="demand"
+      dpr={[1, 2]}
+      gl={{ antialias: true, localClippingEnabled: true } as never}
+      onCreated={({ gl }) => {
+        gl.debug.checkShaderErrors = import.meta.env.DEV
+      }}
+    >
+      <StudiedScene at={at} materials={materials} palette={palette} />
+      <CutPanes at={at} boxes={boxes} materials={materials} paper={palette.paper} />
+    </Canvas>
+  )
+})
+
+function StudiedScene(drawn: Pick<SceneProps, 'at' | 'materials' | 'palette'>) {
+  const study = useStudy()
+  const { shows, hidden } = useViewState('shows', 'hidden')
+  return study && <Scene view={study} {...drawn} shows={shows} hidden={hidden} direction={towardViewer} picking />
+}
+
+function CutPanes({ at, ...how }: { at: StageShows } & Omit<ComponentProps<typeof PaneRenderer>, 'panes'>) {
+  return <PaneRenderer panes={useCuts(at).cuts} {...how} />
 }
 
 /** The middle and the extent of all that stands, from the view's origin. */
@@ -234,9 +212,4 @@ function middleOf(study: StudyLike): Middle {
     ],
     reach: Math.hypot(x1 - x0, y1 - y0) / 2 + 4,
   }
-}
-
-const dotOut = (azimuth: number, p: Vec2) => {
-  const { toward } = uprightFrame(azimuth)
-  return toward[0] * p[0] + toward[1] * p[1]
 }

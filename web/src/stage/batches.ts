@@ -29,62 +29,96 @@ export interface Placed {
   faceColours?: (string | null)[]
 }
 
-/** Bodies placed and shaded. */
+/** Bodies placed and shaded; what stands and looks as before is taken over as it was. */
 export function batchOf(items: Placed[], palette: Palette): Batch {
-  const count = items.reduce((n, i) => n + i.geometry.positions.length, 0)
-  const positions = new Float32Array(count)
-  const colours = new Float32Array(count)
-  const edges = new Float32Array(items.reduce((n, i) => n + i.geometry.edges.length, 0))
-  const contours = new Float32Array(items.reduce((n, i) => n + i.geometry.contours.length, 0))
-  let contourAt = 0
-  const owners: string[] = []
+  const blocks = items.map((item) => blockOf(item, palette))
+  const faces = unmeasured(new BufferGeometry())
+  faces.setAttribute('position', new BufferAttribute(joined(blocks.map((b) => b.positions)), 3))
+  faces.setAttribute('color', new BufferAttribute(joined(blocks.map((b) => b.colours)), 3))
+  return {
+    faces,
+    edges: joined(blocks.map((b) => b.edges)),
+    contours: joined(blocks.map((b) => b.contours)),
+    owners: blocks.flatMap((b, i) => new Array<string>(b.positions.length / 9).fill(items[i]?.owner ?? '')),
+  }
+}
+
+function joined(pieces: Float32Array[]): Float32Array {
+  const all = new Float32Array(pieces.reduce((n, p) => n + p.length, 0))
+  let at = 0
+  for (const piece of pieces) {
+    all.set(piece, at)
+    at += piece.length
+  }
+  return all
+}
+
+interface Block {
+  key: string
+  positions: Float32Array
+  colours: Float32Array
+  edges: Float32Array
+  contours: Float32Array
+}
+/** the last block of each geometry by owner: a body that many masses share has one for each */
+const blocks = new WeakMap<Geometry, Map<string, Block>>()
+
+function blockOf(item: Placed, palette: Palette): Block {
+  const { at, tint, strength = 0.32, colour = null, faceColours } = item
+  const key = `${at.x} ${at.y} ${at.z} ${at.turn} ${tint} ${strength} ${colour} ${faceColours?.join()} ${palette.up} ${palette.lit} ${palette.shade}`
+  let byOwner = blocks.get(item.geometry)
+  if (!byOwner) blocks.set(item.geometry, (byOwner = new Map()))
+  const known = byOwner.get(item.owner)
+  if (known?.key === key) return known
+  const block = { key, ...placed(item, palette) }
+  byOwner.set(item.owner, block)
+  return block
+}
+
+function placed(
+  { geometry, at: place, tint, strength = 0.32, colour: made = null, faceColours }: Placed,
+  palette: Palette,
+): Omit<Block, 'key'> {
+  const { positions: p, normals: n } = geometry
+  const positions = new Float32Array(p.length)
+  const colours = new Float32Array(p.length)
+  const edges = new Float32Array(geometry.edges.length)
+  const contours = new Float32Array(geometry.contours.length)
   const { shadeIn, brightest } = shading(palette)
   const colour = new Color()
-  let at = 0
-  let edgeAt = 0
-  for (const { owner, geometry, at: place, tint, strength = 0.32, colour: made = null, faceColours } of items) {
-    const { c, s } = turnOf(place.turn)
-    const { positions: p, normals: n } = geometry
-    for (let i = 0; i < p.length; i += 3) {
-      const [x, y, z] = [p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0]
-      positions[at + i] = place.x + c * x - s * y
-      positions[at + i + 1] = place.y + s * x + c * y
-      positions[at + i + 2] = place.z + z
-      const [nx, ny, nz] = [n[i] ?? 0, n[i + 1] ?? 0, n[i + 2] ?? 0]
-      const [wx, wy] = [c * nx - s * ny, s * nx + c * ny]
-      shadeIn(colour, wx, wy, nz)
-      const own = faceColours?.[geometry.faceOf[(i / 9) | 0] ?? -1] ?? made
-      if (own) {
-        const light = lightOf(colour) / brightest
-        colour.set(own).multiplyScalar(DIM + (1 - DIM) * light * light)
-      }
-      if (tint) colour.lerp(TINT.set(tint), strength)
-      colours[at + i] = colour.r
-      colours[at + i + 1] = colour.g
-      colours[at + i + 2] = colour.b
-      if (i % 9 === 0) owners.push(owner)
+  const { c, s } = turnOf(place.turn)
+  for (let i = 0; i < p.length; i += 3) {
+    const [x, y, z] = [p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0]
+    positions[i] = place.x + c * x - s * y
+    positions[i + 1] = place.y + s * x + c * y
+    positions[i + 2] = place.z + z
+    const [nx, ny, nz] = [n[i] ?? 0, n[i + 1] ?? 0, n[i + 2] ?? 0]
+    const [wx, wy] = [c * nx - s * ny, s * nx + c * ny]
+    shadeIn(colour, wx, wy, nz)
+    const own = faceColours?.[geometry.faceOf[(i / 9) | 0] ?? -1] ?? made
+    if (own) {
+      const light = lightOf(colour) / brightest
+      colour.set(own).multiplyScalar(DIM + (1 - DIM) * light * light)
     }
-    for (let i = 0; i < geometry.edges.length; i += 3) {
-      const [x, y, z] = [geometry.edges[i] ?? 0, geometry.edges[i + 1] ?? 0, geometry.edges[i + 2] ?? 0]
-      edges[edgeAt + i] = place.x + c * x - s * y
-      edges[edgeAt + i + 1] = place.y + s * x + c * y
-      edges[edgeAt + i + 2] = place.z + z
-    }
-    for (let i = 0; i < geometry.contours.length; i += 3) {
-      const [x, y, z] = [geometry.contours[i] ?? 0, geometry.contours[i + 1] ?? 0, geometry.contours[i + 2] ?? 0]
-      const point = i % 12 < 6 ? 1 : 0
-      contours[contourAt + i] = point * place.x + c * x - s * y
-      contours[contourAt + i + 1] = point * place.y + s * x + c * y
-      contours[contourAt + i + 2] = point * place.z + z
-    }
-    contourAt += geometry.contours.length
-    at += p.length
-    edgeAt += geometry.edges.length
+    if (tint) colour.lerp(TINT.set(tint), strength)
+    colours[i] = colour.r
+    colours[i + 1] = colour.g
+    colours[i + 2] = colour.b
   }
-  const faces = unmeasured(new BufferGeometry())
-  faces.setAttribute('position', new BufferAttribute(positions, 3))
-  faces.setAttribute('color', new BufferAttribute(colours, 3))
-  return { faces, edges, contours, owners }
+  for (let i = 0; i < geometry.edges.length; i += 3) {
+    const [x, y, z] = [geometry.edges[i] ?? 0, geometry.edges[i + 1] ?? 0, geometry.edges[i + 2] ?? 0]
+    edges[i] = place.x + c * x - s * y
+    edges[i + 1] = place.y + s * x + c * y
+    edges[i + 2] = place.z + z
+  }
+  for (let i = 0; i < geometry.contours.length; i += 3) {
+    const [x, y, z] = [geometry.contours[i] ?? 0, geometry.contours[i + 1] ?? 0, geometry.contours[i + 2] ?? 0]
+    const point = i % 12 < 6 ? 1 : 0
+    contours[i] = point * place.x + c * x - s * y
+    contours[i + 1] = point * place.y + s * x + c * y
+    contours[i + 2] = point * place.z + z
+  }
+  return { positions, colours, edges, contours }
 }
 
 /** Light on what looks up, two greys for what looks to either side of the light. */
