@@ -1,6 +1,8 @@
 import {
+  aboveHeight,
   areaOf,
   beyond,
+  isOpenAbove,
   isWhole,
   inside,
   offSegment,
@@ -108,7 +110,8 @@ export function fitOf(
   planIn: () => Region,
 ): Fit {
   const limits: LimitFigure[] = []
-  const placed = placeSolid(solid, at).positions
+  const body = placeSolid(solid, at)
+  const placed = body.positions
   if (envelope.limit !== null) limits.push({ limit: 'height', side: null, over: tidy(top - envelope.limit) })
   for (const { side, plane } of envelope.slopes) {
     let over = -Infinity
@@ -126,14 +129,18 @@ export function fitOf(
     }
     if (over > -Infinity) limits.push({ limit: 'slope', side: listed(envelope, side), over: tidy(over) })
   }
-  // What stands on the ground, under all planes and within the region, is inside: no body needs to be cut for that.
-  const stands = standsOver(placed) && limits.every((l) => l.over <= 0) && isWhole(solid)
-  const within = stands && areaOf(subtractRegions(planIn(), envelope.region)) < TOLERANCE.rounding ? planIn() : null
-  const found = within
-    ? { plan: within, volume: 0, mesh: null }
-    : top > TOLERANCE.point
-      ? beyond(solid, at, roomOf(envelope, top + 10))
-      : null
+  // What is seen from above is all over the datum, under all planes and within the region: only the height can be passed then, and no
+  // body needs to be made of the envelope.
+  const plain = isOpenAbove(body, 0) && limits.every((l) => l.over <= 0 || l.limit === 'height') && isWhole(solid)
+  const within = plain && areaOf(subtractRegions(planIn(), envelope.region)) < TOLERANCE.rounding ? planIn() : null
+  const found =
+    top <= TOLERANCE.point
+      ? null
+      : !within
+        ? beyond(solid, at, roomOf(envelope, top + 10))
+        : envelope.limit !== null && envelope.limit < top
+          ? { plan: within, ...aboveHeight(body, Math.max(0, envelope.limit)) }
+          : { plan: within, volume: 0, mesh: null }
   const plan = found?.plan ?? []
   const clear = clearances(envelope, plan, rect)
   const strips = found && found.volume > TOLERANCE.volume ? inStrips(envelope, plan) : []
@@ -152,12 +159,6 @@ export function fitOf(
     plan,
     clear: bySide,
   }
-}
-
-/** Whether no corner lies below the datum. */
-function standsOver(positions: Float64Array): boolean {
-  for (let i = 2; i < positions.length; i += 3) if ((positions[i] as number) < -TOLERANCE.rounding) return false
-  return true
 }
 
 /**

@@ -1,5 +1,7 @@
-import { refuse } from '../values'
+import { refuse, TOLERANCE } from '../values'
 import Module, { type CrossSection, type Manifold, type ManifoldToplevel } from 'manifold-3d/manifold'
+import type { Vec2 } from './place'
+import { gapOf, minus, spanned } from './vec2'
 
 let ready: ManifoldToplevel | null = null
 let opening: Promise<void> | null = null
@@ -45,4 +47,15 @@ export function withKernel<T>(work: (kernel: ManifoldToplevel, own: <O extends O
  * Triangles over closed loops in plan (m; outer ones counter-clockwise, holes clockwise), looking up; corners are numbered through all loops.
  * They use every corner and cover exactly what the loops enclose, however thin it is there, so that a body with such a cap is closed.
  */
-export const capOf = (loops: [number, number][][]): number[] => withKernel((kernel) => kernel.triangulate(loops)).flat()
+export const capOf = (loops: [number, number][][]): number[] =>
+  capOfFour(loops) ?? withKernel((kernel) => kernel.triangulate(loops)).flat()
+
+/** Of one loop of four corners that all turn left clearly: by its shorter diagonal. Most parts of a building are such. */
+function capOfFour([ring, more]: [number, number][][]): number[] | null {
+  if (more || ring?.length !== 4) return null
+  const [a, b, c, d] = ring as [Vec2, Vec2, Vec2, Vec2]
+  const turns = (p: Vec2, q: Vec2, r: Vec2) =>
+    spanned(minus(q, p), minus(r, q)) > TOLERANCE.slope * gapOf(p, q) * gapOf(q, r)
+  if (!turns(a, b, c) || !turns(b, c, d) || !turns(c, d, a) || !turns(d, a, b)) return null
+  return gapOf(a, c) <= gapOf(b, d) ? [0, 1, 2, 0, 2, 3] : [0, 1, 3, 1, 2, 3]
+}

@@ -16,6 +16,9 @@ export function wayOf(a: InPlan, b: InPlan): Vec2 {
   return [(b[0] - a[0]) / length, (b[1] - a[1]) / length]
 }
 
+/** The area that two directions span, above zero where the second lies to the left of the first. */
+export const spanned = (u: InPlan, w: InPlan): number => u[0] * w[1] - u[1] * w[0]
+
 /** The point t times `way` from a. */
 export const onLine = (a: InPlan, way: InPlan, t: number): Vec2 => [a[0] + way[0] * t, a[1] + way[1] * t]
 
@@ -30,7 +33,7 @@ export function linesMeet(
   w: InPlan,
   parallel: number = TOLERANCE.zero,
 ): { t: number; s: number } | null {
-  const det = u[0] * w[1] - u[1] * w[0]
+  const det = spanned(u, w)
   if (Math.abs(det) < parallel) return null
   const [x, y] = [b[0] - a[0], b[1] - a[1]]
   return { t: (x * w[1] - y * w[0]) / det, s: (x * u[1] - y * u[0]) / det }

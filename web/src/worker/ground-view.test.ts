@@ -5,14 +5,14 @@ import { NO_ASSETS, StudyCache, studyScheme } from '@geotome/core/study'
 import { moveLevel } from '@geotome/core/levels'
 import { apply, projectWith, schemeOf, withMass } from '../../../core/testing/make'
 import type { Ask } from './protocol'
-import { forget, viewOf } from './view'
+import { forget, nothingSent, viewOf } from './view'
 
 beforeAll(() => openKernel())
 
 const hash = 'd'.repeat(64)
 /** A page as the worker sees it, with or without the survey at hand. */
 function page(survey: Uint8Array | null = null) {
-  const [cache, sent] = [new StudyCache(), new Set<string>()]
+  const [cache, sent] = [new StudyCache(), nothingSent()]
   return (project: Project, section: Ask['section'] = null) => {
     const ask: Ask = { scheme: schemeOf(project).id, preview: null, compare: null, proposal: null, section }
     const view = viewOf(studyScheme(project, ask.scheme, cache, survey ? () => survey : NO_ASSETS), ask, sent, 0)

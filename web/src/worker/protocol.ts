@@ -157,7 +157,9 @@ export interface StudyView {
   masses: MassView[]
   floors: FloorView[]
   ledger: Ledger
-  parts: PartView[]
+  /** all parts by id, in their order; `fresh` has those of them that are not as the page has them */
+  parts: string[]
+  fresh: PartView[]
   findings: FindingView[]
   ground: GroundView
   pictures: LaidView[]

@@ -8,7 +8,7 @@ import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, type Study 
 import { assetAt, needAssets } from './assets'
 import type { Answer, Ask, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
-import { forget, viewOf } from './view'
+import { forget, nothingSent, viewOf } from './view'
 
 /** Runs studies off the page's thread; pauses between masses and drops a study when a newer one is asked for. */
 /** one for each scheme: duplicates share the ids of their things */
@@ -18,7 +18,7 @@ const cacheOf = (scheme: string) => {
   if (!cache) caches.set(scheme, (cache = new StudyCache()))
   return cache
 }
-const sent = new Set<string>()
+const sent = nothingSent()
 let project: Project | null = null
 let newest = 0
 let progress: (share: number) => void = () => {}
@@ -38,7 +38,8 @@ const api: StudyWorker = {
     }),
   open(opened) {
     project = opened
-    sent.clear()
+    sent.keys.clear()
+    sent.parts.clear()
     caches.clear()
   },
   edit(edits) {

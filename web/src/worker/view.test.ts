@@ -6,7 +6,8 @@ import { StudyCache, studyScheme } from '@geotome/core/study'
 import type { Project } from '@geotome/core/project'
 import { apply, changeMass, choicesOf, converted, projectWith, schemeOf, withMass } from '../../../core/testing/make'
 import type { Ask } from './protocol'
-import { forget, viewOf } from './view'
+import { GeometryStore } from '../stage/geometry-store'
+import { forget, nothingSent, viewOf } from './view'
 
 beforeAll(() => openKernel())
 
@@ -19,7 +20,7 @@ const ask = (project: Project, proposal = false): Ask => ({
 })
 /** A page as the worker sees it: what it has been sent, and a cache that goes on. */
 function page() {
-  const [cache, sent] = [new StudyCache(), new Set<string>()]
+  const [cache, sent] = [new StudyCache(), nothingSent()]
   return (project: Project, proposal = false) => {
     const view = viewOf(studyScheme(project, schemeOf(project).id, cache), ask(project, proposal), sent, 0)
     forget(view, sent)
@@ -71,18 +72,33 @@ describe('what is sent to the page', () => {
     expect(view.origin).toEqual([350000, 5600000])
     expect(Math.max(...(view.shapes[0]?.plates[0]?.region.flat(2) ?? []))).toBeLessThan(100)
   })
+  it('is only those parts that a change touches, and the page has all of them as the worker does', () => {
+    const [show, store] = [page(), new GeometryStore()]
+    const project = converted(tower())
+    const first = store.keep(show(project))
+    expect(first.parts.map((p) => p.id)).toEqual(show(project).parts)
+    const edit = moveLevel(project, schemeOf(project), 'L3', 9.2, 'held')
+    const moved = show(apply(project, edit))
+    expect(moved.fresh.length).toBeGreaterThan(0)
+    expect(moved.fresh.length).toBeLessThan(moved.parts.length / 2)
+    expect(store.keep(moved).parts).toEqual(new GeometryStore().keep(page()(apply(project, edit))).parts)
+    const [wall = ''] = moved.parts
+    const less = store.keep(show(apply(project, { edit: 'part.remove', scheme: schemeOf(project).id, id: wall })))
+    expect(less.parts.map((p) => p.id)).not.toContain(wall)
+    expect(store.keep(show(project)).parts).toEqual(first.parts)
+  })
   it('offers a building with counts and areas, and draws the parts once they are made', () => {
     const show = page()
     const offer = show(tower(), true).proposal
     expect(offer?.candidates.filter((c) => c.role === 'wall')).toHaveLength(20)
     expect(offer?.candidates.filter((c) => c.role === 'floor slab').reduce((s, c) => s + c.area, 0)).toBeCloseTo(320, 6)
     const made = page()(converted(tower()))
-    expect(made.parts.every((p) => p.mesh !== null)).toBe(true)
+    expect(made.fresh.every((p) => p.mesh !== null)).toBe(true)
     expect(made.geometry.every((g) => g.positions.length === g.normals.length && g.positions.length % 9 === 0)).toBe(
       true,
     )
-    expect(made.parts.map((p) => p.buildUp)).toEqual(
-      made.parts.map(
+    expect(made.fresh.map((p) => p.buildUp)).toEqual(
+      made.fresh.map(
         (p) =>
           inOrder(converted(tower()).buildUps).find(
             (b) => b.for === (p.role === 'wall' ? 'wall' : p.role.endsWith('slab') ? 'slab' : 'roof'),

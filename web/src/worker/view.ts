@@ -8,6 +8,7 @@ import {
   partsFrom,
   propose,
   studyParts,
+  type PartBody,
   type PartStudy,
 } from '@geotome/core/fabric'
 import { areaOf, faceLabel, placePoint, piecesOf, subtractRegions, type Region, type Vec2 } from '@geotome/core/solid'
@@ -22,13 +23,22 @@ import {
   type FloorShape,
   type FloorView,
   type Geometry,
+  type PartView,
   type PlateView,
   type ProposalView,
   type StudyView,
 } from './protocol'
 
-/** What the page needs of a study, as plain data; bodies are sent once. `sent` remembers what the page has. */
-export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number): StudyView {
+/** What the page has of what was sent to it: bodies and shapes by key, parts by id. */
+export interface Sent {
+  keys: Set<string>
+  parts: Map<string, PartView>
+}
+
+export const nothingSent = (): Sent => ({ keys: new Set(), parts: new Map() })
+
+/** What the page needs of a study, as plain data; what it has already is not sent again. */
+export function viewOf(study: Study, ask: Ask, { keys: sent, parts: had }: Sent, took: number): StudyView {
   const origin = originOf(study)
   const geometry: Geometry[] = []
   const shapes = new Map<string, FloorShape>()
@@ -58,31 +68,22 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
     }),
     storeys: study.floors.filter((floor) => floor.plates.some((p) => p.mass === f.id)).map((floor) => floor.level.id),
   }))
-  const parts = study.parts.map((p) => ({
-    id: p.id,
-    name: p.part.name,
-    role: p.role,
-    mass: p.part.host.mass,
-    level: p.part.base?.level ?? null,
-    buildUp: p.part.buildUp,
-    area: p.area,
-    volume: p.volume,
-    thickness: p.thickness,
-    length: p.length,
-    bond: p.bond,
-    mesh: p.body ? sendPart(p, origin, send) : null,
-    kind: p.part.kind,
-    plan: isWall(p.role) ? shift(p.plan) : [],
-    eaves: p.role.endsWith('roof')
-      ? eavesOf(study.context, p.part).map((face) => ({ face, label: faceLabel(face) }))
-      : [],
-  }))
+  const fresh: PartView[] = []
+  for (const p of study.parts) {
+    const eaves = p.role.endsWith('roof') ? eavesOf(study.context, p.part) : []
+    const part = memo.keep(p, 'view', [...origin, eaves.join()], () => partView(p, origin, eaves))
+    if (p.body) send(part.mesh ?? '', () => meshGeometry('', bodyMesh(p.body as PartBody), origin))
+    if (had.get(p.id) === part) continue
+    had.set(p.id, part)
+    fresh.push(part)
+  }
   return {
     scheme: study.scheme.id,
     origin,
     levels: study.levels,
     masses,
-    parts,
+    parts: study.parts.map((p) => p.id),
+    fresh,
     geometry,
     took,
     floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent, shapes)),
@@ -104,15 +105,17 @@ export function viewOf(study: Study, ask: Ask, sent: Set<string>, took: number):
 }
 
 /** Only the newest pieces of geometry are kept by the page: what a study no longer names is forgotten on both sides. */
-export function forget(view: StudyView, sent: Set<string>): void {
+export function forget(view: StudyView, sent: Sent): void {
+  const there = new Set(view.parts)
+  for (const id of sent.parts.keys()) if (!there.has(id)) sent.parts.delete(id)
   const named = new Set([
     ...view.masses.map((m) => m.body),
-    ...view.parts.flatMap((p) => (p.mesh ? [p.mesh] : [])),
+    ...[...sent.parts.values()].flatMap((p) => p.mesh ?? []),
     ...(view.proposal?.mesh ? [view.proposal.mesh] : []),
     ...groundKeys(view.ground),
     ...view.floors.map((f) => f.shape),
   ])
-  for (const key of sent) if (!named.has(key)) sent.delete(key)
+  for (const key of sent.keys) if (!named.has(key)) sent.keys.delete(key)
 }
 
 function floorView(
@@ -217,10 +220,23 @@ function proposalView(
   }
 }
 
-function sendPart(part: PartStudy, origin: Vec2, send: (key: string, make: () => Geometry) => string): string {
-  const key = memo.keep(part.body ?? part, 'key', [part.id], () => `part:${hash(partKey(part))}`)
-  return send(key, () => meshGeometry(key, bodyMesh(part.body as NonNullable<PartStudy['body']>), origin))
-}
+const partView = (p: PartStudy, [ox, oy]: Vec2, eaves: string[]): PartView => ({
+  id: p.id,
+  name: p.part.name,
+  role: p.role,
+  mass: p.part.host.mass,
+  level: p.part.base?.level ?? null,
+  buildUp: p.part.buildUp,
+  area: p.area,
+  volume: p.volume,
+  thickness: p.thickness,
+  length: p.length,
+  bond: p.bond,
+  mesh: p.body ? memo.keep(p.body, 'key', [p.id], () => `part:${hash(partKey(p))}`) : null,
+  kind: p.part.kind,
+  plan: isWall(p.role) ? shifted(p.plan, [ox, oy]) : [],
+  eaves: eaves.map((face) => ({ face, label: faceLabel(face) })),
+})
 
 /** What a part's shape is told apart by: its body is computed anew in each study, but seldom differs. */
 function partKey(part: PartStudy): string {
