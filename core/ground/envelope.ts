@@ -143,7 +143,7 @@ export function fitOf(
           : { plan: within, volume: 0, mesh: null }
   const plan = found?.plan ?? []
   const clear = clearances(envelope, plan, rect)
-  const strips = found && found.volume > TOLERANCE.volume ? inStrips(envelope, plan) : []
+  const strips = found && !within && found.volume > TOLERANCE.volume ? inStrips(envelope, plan) : []
   envelope.ring.forEach((_, i) => {
     const distance = clear[i] ?? Infinity
     // The kernel's plan is single precision: a tenth of a millimetre is nothing.

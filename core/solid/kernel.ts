@@ -47,8 +47,19 @@ export function withKernel<T>(work: (kernel: ManifoldToplevel, own: <O extends O
  * Triangles over closed loops in plan (m; outer ones counter-clockwise, holes clockwise), looking up; corners are numbered through all loops.
  * They use every corner and cover exactly what the loops enclose, however thin it is there, so that a body with such a cap is closed.
  */
-export const capOf = (loops: [number, number][][]): number[] =>
-  capOfFour(loops) ?? withKernel((kernel) => kernel.triangulate(loops)).flat()
+export function capOf(loops: [number, number][][]): readonly number[] {
+  const four = capOfFour(loops)
+  if (four) return four
+  const key = loops.map((l) => l.join()).join(';')
+  let cap = caps.get(key)
+  if (cap === undefined) {
+    if (caps.size >= 500) caps.clear()
+    caps.set(key, (cap = withKernel((kernel) => kernel.triangulate(loops)).flat()))
+  }
+  return cap
+}
+/** What only grows taller keeps its cap; by its loops. */
+const caps = new Map<string, readonly number[]>()
 
 /** Of one loop of four corners that all turn left clearly: by its shorter diagonal. Most parts of a building are such. */
 function capOfFour([ring, more]: [number, number][][]): number[] | null {

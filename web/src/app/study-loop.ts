@@ -104,7 +104,9 @@ const run = ({ project, ask, edit }: Wish): Promise<void> =>
 async function study(project: Project, ask: Ask, edit: string | null): Promise<void> {
   const slow = setTimeout(() => store.dispatch(computing(0)), 150)
   try {
-    await bringWorkerUp(project)
+    // Not waited for where there is nothing to bring: the worker begins before the page draws.
+    const way = bringWorkerUp(project)
+    if (way) await way
     const view = await studyWorker.study(ask)
     if (!view) return
     good = ask.preview
@@ -121,16 +123,22 @@ async function study(project: Project, ask: Ask, edit: string | null): Promise<v
 }
 
 /** The worker gets the edits it has not had; only a project that it cannot get to by edits is sent whole. */
-async function bringWorkerUp(project: Project): Promise<void> {
+function bringWorkerUp(project: Project): Promise<void> | null {
   const { log, pending } = store.getState().project
   const way = [...log, ...pending]
   const ids = way.map((e) => e.id)
   const reachable = known.project === project.id && known.edits.every((id, i) => ids[i] === id)
   const fresh = way.slice(known.edits.length)
+  if (reachable && fresh.length === 0) return null
   // Noted before the worker has answered: it does what it is sent in order, and nothing must be sent twice.
   known = { project: project.id, edits: ids }
+  return bring(project, reachable ? fresh.map((e) => e.edit) : null)
+}
+
+/** By edits, or whole where there is no way. */
+async function bring(project: Project, edits: Edit[] | null): Promise<void> {
   try {
-    if (!reachable) {
+    if (!edits) {
       stageGeometry.forgetAll()
       await studyWorker.open(project)
       await studyWorker.tell(
@@ -138,7 +146,7 @@ async function bringWorkerUp(project: Project): Promise<void> {
           if (store.getState().view.computing !== null) store.dispatch(computing(share))
         }),
       )
-    } else if (fresh.length) await studyWorker.edit(fresh.map((e) => e.edit))
+    } else await studyWorker.edit(edits)
   } catch (e) {
     known = { project: null, edits: [] }
     throw e

@@ -6,6 +6,7 @@ import { packSurvey, refuse, traceSketch, type Project } from '@geotome/core/pro
 import { openKernel } from '@geotome/core/solid'
 import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, type Study } from '@geotome/core/study'
 import { assetAt, needAssets } from './assets'
+import { pause } from './pause'
 import type { Answer, Ask, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
 import { forget, nothingSent, viewOf } from './view'
@@ -151,7 +152,7 @@ async function compute(
     const step = steps.next()
     if (step.done) return step.value
     if (performance.now() - last > SLICE) {
-      await new Promise((done) => setTimeout(done))
+      await pause()
       if (stale()) return null
       last = performance.now()
       if (last - told > TELL) {
