@@ -99,6 +99,18 @@ export function computeIsland(shares: Share[], smallest: number): Island {
   }
 }
 
+/** The part of an island that does not count, slivers with it. */
+export function notCounted(island: Island): Region {
+  let region = uncounted.get(island)
+  if (!region) {
+    const [only, more] = island.shares
+    const isOne = only && !more && island.slivers.length === 0
+    uncounted.set(island, (region = isOne ? only.low : subtractRegions(island.region, island.counted)))
+  }
+  return region
+}
+const uncounted = new WeakMap<Island, Region>()
+
 /** m2 by share; floor that several masses have is the first one's. */
 function ownAreas(shares: Share[], own: Region[]): number[] {
   return shares.map((share, i) => {

@@ -36,18 +36,8 @@ function sharedCorners(
   others: number[][],
   near: (p: Vec2, r: Rect) => boolean,
 ): Region[] {
-  const cells = new Map<string, Vec2[]>()
-  const cell = (c: number) => Math.floor(c / (4 * TOUCH))
-  const find = ([x, y]: Vec2): Vec2 | null => {
-    for (let dx = -1; dx <= 1; dx++)
-      for (let dy = -1; dy <= 1; dy++) {
-        const hit = cells
-          .get(`${cell(x) + dx} ${cell(y) + dy}`)
-          ?.find((p) => Math.abs(p[0] - x) < TOUCH && Math.abs(p[1] - y) < TOUCH)
-        if (hit) return hit
-      }
-    return null
-  }
+  const corners = regions.reduce((n, r) => n + r.reduce((m, l) => m + l.length, 0), 0)
+  const { find, add } = corners <= FEW ? inTurn() : inCells()
   return regions.map((region, i) => {
     const mine: Vec2[] = []
     const met = region.map((loop) =>
@@ -59,14 +49,44 @@ function sharedCorners(
       }),
     )
     // Only now, so that two corners of one region never become one.
-    for (const p of mine) {
+    mine.forEach(add)
+    return met
+  })
+}
+
+/** A store of points that finds one within the tolerance of another. */
+interface Found {
+  find: (p: Vec2) => Vec2 | null
+  add: (p: Vec2) => void
+}
+const isOne = (p: Vec2, q: Vec2) => Math.abs(p[0] - q[0]) < TOUCH && Math.abs(p[1] - q[1]) < TOUCH
+
+/** up to how many corners looking at each is quicker than finding its cell */
+const FEW = 64
+function inTurn(): Found {
+  const points: Vec2[] = []
+  return { find: (p) => points.find((q) => isOne(p, q)) ?? null, add: (p) => points.push(p) }
+}
+
+function inCells(): Found {
+  const cells = new Map<string, Vec2[]>()
+  const cell = (c: number) => Math.floor(c / (4 * TOUCH))
+  return {
+    find: (p) => {
+      for (let dx = -1; dx <= 1; dx++)
+        for (let dy = -1; dy <= 1; dy++) {
+          const hit = cells.get(`${cell(p[0]) + dx} ${cell(p[1]) + dy}`)?.find((q) => isOne(p, q))
+          if (hit) return hit
+        }
+      return null
+    },
+    add: (p) => {
       const key = `${cell(p[0])} ${cell(p[1])}`
       const list = cells.get(key)
       if (list) list.push(p)
       else cells.set(key, [p])
-    }
-    return met
-  })
+    },
+  }
 }
 
 /** A region whose sides have those of the given points (sorted by x) for corners that lie on them. */

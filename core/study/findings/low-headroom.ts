@@ -1,4 +1,5 @@
 import { areaOf, subtractRegions } from '../../solid'
+import { notCounted } from '../../slice'
 import { type Check } from '../types'
 import { finding } from '../finding'
 
@@ -11,7 +12,7 @@ export const lowHeadroom: Check = {
       floor.noted.flatMap((island) => {
         if (!island.shares.some((s) => s.low.length)) return []
         const region = context.memo.keep(island, 'low', [], () =>
-          subtractRegions(subtractRegions(island.region, island.counted), island.slivers.flat()),
+          subtractRegions(notCounted(island), island.slivers.flat()),
         )
         const area = context.memo.keep(region, 'area', [], () => areaOf(region))
         if (area < 0.01) return []

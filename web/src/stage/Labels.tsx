@@ -4,7 +4,7 @@ import { showNumber } from '@geotome/core/project'
 import { useUses, useViewState } from '../app/hooks'
 import type { StoredFloor } from './geometry-store'
 import { toPane, type View } from './camera'
-import { placeLabels } from './label-places'
+import { middleOf, placeLabels } from './label-places'
 
 interface Props {
   floor: StoredFloor
@@ -34,7 +34,7 @@ export function PlateLabels({ floor, z, view, size }: Props) {
               asked: asked(plate.mass),
               text,
               width: text.length * 6.6 + 18,
-              anchor: toPane(view, size, [...plate.label, z]),
+              anchor: toPane(view, size, [...middleOf(plate), z]),
             }
           }),
         size,

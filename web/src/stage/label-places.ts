@@ -1,3 +1,5 @@
+import polylabel from 'polylabel'
+import type { PlateView } from '../worker/protocol'
 import type { Vec2 } from '@geotome/core/solid'
 
 export interface Wanted {
@@ -61,3 +63,14 @@ function spots([x, y]: Vec2, width: number, most: number): Vec2[] {
   }
   return places
 }
+
+/** Where a label stands best in a piece of floor; worked out only for what is looked at. */
+export function middleOf(plate: PlateView): Vec2 {
+  let middle = middles.get(plate)
+  if (!middle) {
+    const [x, y] = polylabel(plate.region, 0.25)
+    middles.set(plate, (middle = [x ?? 0, y ?? 0]))
+  }
+  return middle
+}
+const middles = new WeakMap<PlateView, Vec2>()

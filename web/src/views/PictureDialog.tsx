@@ -7,7 +7,7 @@ import { useProject, useStudy } from '../app/hooks'
 import { Dialog } from '../common/Dialog'
 import { axesOf, toPane } from '../stage/camera'
 import type { StoredView } from '../stage/geometry-store'
-import { placeLabels } from '../stage/label-places'
+import { middleOf, placeLabels } from '../stage/label-places'
 import { makeMaterials } from '../stage/materials'
 import { PaneRenderer } from '../stage/PaneRenderer'
 import { Scene } from '../stage/Scene'
@@ -268,7 +268,7 @@ function writeLabels(
     .sort((a, b) => b.area - a.area)
     .map((p) => {
       const text = show(p.area)
-      const [x, y] = toPane(camera, size, [p.label[0], p.label[1], z])
+      const [x, y] = toPane(camera, size, [...middleOf(p), z])
       return { mass: p.mass, text, width: text.length * 6.6 + 18, anchor: [x / k, y / k] as [number, number] }
     })
   for (const {

@@ -31,13 +31,12 @@ export interface FindingView {
   /** why it was left, and the id of that note */ muted: { id: string; reason: string } | null
 }
 
-/** A piece of floor to draw and to write an area on; coordinates from the view's origin. */
+/** A piece of floor to draw; coordinates from the view's origin. */
 export interface PlateView {
   mass: string
   use: string
   region: Region
   area: number
-  label: Vec2
 }
 export interface FloorView {
   level: string

@@ -1,4 +1,3 @@
-import polylabel from 'polylabel'
 import {
   bodyMesh,
   bodyVolume,
@@ -13,7 +12,7 @@ import {
 } from '@geotome/core/fabric'
 import { areaOf, faceLabel, placePoint, piecesOf, subtractRegions, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo } from '@geotome/core/project'
-import type { Island } from '@geotome/core/slice'
+import { notCounted, type Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { groundView, laidViews, sectionView } from './ground-view'
 import { bodyGeometry, facesNamed, meshGeometry, merged } from './geometry'
@@ -50,6 +49,13 @@ export function viewOf(study: Study, ask: Ask, { keys: sent, parts: had }: Sent,
     return key
   }
   const shift = (region: Region) => shifted(region, origin)
+  const storeys = new Map<string, string[]>()
+  for (const { level, plates } of study.floors)
+    for (const { mass } of plates) {
+      const list = storeys.get(mass)
+      if (!list) storeys.set(mass, [level.id])
+      else if (list.at(-1) !== level.id) list.push(level.id)
+    }
   const masses = [...study.forms, ...study.around].map((f) => ({
     id: f.id,
     name: f.name,
@@ -66,7 +72,7 @@ export function viewOf(study: Study, ask: Ask, { keys: sent, parts: had }: Sent,
       const [x, y] = placePoint(p, f.at)
       return [x - origin[0], y - origin[1]]
     }),
-    storeys: study.floors.filter((floor) => floor.plates.some((p) => p.mass === f.id)).map((floor) => floor.level.id),
+    storeys: storeys.get(f.id) ?? [],
   }))
   const fresh: PartView[] = []
   for (const p of study.parts) {
@@ -170,10 +176,10 @@ function islandView(island: Island, origin: Vec2): { plates: PlateView[]; lows: 
     rest = others
     return piecesOf(own).map((piece) => {
       const region = shifted(piece, origin)
-      return { mass: share.plate.mass, use: share.use, region, area: areaOf(piece), label: middle(region) }
+      return { mass: share.plate.mass, use: share.use, region, area: areaOf(piece) }
     })
   })
-  return { plates, lows: island.low > 0.01 ? shifted(subtractRegions(island.region, island.counted), origin) : [] }
+  return { plates, lows: island.low > 0.01 ? shifted(notCounted(island), origin) : [] }
 }
 
 const shifted = (region: Region, [ox, oy]: Vec2): Region =>
@@ -255,12 +261,6 @@ function hash(text: string): string {
     b = Math.imul(b ^ c, 2246822507)
   }
   return `${(a >>> 0).toString(36)}${(b >>> 0).toString(36)}`
-}
-
-/** Where a label stands best in a piece of floor. */
-function middle(piece: Region): Vec2 {
-  const [x, y] = polylabel(piece, 0.25)
-  return [x ?? 0, y ?? 0]
 }
 
 /** Whole hundreds of metres near the forms, where coordinates are large; the picture is drawn in single precision. */
