@@ -102,10 +102,12 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
   )
   const poche = useMemo(
     () =>
-      fillsOf(
-        view.parts.filter((p) => p.level === level && p.plan.length).map((p) => ({ region: p.plan, z: z + 1.21 })),
-      ),
-    [view, level, z],
+      fabric
+        ? fillsOf(
+            view.parts.filter((p) => p.level === level && p.plan.length).map((p) => ({ region: p.plan, z: z + 1.21 })),
+          )
+        : null,
+    [fabric, view.parts, level, z],
   )
   const planLines = useMemo(
     () =>
@@ -163,7 +165,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
       {untaken && <Faces geometry={untaken.faces} material={materials.untaken} order={4} cutOnly />}
       <Lines segments={untaken?.lines ?? NONE} material={materials.untakenLine} order={5} cutOnly />
       <Lines segments={planLines} material={materials.planLine} order={5} pane="plan" />
-      {fabric && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
+      {poche && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
       <Lines segments={under.edges} material={materials.hovered} order={6} pane="space" />
       <Lines segments={under.edges} material={materials.planHovered} order={6} pane="plan" />
       <Lines segments={chosen.edges} material={materials.picked} order={7} pane="space" />

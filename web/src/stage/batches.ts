@@ -188,13 +188,26 @@ export function unmeasured<G extends BufferGeometry>(geometry: G): G {
   return geometry
 }
 
-/** Line segments of a constant width in pixels. */
-export function linesOf(segments: Float32Array): LineSegmentsGeometry {
+/** Line segments of a constant width in pixels; dashed ones begin their dashes anew at each segment. */
+export function linesOf(segments: Float32Array, dashed = false): LineSegmentsGeometry {
   const ends = new InstancedInterleavedBuffer(segments.length ? segments : new Float32Array(6).fill(-9999), 6, 1)
   const geometry = new LineSegmentsGeometry()
   geometry.setAttribute('instanceStart', new InterleavedBufferAttribute(ends, 3, 0))
   geometry.setAttribute('instanceEnd', new InterleavedBufferAttribute(ends, 3, 3))
   geometry.instanceCount = ends.count
+  if (dashed) {
+    const distances = new Float32Array(ends.count * 2)
+    for (let i = 0; i < ends.count; i++) {
+      const k = i * 6
+      const x = (segments[k + 3] ?? 0) - (segments[k] ?? 0)
+      const y = (segments[k + 4] ?? 0) - (segments[k + 1] ?? 0)
+      const z = (segments[k + 5] ?? 0) - (segments[k + 2] ?? 0)
+      distances[i * 2 + 1] = Math.sqrt(x * x + y * y + z * z)
+    }
+    const along = new InstancedInterleavedBuffer(distances, 2, 1)
+    geometry.setAttribute('instanceDistanceStart', new InterleavedBufferAttribute(along, 1, 0))
+    geometry.setAttribute('instanceDistanceEnd', new InterleavedBufferAttribute(along, 1, 1))
+  }
   return unmeasured(geometry)
 }
 
@@ -215,16 +228,24 @@ export function fillsOf(regions: { region: Region; z: number }[]): BufferGeometr
 
 /** The outlines of regions at a height, as segments. */
 export function outlinesOf(regions: { region: Region; z: number }[]): Float32Array {
-  return Float32Array.from(
-    regions.flatMap(({ region, z }) =>
-      region.flatMap((loop) =>
-        loop.flatMap((a, i) => {
-          const b = loop[(i + 1) % loop.length] ?? a
-          return [a[0], a[1], z, b[0], b[1], z]
-        }),
-      ),
-    ),
-  )
+  let count = 0
+  for (const { region } of regions) for (const loop of region) count += loop.length
+  const out = new Float32Array(count * 6)
+  let at = 0
+  for (const { region, z } of regions)
+    for (const loop of region) {
+      let a = loop.at(-1)
+      for (const b of loop) {
+        out[at] = a?.[0] ?? 0
+        out[at + 1] = a?.[1] ?? 0
+        out[at + 3] = b[0]
+        out[at + 4] = b[1]
+        out[at + 2] = out[at + 5] = z
+        at += 6
+        a = b
+      }
+    }
+  return out
 }
 
 /** The outlines of all plates of many floors, each at its height, as segments; those of one shape are worked out once. */
@@ -236,11 +257,12 @@ export function stackedOutlines(floors: { plates: PlateView[]; z: number }[]): F
   })
   const out = new Float32Array(flat.reduce((n, lines) => n + lines.length, 0))
   let at = 0
-  flat.forEach((lines, i) => {
+  for (const [i, lines] of flat.entries()) {
     out.set(lines, at)
-    for (let k = at + 2; k < at + lines.length; k += 3) out[k] = floors[i]?.z ?? 0
-    at += lines.length
-  })
+    const [z, end] = [floors[i]?.z ?? 0, at + lines.length]
+    for (let k = at + 2; k < end; k += 3) out[k] = z
+    at = end
+  }
   return out
 }
 const flatLines = new WeakMap<PlateView[], Float32Array>()

@@ -24,12 +24,9 @@ export function Faces({ geometry, material, ...m }: { geometry: BufferGeometry; 
 
 export function Lines({ segments, material, ...m }: { segments: Float32Array; material: LineMaterial } & DrawnHow) {
   const object = useMemo(() => new LineSegments2(), [])
-  const geometry = useMemo(() => linesOf(segments), [segments])
+  const geometry = useMemo(() => linesOf(segments, material.dashed), [segments, material.dashed])
   useEffect(() => () => geometry.dispose(), [geometry])
-  if (object.geometry !== geometry) {
-    object.geometry = geometry
-    if (material.dashed) object.computeLineDistances()
-  }
+  object.geometry = geometry
   object.material = material
   object.userData = marks(m)
   object.renderOrder = m.order
