@@ -76,7 +76,8 @@ export function computeIsland(shares: Share[], smallest: number): Island {
     }
   }
   const region = uniteRegions(shares.map((s) => s.plate.region))
-  const high = shares.map((s) => subtractRegions(s.plate.region, s.low))
+  // Where a form ends below the headroom its whole plate is low.
+  const high = shares.map((s) => (s.low === s.plate.region ? [] : subtractRegions(s.plate.region, s.low)))
   const whole = shares.some((s) => s.low.length) ? uniteRegions(high) : region
   const slivers = piecesOf(whole).filter((piece) => areaOf(piece) < smallest)
   const counted = slivers.length ? subtractRegions(whole, slivers.flat()) : whole

@@ -1,28 +1,51 @@
-import { groundKeys, type FloorShape, type Geometry, type PartView, type StudyView } from '../worker/protocol'
+import {
+  groundKeys,
+  type FloorShape,
+  type Geometry,
+  type MassView,
+  type PartView,
+  type StudyView,
+} from '../worker/protocol'
 
 /** A study's view without its triangles, floors with their shapes: what the store holds. */
-export type StoredView = Omit<StudyView, 'geometry' | 'shapes' | 'floors' | 'parts' | 'fresh'> & {
+export type StoredView = Omit<StudyView, 'geometry' | 'shapes' | 'floors' | 'masses' | 'parts' | 'fresh'> & {
   floors: StoredFloor[]
+  masses: MassView[]
   parts: PartView[]
 }
 export type StoredFloor = StudyView['floors'][number] & Pick<FloorShape, 'plates' | 'lows'>
+
+/** Things by id, as they were sent last. */
+class Kept<T extends { id: string }> {
+  private had = new Map<string, T>()
+
+  /** All of `ids`, with what is new of them; the others go. */
+  take(ids: string[], fresh: T[]): T[] {
+    for (const thing of fresh) this.had.set(thing.id, thing)
+    const all = ids.flatMap((id) => this.had.get(id) ?? [])
+    this.had = new Map(all.map((thing) => [thing.id, thing]))
+    return all
+  }
+  clear(): void {
+    this.had.clear()
+  }
+}
 
 /** Triangles, beside the store, and the shapes of floors: kept while the newest view names them, so that what stays is the same object. */
 export class GeometryStore {
   private readonly byKey = new Map<string, Geometry>()
   private readonly shapes = new Map<string, FloorShape>()
-  private parts = new Map<string, PartView>()
+  private readonly masses = new Kept<MassView>()
+  private readonly parts = new Kept<PartView>()
 
   /** Takes what is new, forgets what is not named any more, and gives the view as the store holds it. */
-  keep({ geometry, shapes, floors, parts: ids, fresh, ...view }: StudyView): StoredView {
+  keep({ geometry, shapes, floors, fresh, ...view }: StudyView): StoredView {
     for (const g of geometry) this.byKey.set(g.key, g)
     for (const s of shapes) this.shapes.set(s.key, s)
-    const had = this.parts
-    for (const part of fresh) had.set(part.id, part)
-    const parts = ids.flatMap((id) => had.get(id) ?? [])
-    this.parts = new Map(parts.map((p) => [p.id, p]))
+    const masses = this.masses.take(view.masses, fresh.masses)
+    const parts = this.parts.take(view.parts, fresh.parts)
     const named = new Set<string | null>([
-      ...view.masses.map((m) => m.body),
+      ...masses.map((m) => m.body),
       ...parts.map((p) => p.mesh),
       view.proposal?.mesh ?? null,
       ...groundKeys(view.ground),
@@ -32,6 +55,7 @@ export class GeometryStore {
     // Frozen here, and only at its top: the store has no need to go through all of it.
     return Object.freeze({
       ...view,
+      masses,
       parts,
       floors: floors.map((f) => {
         const shape = this.shapes.get(f.shape)
@@ -46,6 +70,7 @@ export class GeometryStore {
   forgetAll(): void {
     this.byKey.clear()
     this.shapes.clear()
+    this.masses.clear()
     this.parts.clear()
   }
 }

@@ -153,12 +153,12 @@ export interface StudyView {
   /** world coordinates of the view's zero, m */
   origin: Vec2
   levels: LevelHeight[]
-  masses: MassView[]
+  /** masses and parts by id, all in their order; `fresh` has those of them that are not as the page has them */
+  masses: string[]
+  parts: string[]
+  fresh: { masses: MassView[]; parts: PartView[] }
   floors: FloorView[]
   ledger: Ledger
-  /** all parts by id, in their order; `fresh` has those of them that are not as the page has them */
-  parts: string[]
-  fresh: PartView[]
   findings: FindingView[]
   ground: GroundView
   pictures: LaidView[]

@@ -40,6 +40,7 @@ const api: StudyWorker = {
   open(opened) {
     project = opened
     sent.keys.clear()
+    sent.masses.clear()
     sent.parts.clear()
     caches.clear()
   },

@@ -11,7 +11,8 @@ import {
   type PartStudy,
 } from '@geotome/core/fabric'
 import { areaOf, faceLabel, placePoint, piecesOf, subtractRegions, type Region, type Vec2 } from '@geotome/core/solid'
-import { Memo } from '@geotome/core/project'
+import { Memo, sameList } from '@geotome/core/project'
+import type { MassForm } from '@geotome/core/form'
 import { notCounted, type Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { groundView, laidViews, sectionView } from './ground-view'
@@ -22,28 +23,30 @@ import {
   type FloorShape,
   type FloorView,
   type Geometry,
+  type MassView,
   type PartView,
   type PlateView,
   type ProposalView,
   type StudyView,
 } from './protocol'
 
-/** What the page has of what was sent to it: bodies and shapes by key, parts by id. */
+/** What the page has of what was sent to it: bodies and shapes by key, masses and parts by id. */
 export interface Sent {
   keys: Set<string>
+  masses: Map<string, { from: unknown[]; view: MassView }>
   parts: Map<string, PartView>
 }
 
-export const nothingSent = (): Sent => ({ keys: new Set(), parts: new Map() })
+export const nothingSent = (): Sent => ({ keys: new Set(), masses: new Map(), parts: new Map() })
 
 /** What the page needs of a study, as plain data; what it has already is not sent again. */
-export function viewOf(study: Study, ask: Ask, { keys: sent, parts: had }: Sent, took: number): StudyView {
+export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyView {
   const origin = originOf(study)
   const geometry: Geometry[] = []
   const shapes = new Map<string, FloorShape>()
   const send = (key: string, make: () => Geometry) => {
-    if (!sent.has(key)) {
-      sent.add(key)
+    if (!sent.keys.has(key)) {
+      sent.keys.add(key)
       geometry.push({ ...make(), key })
     }
     return key
@@ -56,43 +59,37 @@ export function viewOf(study: Study, ask: Ask, { keys: sent, parts: had }: Sent,
       if (!list) storeys.set(mass, [level.id])
       else if (list.at(-1) !== level.id) list.push(level.id)
     }
-  const masses = [...study.forms, ...study.around].map((f) => ({
-    id: f.id,
-    name: f.name,
-    use: f.use,
-    body: send(hash(f.body.key), () => bodyGeometry(hash(f.body.key), f.body)),
-    at: { ...f.at, x: f.at.x - origin[0], y: f.at.y - origin[1] },
-    base: f.base,
-    top: f.top,
-    ridge: f.ridge,
-    volume: f.body.volume,
-    context: study.scheme.masses[f.id]?.context ?? false,
-    faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
-    outline: footOf(f.body.flats()).map((p): Vec2 => {
-      const [x, y] = placePoint(p, f.at)
-      return [x - origin[0], y - origin[1]]
-    }),
-    storeys: storeys.get(f.id) ?? [],
-  }))
-  const fresh: PartView[] = []
+  const fresh: StudyView['fresh'] = { masses: [], parts: [] }
+  const masses = [...study.forms, ...study.around]
+  for (const f of masses) {
+    const context = study.scheme.masses[f.id]?.context ?? false
+    const from = [f, context, ...origin, ...(storeys.get(f.id) ?? [])]
+    const had = sent.masses.get(f.id)
+    const same = had !== undefined && sameList(had.from, from)
+    const view = same ? had.view : massView(f, context, storeys.get(f.id) ?? [], origin)
+    send(view.body, () => bodyGeometry(view.body, f.body))
+    if (same) continue
+    sent.masses.set(f.id, { from, view })
+    fresh.masses.push(view)
+  }
   for (const p of study.parts) {
     const eaves = p.role.endsWith('roof') ? eavesOf(study.context, p.part) : []
     const part = memo.keep(p, 'view', [...origin, eaves.join()], () => partView(p, origin, eaves))
     if (p.body) send(part.mesh ?? '', () => meshGeometry('', bodyMesh(p.body as PartBody), origin))
-    if (had.get(p.id) === part) continue
-    had.set(p.id, part)
-    fresh.push(part)
+    if (sent.parts.get(p.id) === part) continue
+    sent.parts.set(p.id, part)
+    fresh.parts.push(part)
   }
   return {
     scheme: study.scheme.id,
     origin,
     levels: study.levels,
-    masses,
+    masses: masses.map((f) => f.id),
     parts: study.parts.map((p) => p.id),
     fresh,
     geometry,
     took,
-    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent, shapes)),
+    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent.keys, shapes)),
     shapes: [...shapes.values()],
     ledger: ledgerOf(study),
     findings: [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({
@@ -112,10 +109,10 @@ export function viewOf(study: Study, ask: Ask, { keys: sent, parts: had }: Sent,
 
 /** Only the newest pieces of geometry are kept by the page: what a study no longer names is forgotten on both sides. */
 export function forget(view: StudyView, sent: Sent): void {
-  const there = new Set(view.parts)
-  for (const id of sent.parts.keys()) if (!there.has(id)) sent.parts.delete(id)
+  const there = new Set([...view.masses, ...view.parts])
+  for (const list of [sent.masses, sent.parts]) for (const id of list.keys()) if (!there.has(id)) list.delete(id)
   const named = new Set([
-    ...view.masses.map((m) => m.body),
+    ...[...sent.masses.values()].map((m) => m.view.body),
     ...[...sent.parts.values()].flatMap((p) => p.mesh ?? []),
     ...(view.proposal?.mesh ? [view.proposal.mesh] : []),
     ...groundKeys(view.ground),
@@ -225,6 +222,25 @@ function proposalView(
       : null,
   }
 }
+
+const massView = (f: MassForm, context: boolean, storeys: string[], [ox, oy]: Vec2): MassView => ({
+  id: f.id,
+  name: f.name,
+  use: f.use,
+  body: hash(f.body.key),
+  at: { ...f.at, x: f.at.x - ox, y: f.at.y - oy },
+  base: f.base,
+  top: f.top,
+  ridge: f.ridge,
+  volume: f.body.volume,
+  context,
+  faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
+  outline: footOf(f.body.flats()).map((p): Vec2 => {
+    const [x, y] = placePoint(p, f.at)
+    return [x - ox, y - oy]
+  }),
+  storeys,
+})
 
 const partView = (p: PartStudy, [ox, oy]: Vec2, eaves: string[]): PartView => ({
   id: p.id,
