@@ -1,52 +1,41 @@
 import { X } from 'lucide-react'
-import { useCallback, useEffect, useRef, useState, type ComponentType, type PointerEvent as PE } from 'react'
+import { useCallback, useEffect, useRef, useState, type PointerEvent as PE } from 'react'
 import type { Picture } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
-import { useProject } from '../app/hooks'
+import { useOf, useProject } from '../app/hooks'
 import { useAppDispatch } from '../app/store'
 import { benchOpened, type BenchTask } from '../app/view-slice'
 import { useKeys } from '../common/keys'
 import { useHold } from '../tools/hold'
-import { CalibratePanel } from './CalibratePanel'
-import { CropPanel } from './CropPanel'
-import { LevelsPanel } from './LevelsPanel'
 import { Loupe } from './Loupe'
-import { MeasurePanel } from './MeasurePanel'
-import { TracePanel } from './TracePanel'
-import type { BenchLine, BenchWork } from './bench-work'
-
-/** What is done on the bench. A new task is a panel, and a line here. */
-const TASKS: { id: BenchTask; label: string; Panel: ComponentType<{ picture: Picture; work: BenchWork }> }[] = [
-  { id: 'calibrate', label: 'Calibrate', Panel: CalibratePanel },
-  { id: 'measure', label: 'Measure', Panel: MeasurePanel },
-  { id: 'trace', label: 'Trace', Panel: TracePanel },
-  { id: 'levels', label: 'Read levels', Panel: LevelsPanel },
-  { id: 'crop', label: 'Crop', Panel: CropPanel },
-]
+import type { BenchLine, BenchWorld } from './tasks/kind'
+import { TASKS } from './tasks/list'
+import { useTask } from './use-task'
 
 const STEPS: Record<string, Vec2> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
 const hundredths = (p: Vec2): Vec2 => [Math.round(p[0] * 100) / 100, Math.round(p[1] * 100) / 100]
 
 /** One picture, as large as there is room: points are picked on it with a loupe, by mouse or keyboard. */
 export function Bench({ picture: id, task }: { picture: string; task: BenchTask }) {
+  const picture = useOf(({ project }) => project.pictures[id])
+  const entry = TASKS.find((t) => t.task.name === task)
+  return picture && entry ? <AtBench picture={picture} entry={entry} /> : null
+}
+
+function AtBench({ picture, entry }: { picture: Picture; entry: (typeof TASKS)[number] }) {
   const dispatch = useAppDispatch()
-  const { project } = useProject()
-  const picture = project.pictures[id]
+  const { project, scheme } = useProject()
+  const { state, send, points: pointsNow } = useTask(entry.task, picture)
+  const { points } = state
+  const world: BenchWorld = { project, scheme, picture, mint: () => '' }
   const box = useRef<HTMLDivElement>(null)
   const [look, setLook] = useState<{ k: number; x: number; y: number } | null>(null)
-  const [points, setPoints] = useState<Vec2[]>([])
-  const [lines, setLines] = useState<BenchLine[]>([])
   const [at, setAt] = useState<Vec2 | null>(null)
-  const onPick = useRef<((p: Vec2) => Vec2[] | null) | null>(null)
-  const onEnter = useRef<(() => void) | null>(null)
-  const onKey = useRef<((e: KeyboardEvent) => boolean) | null>(null)
   const { hold, moves } = useHold<'picture'>()
-  const latest = useRef(points)
-  latest.current = points
 
   useEffect(() => {
     const element = box.current
-    if (!element || !picture) return
+    if (!element) return
     const fit = () => {
       const k = Math.min((element.clientWidth - 40) / picture.width, (element.clientHeight - 100) / picture.height)
       setLook({
@@ -68,7 +57,7 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
     }
     element.addEventListener('wheel', wheel, { passive: false })
     return () => element.removeEventListener('wheel', wheel)
-  }, [picture?.width, picture?.height]) // eslint-disable-line react-hooks/exhaustive-deps
+  }, [picture.width, picture.height])
 
   const pixel = useCallback(
     (e: PE): Vec2 => {
@@ -79,42 +68,37 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
     },
     [look],
   )
-  const add = useCallback((p: Vec2) => {
-    const point = hundredths(p)
-    setPoints(onPick.current?.(point) ?? [...latest.current, point])
-  }, [])
+  const add = useCallback((p: Vec2) => send({ kind: 'pick', at: hundredths(p) }), [send])
   useKeys(
     useCallback(
       (e, typing) => {
         if (typing || document.querySelector('dialog[open]')) return false
         const step = STEPS[e.key]
-        const last = latest.current.at(-1)
+        const picked = pointsNow()
+        const last = picked.at(-1)
         if (step && last) {
           const by = e.shiftKey ? 0.1 : 1
           const next = hundredths([last[0] + step[0] * by, last[1] + step[1] * by])
-          setPoints([...latest.current.slice(0, -1), next])
+          send({ kind: 'change', set: { points: [...picked.slice(0, -1), next] } })
           setAt(next)
           return true
         }
-        if (e.key === 'Enter') {
-          onEnter.current?.()
-          return true
-        }
+        if (e.key === 'Enter') return send({ kind: 'accept' })
         if (e.key === 'Escape') {
-          if (latest.current.length) setPoints(latest.current.slice(0, -1))
+          if (picked.length) send({ kind: 'change', set: { points: picked.slice(0, -1) } })
           else dispatch(benchOpened(null))
           return true
         }
-        return onKey.current?.(e) ?? false
+        return !e.ctrlKey && !e.metaKey && send({ kind: 'key', key: e.key })
       },
-      [dispatch],
+      [dispatch, send, pointsNow],
     ),
   )
-  if (!picture) return null
-  const work: BenchWork = { points, setPoints, setLines, onPick, onEnter, onKey }
-  const Panel = TASKS.find((t) => t.id === task)?.Panel
   const px = (p: Vec2): Vec2 => (look ? [p[0] * look.k + look.x, p[1] * look.k + look.y] : [0, 0])
-  const all: BenchLine[] = [...lines, ...(points.length ? [{ points, closed: false, tone: 'live' as const }] : [])]
+  const all: BenchLine[] = [
+    ...entry.task.lines(state, world),
+    ...(points.length ? [{ points, closed: false, tone: 'live' as const }] : []),
+  ]
   const colour = { live: 'var(--cut)', kept: 'var(--ink)', faint: 'var(--ink3)' }
   return (
     <div className="absolute inset-0 z-20 flex bg-paper" aria-label={`${picture.name}, on the bench`} role="region">
@@ -207,12 +191,12 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
           onPointerDown={(e) => e.stopPropagation()}
           onPointerUp={(e) => e.stopPropagation()}
         >
-          {TASKS.map((t) => (
+          {TASKS.map(({ task: t }) => (
             <button
-              key={t.id}
+              key={t.name}
               className="btn btn-xs rounded-full font-normal"
-              aria-pressed={t.id === task}
-              onClick={() => dispatch(benchOpened({ picture: id, task: t.id }))}
+              aria-pressed={t.name === entry.task.name}
+              onClick={() => dispatch(benchOpened({ picture: picture.id, task: t.name }))}
             >
               {t.label}
             </button>
@@ -239,7 +223,7 @@ export function Bench({ picture: id, task }: { picture: string; task: BenchTask 
             <X size={15} />
           </button>
         </div>
-        {Panel && <Panel picture={picture} work={work} />}
+        <entry.Panel picture={picture} state={state} hint={entry.task.hint(state, world)} send={send} />
       </aside>
     </div>
   )

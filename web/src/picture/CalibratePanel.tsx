@@ -1,92 +1,43 @@
-import { useEffect, useRef, useState } from 'react'
-import { calibrate, numbersOf, readTyped, Refusal, showQuantity, type Pair, type Picture } from '@geotome/core/project'
-import type { Vec2 } from '@geotome/core/solid'
+import { useEffect, useRef } from 'react'
+import { calibrate, numbersOf, showQuantity, type Picture } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Figure, Section } from '../common/fields'
-import type { BenchWork } from './bench-work'
 import { PointFields } from './PointFields'
+import { typedLength, wouldGive, type Calibrating } from './tasks/calibrate'
+import { labelled, type PanelOf } from './tasks/kind'
 
 /** Two points and how far they are apart: the picture's scale, and its tilt where they lie level or plumb. More pairs: least squares, with the error. */
-export function CalibratePanel({ picture: p, work }: { picture: Picture; work: BenchWork }) {
+export function CalibratePanel({ picture: p, state, hint, send }: PanelOf<Calibrating>) {
   const { project, scheme } = useProject()
-  const { points, setPoints, setLines, onPick, onEnter } = work
-  const [length, setLength] = useState('')
-  const [lies, setLies] = useState<Pair['lies']>('level')
-  const [pinning, setPinning] = useState(false)
+  const { points, length, lies, pinning } = state
   const field = useRef<HTMLInputElement>(null)
-  const set = (label: string, fields: Partial<Picture>) =>
-    makeEdit(`${label} of ${p.name}`.slice(0, 190), { edit: 'picture.change', id: p.id, set: fields })
+  const change = (set: Partial<Calibrating>) => send({ kind: 'change', set })
+  const remove = (id: string) =>
+    makeEdit(labelled('remove a pair of', p), {
+      edit: 'picture.change',
+      id: p.id,
+      set: { pairs: p.pairs.filter((o) => o.id !== id) } satisfies Partial<Picture>,
+    })
+  const picked = points.length
   useEffect(() => {
-    setLines([
-      ...p.pairs.map((pair) => ({ points: [pair.a, pair.b], closed: false, tone: 'faint' as const })),
-      { points: [p.pin.px], closed: false, tone: 'kept' as const, label: 'pin' },
-    ])
-  }, [p.pairs, p.pin, setLines])
-  useEffect(() => {
-    onPick.current = (point) => {
-      if (pinning) {
-        set('pin', { pin: { ...p.pin, px: point } })
-        setPinning(false)
-        return points
-      }
-      const next: Vec2[] = points.length >= 2 ? [point] : [...points, point]
-      if (next.length === 2) setTimeout(() => field.current?.focus())
-      return next
-    }
-    return () => {
-      onPick.current = null
-    }
-  })
-  const typed = (() => {
-    if (!length.trim()) return null
-    try {
-      return readTyped(length, 'length', project, scheme)
-    } catch (e) {
-      if (e instanceof Refusal) return { fault: e.message }
-      throw e
-    }
-  })()
-  const [a, b] = points
-  const accept = () => {
-    if (!a || !b || !typed || 'fault' in typed) return
-    if (set('calibrate', { pairs: [...p.pairs, { id: crypto.randomUUID(), a, b, length: typed.num, lies }] })) {
-      setPoints([])
-      setLength('')
-    }
-  }
-  useEffect(() => {
-    onEnter.current = accept
-  })
+    if (picked === 2) field.current?.focus()
+  }, [picked])
+  const world = { project, scheme, picture: p, mint: () => 'new' }
+  const typed = typedLength(state, world)
+  const would = wouldGive(state, world)
   const numbers = numbersOf(project, null)
   const found = calibrate(p, numbers)
-  const would =
-    a && b && typed && !('fault' in typed)
-      ? (() => {
-          try {
-            return calibrate({ pairs: [...p.pairs, { id: 'new', a, b, length: typed.num, lies }] }, numbers)
-          } catch (e) {
-            if (e instanceof Refusal) return null
-            throw e
-          }
-        })()
-      : null
   return (
     <>
       <p className="mb-2 text-[12px] text-ink2" role="status" data-hint>
-        {p.locked
-          ? 'The picture is locked: unlock it to calibrate it.'
-          : pinning
-            ? 'Click the point that is tied to the model'
-            : points.length < 2
-              ? `Click ${points.length === 0 ? 'one end' : 'the other end'} of a length that you know`
-              : 'Type how far the two points are apart, Enter'}
+        {hint}
       </p>
-      <PointFields points={points} count={2} onChange={setPoints} />
+      <PointFields points={points} count={2} onChange={(all) => change({ points: all })} />
       <form
         onSubmit={(e) => {
           e.preventDefault()
-          accept()
+          send({ kind: 'accept' })
         }}
       >
         <label className="mb-1 flex h-9 items-center justify-between gap-2 rounded-md border border-line bg-field px-2.5">
@@ -97,7 +48,7 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
             className="min-w-0 flex-1 bg-transparent text-right font-semibold outline-none"
             value={length}
             placeholder={`length, ${project.unit}`}
-            onChange={(e) => setLength(e.target.value)}
+            onChange={(e) => change({ length: e.target.value })}
             onKeyDown={(e) => {
               if (e.key === 'Escape') {
                 e.stopPropagation()
@@ -118,7 +69,7 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
               type="button"
               className="btn btn-xs rounded-full font-normal flex-1 px-1"
               aria-pressed={lies === l}
-              onClick={() => setLies(l)}
+              onClick={() => change({ lies: l })}
             >
               {l}
             </button>
@@ -132,7 +83,7 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
         )}
         <button
           className="btn btn-sm btn-primary mb-4 w-full"
-          disabled={!a || !b || !typed || 'fault' in typed || p.locked}
+          disabled={picked < 2 || !typed || 'fault' in typed || p.locked}
         >
           {p.pairs.length ? 'Add this pair' : 'Calibrate'}
         </button>
@@ -157,7 +108,7 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
               <button
                 className="cursor-pointer font-normal text-ink2 underline"
                 disabled={p.locked}
-                onClick={() => set('remove a pair', { pairs: p.pairs.filter((o) => o.id !== pair.id) })}
+                onClick={() => remove(pair.id)}
               >
                 remove
               </button>
@@ -174,7 +125,7 @@ export function CalibratePanel({ picture: p, work }: { picture: Picture; work: B
           className="btn btn-sm w-full"
           aria-pressed={pinning}
           disabled={p.locked}
-          onClick={() => setPinning(!pinning)}
+          onClick={() => change({ pinning: !pinning })}
         >
           {pinning ? 'Click it on the picture' : 'Set the pin'}
         </button>

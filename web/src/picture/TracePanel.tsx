@@ -1,115 +1,24 @@
 import { proxy } from 'comlink'
-import { useEffect, useRef, useState } from 'react'
+import { useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { batch } from '@geotome/core/edits'
-import {
-  inOrder,
-  nextOrder,
-  numbersOf,
-  Refusal,
-  scalingOf,
-  showNumber,
-  type FoundShape,
-  type Picture,
-  type Trace,
-  numberedName,
-  namesOf,
-} from '@geotome/core/project'
-import { arcBetween, arcPoints, bulgeAlong, type Vec2, gapOf } from '@geotome/core/solid'
+import { inOrder, numbersOf, Refusal, scalingOf, showNumber } from '@geotome/core/project'
+import type { Vec2 } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
-import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
 import { studyWorker } from '../worker/client'
-import type { BenchWork } from './bench-work'
-import type { BenchLine } from './bench-work'
+import type { PanelOf } from './tasks/kind'
+import type { Tracing } from './tasks/trace'
 
 /** Lines traced by hand, straight or as arcs that go on from the last side; or closed shapes found in ink, to be accepted one by one. */
-export function TracePanel({ picture: p, work }: { picture: Picture; work: BenchWork }) {
+export function TracePanel({ picture: p, state, hint, send }: PanelOf<Tracing>) {
   const { project } = useProject()
-  const { points, setPoints, setLines, onPick, onEnter, onKey } = work
-  const [arc, setArc] = useState(false)
-  const [bulges, setBulges] = useState<number[]>([])
+  const { points, arc, found } = state
   const [within, setWithin] = useState('5')
   const [busy, setBusy] = useState<{ done: number; what: string } | null>(null)
-  const [found, setFound] = useState<(FoundShape & { take: boolean })[] | null>(null)
   const stopped = useRef(false)
   const { scale } = scalingOf(p, numbersOf(project, null))
   const kept = inOrder(project.traces).filter((t) => t.picture === p.id)
-  useEffect(() => {
-    const lines: BenchLine[] = kept.flatMap((t) =>
-      t.loops.map((l) => ({ points: drawn(l.points, l.bulges, t.closed), closed: t.closed, tone: 'faint' as const })),
-    )
-    found?.forEach((f, i) => {
-      for (const loop of [f.outer, ...f.holes])
-        lines.push({
-          points: loop,
-          closed: true,
-          tone: f.take ? 'live' : 'faint',
-          ...(loop === f.outer ? { label: String(i + 1) } : {}),
-        })
-    })
-    if (points.length > 1) lines.push({ points: drawn(points, bulges, false), closed: false, tone: 'live' })
-    setLines(lines)
-  }, [project.traces, p.id, found, points, bulges, setLines]) // eslint-disable-line react-hooks/exhaustive-deps
-  const add = (traces: Omit<Trace, 'id' | 'order' | 'name' | 'picture'>[]) => {
-    const names = namesOf(project.traces)
-    return makeEdit(`trace on ${p.name}`.slice(0, 190), () =>
-      batch(
-        traces.map((t, i) => {
-          const name = numberedName('Traced', names)
-          names.push(name)
-          return {
-            edit: 'trace.add' as const,
-            thing: { id: crypto.randomUUID(), name, order: nextOrder(project.traces) + i, picture: p.id, ...t },
-          }
-        }),
-      ),
-    )
-  }
-  const finish = (closed: boolean) => {
-    if (points.length < (closed ? 3 : 2)) {
-      toast.error(closed ? 'A closed outline needs three corners.' : 'A line needs two points.')
-      return
-    }
-    if (add([{ closed, loops: [{ points, bulges: points.map((_, i) => bulges[i] ?? 0) }] }])) {
-      setPoints([])
-      setBulges([])
-    }
-  }
-  useEffect(() => {
-    onPick.current = (point) => {
-      const first = points[0]
-      if (first && points.length > 2 && gapOf(first, point) < 6) {
-        finish(true)
-        return []
-      }
-      const [before, last] = [points.at(-2), points.at(-1)]
-      const way = before && last ? endOf(before, last, bulges[points.length - 2] ?? 0) : null
-      if (last)
-        setBulges([
-          ...points.slice(0, -1).map((_, i) => bulges[i] ?? 0),
-          arc && way ? Math.round(bulgeAlong(last, way, point) * 1e6) / 1e6 : 0,
-        ])
-      return [...points, point]
-    }
-    onEnter.current = () => {
-      if (points.length) finish(true)
-    }
-    return () => {
-      onPick.current = null
-      onEnter.current = null
-    }
-  })
-  useEffect(() => {
-    onKey.current = (e) => {
-      if (e.key.toLowerCase() !== 'a' || e.ctrlKey || e.metaKey) return false
-      setArc((v) => !v)
-      return true
-    }
-    return () => {
-      onKey.current = null
-    }
-  }, [onKey])
+  const setFound = (now: Tracing['found']) => send({ kind: 'change', set: { found: now } })
   const find = async () => {
     stopped.current = false
     setBusy({ done: 0, what: 'Reading the picture' })
@@ -149,8 +58,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
     <>
       <Section title="By hand">
         <p className="mb-1.5 text-[12px] text-ink2" role="status" data-hint>
-          Click corner after corner; Enter or a click on the first one closes. A changes between straight sides and arcs
-          that go on from the last one
+          {hint}
         </p>
         <div className="mb-1.5 flex gap-1" role="group" aria-label="The next side">
           {(
@@ -163,7 +71,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
               key={label}
               className="btn btn-xs rounded-full font-normal flex-1 px-1"
               aria-pressed={arc === v}
-              onClick={() => setArc(v)}
+              onClick={() => send({ kind: 'change', set: { arc: v } })}
             >
               {label}
             </button>
@@ -173,14 +81,14 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
           <button
             className="btn btn-sm h-8 flex-1 text-[12px]"
             disabled={points.length < 3}
-            onClick={() => finish(true)}
+            onClick={() => send({ kind: 'accept' })}
           >
             Close it
           </button>
           <button
             className="btn btn-sm h-8 flex-1 text-[12px]"
             disabled={points.length < 2}
-            onClick={() => finish(false)}
+            onClick={() => send({ kind: 'accept', how: 'open' })}
           >
             Keep open
           </button>
@@ -254,17 +162,7 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
               <button
                 className="btn btn-sm btn-primary flex-1"
                 disabled={taken.length === 0}
-                onClick={() => {
-                  if (
-                    add(
-                      taken.map((f) => ({
-                        closed: true,
-                        loops: [f.outer, ...f.holes].map((loop) => ({ points: loop, bulges: loop.map(() => 0) })),
-                      })),
-                    )
-                  )
-                    setFound(null)
-                }}
+                onClick={() => send({ kind: 'accept', how: 'found' })}
               >
                 Keep {taken.length}
               </button>
@@ -292,19 +190,4 @@ export function TracePanel({ picture: p, work }: { picture: Picture; work: Bench
       )}
     </>
   )
-}
-
-/** Corners with the facets of their arcs, as they are drawn. */
-const drawn = (points: Vec2[], bulges: readonly number[], closed: boolean): Vec2[] =>
-  points.flatMap((p, i): Vec2[] => {
-    const q = points[i + 1] ?? (closed ? points[0] : undefined)
-    const arc = q && arcBetween(p, q, bulges[i] ?? 0)
-    return arc ? arcPoints(arc).slice(0, -1) : [p]
-  })
-
-/** The direction in which a side ends. */
-function endOf(a: Vec2, b: Vec2, bulge: number): Vec2 {
-  const turn = 2 * Math.atan(bulge)
-  const [c, s] = [Math.cos(turn), Math.sin(turn)]
-  return [c * (b[0] - a[0]) - s * (b[1] - a[1]), s * (b[0] - a[0]) + c * (b[1] - a[1])]
 }
