@@ -8,7 +8,7 @@ import {
   readLevelLine,
   readRuns,
   removeLevel,
-  setHeightBuildUp,
+  setHeightPart,
   setStoreyHeight,
 } from '../levels'
 import { command } from './kind'
@@ -107,7 +107,7 @@ export const LEVEL_COMMANDS = [
       ),
   }),
   command({
-    name: 'storey.build-up',
+    name: 'storey.part',
     say: 'sets the storey, clear height, slab or floor of a level; the clear height or the storey gives way',
     args: v.strictObject({
       level: NamedSchema,
@@ -116,7 +116,7 @@ export const LEVEL_COMMANDS = [
       givesWay: v.optional(v.picklist(['clear', 'storey']), 'storey'),
     }),
     run: (s, { level, field, value, givesWay }) =>
-      setHeightBuildUp(s.project, s.scheme, levelNamed(s, level).id, field, numOf(s, value), {
+      setHeightPart(s.project, s.scheme, levelNamed(s, level).id, field, numOf(s, value), {
         gives: givesWay,
         above: 'carried',
       }),

@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import { inside, rectsMeet, type Vec2 } from '../solid'
-import { alongOf, pointAt, type Piece } from './bands'
+import { alongOf, pointAt, type Piece } from './pieces'
 import { facesOfForm, type FabricContext } from './context'
 import type { WorldFace } from './print'
 

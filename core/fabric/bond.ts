@@ -2,7 +2,7 @@ import { fingerprint } from '../values'
 import type { MassForm } from '../form'
 import type { Part } from '../project'
 import { rawName, stripOf, type Vec3, TOLERANCE } from '../solid'
-import { piecesBetween, pointAt, type Piece } from './bands'
+import { piecesBetween, pointAt, type Piece } from './pieces'
 import { facesOfForm, formSign, levelHeight, sidesOf, takenStoreys, tiedHeight, type FabricContext } from './context'
 import {
   faceArea,
@@ -56,7 +56,7 @@ function plainBond(context: FabricContext, part: Part): Bond {
       plateBond(context, part, print, form, sign),
     )
   }
-  const { from, to } = wallBand(context, part)
+  const { from, to } = wallRange(context, part)
   const [low, high] = printHeights(context, part, print)
   return context.memo.keep(part, 'bond', [form, sign, low, high, from, to], () =>
     faceBond(context, part, print, form, sign),
@@ -86,7 +86,7 @@ export function hostFace(form: MassForm, name: string): { face: WorldFace; split
 export function hostInStorey(context: FabricContext, form: MassForm, part: Part): StoreyFace | null {
   const host = hostFace(form, part.host.face)
   if (!host?.face.bent || part.follow === 'face') return null
-  const { from, to } = wallBand(context, part)
+  const { from, to } = wallRange(context, part)
   const found = storeyFaces(context, form, host.face, from, to, part.follow)
   return (
     found.find((f) => f.key === stripOf(part.host.piece)) ??
@@ -103,7 +103,7 @@ export function shapingFace(
   const form = context.forms.get(part.host.mass)
   const [low, high] = printHeights(context, part, print)
   if (form && !part.letGo && print.form !== '' && print.form === formSign(context, form)) {
-    const { from, to } = wallBand(context, part)
+    const { from, to } = wallRange(context, part)
     const now = context.memo.keep(part, 'shaping', [form, print, from, to, part.follow], () => {
       const storey = hostInStorey(context, form, part)
       const host = storey ? null : hostFace(form, part.host.face)
@@ -124,7 +124,7 @@ export function shapingFace(
 }
 
 /** The heights (m) between which a wall belongs to its storey: from its level to the next it reaches, or to the top of its face. */
-export function wallBand(
+export function wallRange(
   context: FabricContext,
   part: Pick<Part, 'base' | 'top' | 'letGo' | 'stays'>,
 ): { from: number; to: number } {
@@ -180,7 +180,7 @@ function faceBond(context: FabricContext, part: Part, print: FacePrint, form: Ma
   }
   if (sameCorners(then.loops.flat(), now.loops.flat())) return BONDED
   if (part.kind !== 'wall') return drifted('its face is reshaped')
-  const { from, to } = wallBand(context, part)
+  const { from, to } = wallRange(context, part)
   const [was, is] = [then, now].map((face) =>
     wallPiece(face, from, to, storey ? '' : stripOf(part.host.piece), closedOver(form, from)),
   ) as [Piece | null, Piece | null]
@@ -193,7 +193,7 @@ function faceBond(context: FabricContext, part: Part, print: FacePrint, form: Ma
 
 /** Whether a wall's face still has a piece in its storey. */
 function stands(context: FabricContext, part: Part, form: MassForm, face: WorldFace): boolean {
-  const { from, to } = wallBand(context, part)
+  const { from, to } = wallRange(context, part)
   if (face.bent && part.follow !== 'face') return hostInStorey(context, form, part) !== null
   return face.bent || piecesBetween(face, from, to).length > 0
 }

@@ -1,8 +1,8 @@
 import { onStrip, stripOf, faceLabel, TOLERANCE } from '../solid'
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { inOrder, nextOrder, refuse, type BuildUp, type Id, type Num, type Part, type Project } from '../project'
-import { piecesBetween, pointAt, type Piece } from './bands'
-import { hostFace, hostInStorey, hostState, printHeights, wallBand } from './bond'
+import { piecesBetween, pointAt, type Piece } from './pieces'
+import { hostFace, hostInStorey, hostState, printHeights, wallRange } from './bond'
 import { facesOfForm, faceSlope, levelHeight, sidesOf, takenStoreys, tiesOf, type FabricContext } from './context'
 import type { PartStudy } from './parts'
 import { facePrint, platePrint, printedFace, tiltOf, type FacePrint, type WorldFace } from './print'
@@ -162,7 +162,7 @@ export function placesFor(context: FabricContext, part: Part, most = 6): Place[]
   const [low, high] = printHeights(context, part, print)
   const then = printedFace(print, low, high, '')
   const was = middleOf(then.loops.flat())
-  const { from, to } = wallBand(context, part)
+  const { from, to } = wallRange(context, part)
   return [...context.forms.values()]
     .flatMap((form) =>
       facesOfForm(form).flatMap((face): Place[] => {
@@ -274,7 +274,7 @@ function freshTie(context: FabricContext, part: Part): Pick<Part, 'print' | 'hos
     const storey =
       hostInStorey(context, form, { ...part, follow, host: { ...part.host, piece: '' } }) ??
       refuse('geometry', `The face of "${part.name}" no longer reaches its storey.`, 'Remove the part.')
-    const { from, to } = wallBand(context, part)
+    const { from, to } = wallRange(context, part)
     const height = Math.max(...storey.face.loops.flat().map((p) => p[2]))
     const base = part.base
       ? { level: part.base.level, height: levelHeight(context, part.base.level) }
@@ -300,7 +300,7 @@ function freshTie(context: FabricContext, part: Part): Pick<Part, 'print' | 'hos
 
 /** The key of the piece of a face that a wall stands on: its own, or else the one that lies most where it lay. */
 function pieceFor(context: FabricContext, part: Part, print: FacePrint, face: WorldFace): string {
-  const { from, to } = wallBand(context, part)
+  const { from, to } = wallRange(context, part)
   const form = context.forms.get(part.host.mass)
   const closed = form ? closedOver(form, from) : () => false
   const pieces = piecesBetween(face, from, to, closed)

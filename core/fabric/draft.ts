@@ -3,7 +3,7 @@ import type { LevelHeight } from '../levels'
 import { takenStoreys, tiesOf, type FabricContext } from './context'
 import { partKey, type Candidate, type How, type Proposal } from './offers'
 import type { PartRole } from './parts'
-import { storeyBands, type StoreyBand } from './storey-bands'
+import { storeyRanges, type StoreyRange } from './storey-ranges'
 
 /** What is being proposed for one mass: what has been found so far, and what every kind of part asks. */
 export interface Draft {
@@ -11,7 +11,7 @@ export interface Draft {
   form: MassForm
   how: How
   storeys: LevelHeight[]
-  bands: StoreyBand[]
+  ranges: StoreyRange[]
   ties: ReturnType<typeof tiesOf>
   out: Proposal
   /** The next number of a kind of part; of walls in a storey by its level. */
@@ -33,7 +33,7 @@ export function draftFor(context: FabricContext, form: MassForm, how: How): Draf
     form,
     how,
     storeys,
-    bands: storeyBands(form, storeys, ties.zFrom, ties.from),
+    ranges: storeyRanges(form, storeys, ties.zFrom, ties.from),
     ties,
     out,
     next: (kind) => {

@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import { rectOf, rectsMeet, TOLERANCE, onStrip } from '../solid'
-import { facesAbove, lowestOf, piecesBetween, type Piece } from './bands'
+import { facesAbove, lowestOf, piecesBetween, type Piece } from './pieces'
 import { besideOthers, NOTHING_BESIDE } from './beside'
 import type { FabricContext } from './context'
 import { tie, type Draft } from './draft'
@@ -14,27 +14,27 @@ import { faceAreaOf, wallPiece } from './walls'
 
 /** Upright walls or facets of a bent face, storey by storey. */
 export function addStoreyWalls(
-  { context, form, bands, ties, out, next: count, offer }: Draft,
+  { context, form, ranges, ties, out, next: count, offer }: Draft,
   face: WorldFace,
   follow: 'upright' | 'facets',
 ): void {
-  bands.forEach((band, b) => {
-    const found = storeyFaces(context, form, face, band.from, band.to, follow)
+  ranges.forEach((range, b) => {
+    const found = storeyFaces(context, form, face, range.from, range.to, follow)
     for (const one of found) {
-      const next = bands[b + 1]
+      const next = ranges[b + 1]
       const [low, high] = [
         Math.min(...one.face.loops.flat().map((p) => p[2])),
         Math.max(...one.face.loops.flat().map((p) => p[2])),
       ]
-      const reaches = next && high > band.to - TOLERANCE.height
+      const reaches = next && high > range.to - TOLERANCE.height
       const piece = piecesBetween(one.face, low, high)[0]
       if (!piece || high - low < LIMITS.leastPiece) continue
-      const base = { level: band.level, height: band.from - band.above }
+      const base = { level: range.level, height: range.from - range.above }
       const free = one.rows ? [piece] : freeStretches(context, form, one.face, piece)
       if (free.length === 0) {
         out.leftOut.push({
           mass: form.id,
-          what: `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`,
+          what: `${form.name}, ${range.name}, face of ${(piece.to - piece.from).toFixed(2)} m`,
           why: 'lies inside another mass',
           area: piece.area,
         })
@@ -46,10 +46,10 @@ export function addStoreyWalls(
         {
           kind: 'wall',
           follow,
-          name: `${form.name}, ${band.name}, wall ${count(`wall ${band.level}`)}`,
+          name: `${form.name}, ${range.name}, wall ${count(`wall ${range.level}`)}`,
           side: 'inside',
           host: { mass: form.id, face: face.name, piece: found.length > 1 ? one.key : '' },
-          base: tie(band.level, band.above),
+          base: tie(range.level, range.above),
           top: reaches ? tie(next.level) : null,
           print: storeyPrint(one, ties, base, reaches ? { level: next.level, height: next.from } : null),
         },
@@ -62,40 +62,45 @@ export function addStoreyWalls(
 /** Walls of a face: one for each piece that stands free in a storey, or through all of them. */
 export function addWalls(draft: Draft, face: WorldFace): void {
   const { context, form, ties, out, next: count, offer } = draft
-  const bands =
-    draft.how.reach === 'through' ? draft.bands.slice(0, 1).map((b) => ({ ...b, to: Infinity })) : draft.bands
+  const ranges =
+    draft.how.reach === 'through' ? draft.ranges.slice(0, 1).map((b) => ({ ...b, to: Infinity })) : draft.ranges
   if (face.bent) {
     addStoreyWalls(draft, face, 'upright')
     return
   }
-  const perBand = bands.map((band) => {
-    const closed = closedOver(form, band.from)
-    const toTop = piecesBetween(face, band.from, Infinity, closed)
-    return piecesBetween(face, band.from, band.to, closed).map((piece) => ({
+  const perRange = ranges.map((range) => {
+    const closed = closedOver(form, range.from)
+    const toTop = piecesBetween(face, range.from, Infinity, closed)
+    return piecesBetween(face, range.from, range.to, closed).map((piece) => ({
       piece,
-      reject: rejected(context, form, face, piece, toTop, band.from),
+      reject: rejected(context, form, face, piece, toTop, range.from),
     }))
   })
-  bands.forEach((band, b) => {
-    const next = bands[b + 1]
-    const several = (perBand[b]?.length ?? 0) > 1
-    for (const { piece, reject } of perBand[b] ?? []) {
-      const what = `${form.name}, ${band.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
+  ranges.forEach((range, b) => {
+    const next = ranges[b + 1]
+    const several = (perRange[b]?.length ?? 0) > 1
+    for (const { piece, reject } of perRange[b] ?? []) {
+      const what = `${form.name}, ${range.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
       const above = next
-        ? (perBand[b + 1] ?? []).filter(
+        ? (perRange[b + 1] ?? []).filter(
             (p) =>
               p.piece.from < piece.to - TOLERANCE.point &&
               p.piece.to > piece.from + TOLERANCE.point &&
-              p.piece.z0 < band.to + TOLERANCE.height,
+              p.piece.z0 < range.to + TOLERANCE.height,
           )
         : []
       // It reaches to the next storey when a wall stands there, or when its face ends at that very height.
       const runsUp = goesOnIn(context, form, face).some((o) => Math.abs(lowestOf(o.face) - piece.z1) < TOLERANCE.touch)
       const reaches =
-        next && !runsUp && piece.z1 > band.to - TOLERANCE.height && (above.length === 0 || above.some((p) => !p.reject))
+        next &&
+        !runsUp &&
+        piece.z1 > range.to - TOLERANCE.height &&
+        (above.length === 0 || above.some((p) => !p.reject))
       // What it is shaped by: to the top of its face where it runs up.
       const own = several ? piece.key : ''
-      const shaped = reaches ? piece : (wallPiece(face, band.from, Infinity, own, closedOver(form, band.from)) ?? piece)
+      const shaped = reaches
+        ? piece
+        : (wallPiece(face, range.from, Infinity, own, closedOver(form, range.from)) ?? piece)
       const free = reject
         ? []
         : freeStretches(context, form, face, shaped).filter(
@@ -115,10 +120,10 @@ export function addWalls(draft: Draft, face: WorldFace): void {
           {
             kind: 'wall',
             follow: 'face',
-            name: `${form.name}, ${band.name}, wall ${count(`wall ${band.level}`)}`,
+            name: `${form.name}, ${range.name}, wall ${count(`wall ${range.level}`)}`,
             side: 'inside',
             host: { mass: form.id, face: face.name, piece: onStrip(own, stretch.key) },
-            base: tie(band.level, band.above),
+            base: tie(range.level, range.above),
             top: reaches && next ? tie(next.level) : null,
             print: facePrint(face, ties),
           },

@@ -1,7 +1,7 @@
 import { faceLabel, TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
 import { inOrder } from '../project'
-import { lowestOf } from './bands'
+import { lowestOf } from './pieces'
 import { faceSlope, facesOfForm, sidesOf, type FabricContext, type FaceSlope } from './context'
 import { draftFor, tie, type Draft } from './draft'
 import { choicesOf } from './face-choices'

@@ -1,6 +1,6 @@
 import { rawName, TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
-import { lowestOf } from './bands'
+import { lowestOf } from './pieces'
 import { facesOfForm } from './context'
 import { LIMITS } from './limits'
 

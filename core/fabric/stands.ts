@@ -17,7 +17,7 @@ import {
   gapOf,
   linesMeet,
 } from '../solid'
-import { alongOf, facesAbove, lowestOf, pointAt } from './bands'
+import { alongOf, facesAbove, lowestOf, pointAt } from './pieces'
 import { facesOfForm, levelHeight, type FabricContext } from './context'
 import { LIMITS } from './limits'
 import { girthOf, unrolled, type WorldFace } from './print'

@@ -1,6 +1,6 @@
 import { lineMeetsCircle } from '../moves'
 import { loopArea, type Arc, type Region, type Vec2, TOLERANCE, wayOf, gapOf, meetingOf } from '../solid'
-import { alongOf, pointAt, type Piece } from './bands'
+import { alongOf, pointAt, type Piece } from './pieces'
 import {} from './body'
 import { girthOf, type WorldFace } from './print'
 

@@ -20,8 +20,8 @@ import {
 } from '../solid'
 import type { MassForm } from '../form'
 import type { Part } from '../project'
-import { alongOf, dividedAtFoot, lowestOf, pieceOf, type Piece } from './bands'
-import { shapingFace, wallBand } from './bond'
+import { alongOf, dividedAtFoot, lowestOf, pieceOf, type Piece } from './pieces'
+import { shapingFace, wallRange } from './bond'
 import { facesOfForm, tiedHeight, type FabricContext } from './context'
 import { unrolled, type WorldFace } from './print'
 import { closedOver, roofSpaceOver } from './roof-space'
@@ -107,9 +107,9 @@ export function wallInputs(
   const { print } = part
   if (print.kind !== 'face' || thickness <= 0) return []
   const form = context.forms.get(part.host.mass)
-  const band = wallBand(context, part)
+  const range = wallRange(context, part)
   const own = part.top ? slabs.get(part.host.mass)?.find((s) => s.level === part.top?.level) : undefined
-  const head = part.top ? band.to - floorBuildUp(context, part.top.level) - (own ? own.z1 - own.z0 : 0) : Infinity
+  const head = part.top ? range.to - floorBuildUp(context, part.top.level) - (own ? own.z1 - own.z0 : 0) : Infinity
   const shaping = shapingFace(context, part, print)
   const near = form && !part.letGo ? nearTo(context, form) : []
   const over = near.flatMap((o) => (slabs.get(o.id) ?? []).map((s) => `${o.id} ${s.z0} ${s.z1}`)).join()
@@ -119,8 +119,8 @@ export function wallInputs(
     'input',
     [
       shaping,
-      band.from,
-      band.to,
+      range.from,
+      range.to,
       head,
       thickness,
       over,
@@ -132,10 +132,10 @@ export function wallInputs(
       const { face, rows } = shaping
       const whole = wallPiece(
         face,
-        band.from,
-        band.to,
+        range.from,
+        range.to,
         part.follow === 'face' ? stripOf(part.host.piece) : '',
-        form ? closedOver(form, band.from) : () => false,
+        form ? closedOver(form, range.from) : () => false,
       )
       if (!whole) return []
       const storey = part.base?.level ?? part.host.mass

@@ -17,7 +17,7 @@ import {
   gapOf,
   meetingOf,
 } from '../solid'
-import { alongOf, piecesBetween, pointAt, type Piece } from './bands'
+import { alongOf, piecesBetween, pointAt, type Piece } from './pieces'
 import { bodyMesh, mergedMeshes, type PartBody } from './body'
 import type { WorldFace } from './print'
 import { cornerOf, endOf, farSide, stripPlan, startOf, strandAlong, strandOf, type Strand } from './strands'

@@ -2,13 +2,13 @@ import { buildRecipe, recipeKey, type Form, type LeftOutMove } from '../moves'
 import { planFromAbove } from './plan'
 import { canonical, fingerprint, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
 import {
-  bandsOf,
+  tiersOf,
   boxOf,
   facesOf,
   flatsOf,
   placePoint,
   volumeOf,
-  type Bands,
+  type Tiers,
   type Box,
   type Face,
   type Placement,
@@ -33,7 +33,7 @@ export interface Body {
   turned: { key: string; rows: ReadonlySet<string> } | null
   faces(): Face[]
   /** its faces in flat bits */ flats(): Face[]
-  bands(): Bands
+  tiers(): Tiers
   /** its plan from above, m */ plan(): Region
 }
 
@@ -58,7 +58,7 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
   const solid = form.solid as Solid
   let faces: Face[] | null = null
   let flats: Face[] | null = null
-  let bands: Bands | null = null
+  let tiers: Tiers | null = null
   let plan: Region | null = null
   const body: Body = {
     key,
@@ -72,7 +72,7 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     turned: turnedOf(form, numbers),
     faces: () => (faces ??= facesOf(solid)),
     flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
-    bands: () => (bands ??= bandsOf(solid)),
+    tiers: () => (tiers ??= tiersOf(solid)),
     plan: () => (plan ??= planFromAbove(body.flats, form.swept?.sweep ?? null)),
   }
   return body

@@ -5,12 +5,12 @@ import { openKernel } from '../solid'
 import { apply, changeLevel, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
 import {
   addLevel,
-  heightBuildUp,
+  heightParts,
   levelHeights,
   moveLevel,
   removeLevel,
   retieLevel,
-  setHeightBuildUp,
+  setHeightPart,
   setStoreyHeight,
 } from './index'
 
@@ -18,7 +18,7 @@ beforeAll(() => openKernel())
 
 const heights = (p: Project) => Object.fromEntries(levelHeights(p, schemeOf(p)).map((l) => [l.name, l.height]))
 
-describe('the height build-up of a storey', () => {
+describe('the height of a storey', () => {
   const one = () => changeLevel(projectWith([0, 3.15, 6.3]), 'L1', { slab: 0.22, floorBuildUp: 0.11 })
   const set = (
     p: Project,
@@ -26,9 +26,9 @@ describe('the height build-up of a storey', () => {
     num: number,
     gives: 'clear' | 'storey' = 'clear',
     above: 'carried' | 'held' = 'carried',
-  ) => apply(p, setHeightBuildUp(p, schemeOf(p), 'L0', field, num, { gives, above }))
+  ) => apply(p, setHeightPart(p, schemeOf(p), 'L0', field, num, { gives, above }))
   const of = (p: Project) => {
-    const b = heightBuildUp(p, schemeOf(p), 'L0')
+    const b = heightParts(p, schemeOf(p), 'L0')
     return [b?.storey, b?.clear, b?.slab, b?.floor]
   }
   it('is slab, floor build-up and clear height; each recomputes the others', () => {
@@ -42,7 +42,7 @@ describe('the height build-up of a storey', () => {
   it('says when nothing is left of the clear height, and has none under the topmost storey', () => {
     expect(() => set(one(), 'slab', 3.1)).toThrow('Let the storey give way')
     expect(() => set(one(), 'storey', 0.3)).toThrow('leaves no clear height')
-    expect(heightBuildUp(one(), schemeOf(one()), 'L2')).toBeNull()
+    expect(heightParts(one(), schemeOf(one()), 'L2')).toBeNull()
   })
   it('parts add up to the storey, whatever is changed', () => {
     fc.assert(
@@ -51,7 +51,7 @@ describe('the height build-up of a storey', () => {
         fc.integer({ min: 1, max: 90 }),
         fc.constantFrom('clear' as const, 'storey' as const),
         (field, cm, gives) => {
-          const b = heightBuildUp(
+          const b = heightParts(
             set(one(), field, field === 'storey' || field === 'clear' ? 2 + cm / 100 : cm / 100, gives),
             schemeOf(one()),
             'L0',

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { setPitch, moveMasses } from '../form'
 import type { Project } from '../project'
-import { areaOf, bandAt, cutAt, loopArea, openKernel, type Vec2 } from '../solid'
+import { areaOf, tierAt, cutAt, loopArea, openKernel, type Vec2 } from '../solid'
 import { joinedShed } from '../testing/boat-shed'
 import { apply, changeMass, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
 import { ledgerOf } from '../study'
@@ -43,7 +43,7 @@ describe('the cut of a body', () => {
           )
           const form = studied(project).forms[0]
           if (!form) throw new Error('no form')
-          const { heights } = form.body.bands()
+          const { heights } = form.body.tiers()
           // Between two heights of change the area is a polynomial of degree two at most: two points of Gauss are exact.
           const area = (z: number) => cutAt(form.body.solid, z).reduce((s, l) => s + loopArea(l.points), 0)
           let sum = 0
@@ -71,18 +71,18 @@ describe('the cut of a body', () => {
     expect(loops[0]?.points).toHaveLength(8)
     expect(new Set(loops[0]?.faces).size).toBe(7)
   })
-  it('is one and the same within a band in which the form stands upright', () => {
+  it('is one and the same within a tier in which the form stands upright', () => {
     const study = studied(joinedShed())
     const form = study.forms[0]
     if (!form) throw new Error('no form')
-    const bands = form.body.bands()
-    for (let i = 1; i < bands.heights.length; i++) {
-      const [a, b] = [bands.heights[i - 1] as number, bands.heights[i] as number]
+    const tiers = form.body.tiers()
+    for (let i = 1; i < tiers.heights.length; i++) {
+      const [a, b] = [tiers.heights[i - 1] as number, tiers.heights[i] as number]
       if (b - a < 1e-3) continue
       const cuts = [0.2, 0.8].map((t) => areaOf(cutAt(form.body.solid, a + t * (b - a)).map((l) => l.points)))
-      if (bands.constant[i]) expect(cuts[0]).toBeCloseTo(cuts[1] ?? 0, 9)
+      if (tiers.constant[i]) expect(cuts[0]).toBeCloseTo(cuts[1] ?? 0, 9)
       else expect(Math.abs((cuts[0] ?? 0) - (cuts[1] ?? 0))).toBeGreaterThan(0.1)
-      expect(bandAt(bands, (a + b) / 2)).toBe(i)
+      expect(tierAt(tiers, (a + b) / 2)).toBe(i)
     }
   })
 })

@@ -15,7 +15,7 @@ import {
 } from '../slice'
 import {
   areaOf,
-  bandAt,
+  tierAt,
   placePoint,
   placeSolid,
   rectsMeet,
@@ -81,7 +81,7 @@ export class StudyCache {
     const form = standMass(mass, body, numbers, heights.get(mass.base.level) ?? 0)
     const entry = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({
       form,
-      byBand: new Map(),
+      byTier: new Map(),
       byHeight: new Map(),
       shares: new Map(),
     }))
@@ -117,9 +117,9 @@ export class StudyCache {
       }
       return plate?.mass === form.id ? plate : plate && { ...plate, mass: form.id }
     }
-    const bands = form.body.bands()
-    const band = bandAt(bands, z - form.at.z)
-    const [plates, key] = bands.constant[band] ? [kept.byBand, band] : [kept.byHeight, z]
+    const tiers = form.body.tiers()
+    const tier = tierAt(tiers, z - form.at.z)
+    const [plates, key] = tiers.constant[tier] ? [kept.byTier, tier] : [kept.byHeight, z]
     let plate = plates.get(key)
     if (plate === undefined) plates.set(key, (plate = plateOf(form, z)))
     return plate
@@ -249,7 +249,7 @@ const NOBODY: MassForm[] = []
 
 interface Standing {
   form: MassForm
-  byBand: Map<number, Plate | null>
+  byTier: Map<number, Plate | null>
   byHeight: Map<number, Plate | null>
   shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }>
 }

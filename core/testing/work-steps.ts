@@ -1,6 +1,6 @@
 import { letGo } from '../fabric'
 import { moveMasses, removeMass, setPitch, joinMasses } from '../form'
-import { setHeightBuildUp, retieLevel, moveLevel, addStoreys, removeLevel, tieAs } from '../levels'
+import { setHeightPart, retieLevel, moveLevel, addStoreys, removeLevel, tieAs } from '../levels'
 import { schemeOf, studied } from './make'
 
 /** One random step of a person's work; null where it does not apply. */
@@ -11,7 +11,7 @@ import { GROUND_STEPS } from './work-ground'
 export const STEPS: Step[] = [
   (p, pick) => {
     const id = anyOf(schemeOf(p).levels, pick)
-    return setHeightBuildUp(
+    return setHeightPart(
       p,
       schemeOf(p),
       id,

@@ -10,7 +10,7 @@ import { levelMoved } from '../app/view-slice'
 import { ChoiceField, Figure, intoView, NameField, Section, UseMark } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { deleteLevel } from '../spine/delete-level'
-import { BuildUp } from '../spine/BuildUp'
+import { StoreyHeight } from '../spine/StoreyHeight'
 import { Consequence } from '../spine/Consequence'
 import { PlateFigure } from './PlateFigure'
 
@@ -203,7 +203,7 @@ export function LevelDetails({ level }: { level: Level }) {
           </div>
         )}
       </Section>
-      <BuildUp level={level.id} />
+      <StoreyHeight level={level.id} />
       <button className="btn btn-sm w-full text-error" onClick={() => void deleteLevel(level.id)}>
         <Trash2 size={14} /> Delete level
       </button>

@@ -1,6 +1,6 @@
 import { Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
-import { heightBuildUp, levelHeights, moveLevel, retieLevel, setHeightBuildUp } from '@geotome/core/levels'
+import { heightParts, levelHeights, moveLevel, retieLevel, setHeightPart } from '@geotome/core/levels'
 import { showNumber, type Level } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -70,7 +70,7 @@ export function LevelTable() {
           {[...levels].reverse().map((l) => {
             const level = scheme.levels[l.id]
             if (!level) return null
-            const b = heightBuildUp(project, scheme, l.id)
+            const b = heightParts(project, scheme, l.id)
             const move = (num: Level['floorBuildUp'], value: number) =>
               makeEdit(`move ${l.name}`, () =>
                 level.tie.kind === 'fixed'
@@ -138,7 +138,7 @@ export function LevelTable() {
                       value={b.storey}
                       onAccept={(num) =>
                         makeEdit(`height of ${l.name}`, () =>
-                          setHeightBuildUp(project, scheme, l.id, 'storey', num, {
+                          setHeightPart(project, scheme, l.id, 'storey', num, {
                             gives: project.givesWay ?? 'clear',
                             above,
                           }),
@@ -154,7 +154,7 @@ export function LevelTable() {
                       value={b.clear}
                       onAccept={(num) =>
                         makeEdit(`height of ${l.name}`, () =>
-                          setHeightBuildUp(project, scheme, l.id, 'clear', num, {
+                          setHeightPart(project, scheme, l.id, 'clear', num, {
                             gives: project.givesWay ?? 'clear',
                             above,
                           }),

@@ -64,8 +64,8 @@ export function piecesBetween(
   closed: (over: string[]) => boolean = () => false,
 ): Piece[] {
   const whole = unrolled(face)
-  const band = closedUp(face, clipped(whole.map(straightened), zFrom, zTo), zFrom, zTo, closed)
-  return piecesOf(band)
+  const between = closedUp(face, clipped(whole.map(straightened), zFrom, zTo), zFrom, zTo, closed)
+  return piecesOf(between)
     .flatMap(dividedAtFoot)
     .filter((r) => areaOf(r) > TOLERANCE.area)
     .map((region) => pieceOf(face, region))
@@ -144,16 +144,17 @@ export function dividedAtFoot(region: Region): Region[] {
   )
 }
 
-/** The band with those openings at the foot closed that lead to mere roof space: up to the faces over them. */
+/** The stretch with those openings at the foot closed that lead to mere roof space: up to the faces over them. */
 function closedUp(
   face: WorldFace,
-  band: Region,
+  between: Region,
   zFrom: number,
   zTo: number,
   closed: (over: string[]) => boolean,
 ): Region {
-  if (band.length === 0 || Math.abs(Math.min(...band.flat().map((p) => p[1])) - zFrom) > TOLERANCE.height) return band
-  const runs = piecesOf(band)
+  if (between.length === 0 || Math.abs(Math.min(...between.flat().map((p) => p[1])) - zFrom) > TOLERANCE.height)
+    return between
+  const runs = piecesOf(between)
     .flatMap(footRuns)
     .sort((a, b) => a[0] - b[0])
   const gaps = runs.slice(1).flatMap((run, i): [number, number][] => {
@@ -187,7 +188,7 @@ function closedUp(
         ]
       : []
   })
-  return fills.length ? uniteRegions([band, ...fills]) : band
+  return fills.length ? uniteRegions([between, ...fills]) : between
 }
 
 /** The faces across those edges of a wall-like face that look up, within a stretch of u, at or above a height. */
@@ -220,7 +221,7 @@ function clipped(region: Region, zFrom: number, zTo: number): Region {
     region.length === 1 &&
     region[0]?.length === 4 &&
     Math.abs(loopArea(region[0]) - (u1 - u0) * (z1 - z0)) < TOLERANCE.rounding
-  const band: Region = [
+  const between: Region = [
     [
       [u0, low],
       [u1, low],
@@ -229,7 +230,7 @@ function clipped(region: Region, zFrom: number, zTo: number): Region {
     ],
   ]
   return box
-    ? band
+    ? between
     : intersectRegions(region, [
         [
           [u0 - 1, low],

@@ -2,16 +2,16 @@ import type { Solid } from './solid'
 import { TOLERANCE } from '../values'
 
 /**
- * A body's heights of change: between two neighbouring ones no vertex lies, and where a band is constant its cut is the same at
- * every height. `constant[i]` tells of the band under heights[i]; the last entry is the empty band above all.
+ * A body's tiers, from one height of change to the next: between two neighbouring ones no vertex lies, and where a tier is constant its cut is the same at
+ * every height. `constant[i]` tells of the tier under heights[i]; the last entry is the empty tier above all.
  */
-export interface Bands {
+export interface Tiers {
   heights: Float64Array
   constant: boolean[]
 }
 
-/** The bands of a body: the heights (m) at which it has corners, and between which of them it stands upright. */
-export function bandsOf({ positions, triangles, facetOf }: Solid): Bands {
+/** The tiers of a body: the heights (m) at which it has corners, and between which of them it stands upright. */
+export function tiersOf({ positions, triangles, facetOf }: Solid): Tiers {
   const count = positions.length / 3
   const heights = Float64Array.from(
     new Set(Array.from({ length: count }, (_, v) => positions[v * 3 + 2] as number)),
@@ -38,8 +38,8 @@ export function bandsOf({ positions, triangles, facetOf }: Solid): Bands {
   return { heights, constant: Array.from(leaning, (n) => (open += n) === 0) }
 }
 
-/** The band that a cut just above z lies in. */
-export function bandAt({ heights }: Bands, z: number): number {
+/** The tier that a cut just above z lies in. */
+export function tierAt({ heights }: Tiers, z: number): number {
   const limit = z + TOLERANCE.height
   let [low, high] = [0, heights.length]
   while (low < high) {

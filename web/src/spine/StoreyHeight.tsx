@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { heightBuildUp, setHeightBuildUp, type BuildUpField, type GivesWay } from '@geotome/core/levels'
+import { heightParts, setHeightPart, type HeightPart, type GivesWay } from '@geotome/core/levels'
 import { showNumber, type Num } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -8,22 +8,22 @@ import { NumField } from '../common/NumField'
 import { Consequence } from './Consequence'
 
 /** What a storey's height is made of, to scale, and its fields: each recomputes the others; what gives way is said once, and can be changed. */
-export function BuildUp({ level }: { level: string }) {
+export function StoreyHeight({ level }: { level: string }) {
   const { project, scheme } = useProject()
   const [asked, setAsked] = useState<{ field: 'slab' | 'floor'; num: Num } | null>(null)
   const [ends, setEnds] = useState<{ field: 'storey' | 'clear'; num: Num } | null>(null)
-  const b = heightBuildUp(project, scheme, level)
+  const b = heightParts(project, scheme, level)
   if (!b) return null
   const gives: GivesWay = project.givesWay ?? 'clear'
   const z = (v: number) => showNumber(v, 'length', project)
   const label = `height of ${b.level.name}`
   const set = (
-    field: BuildUpField,
+    field: HeightPart,
     num: Num,
     how: { gives: GivesWay; above: 'carried' | 'held'; keep?: 'lower' | 'upper' },
     remember = false,
   ) => {
-    const edit = () => setHeightBuildUp(project, scheme, level, field, num, how)
+    const edit = () => setHeightPart(project, scheme, level, field, num, how)
     if (!remember) return makeEdit(label, edit)
     return makeEdit(label, () => {
       const e = edit()
@@ -59,14 +59,14 @@ export function BuildUp({ level }: { level: string }) {
     ]
       .flatMap((c) => {
         try {
-          return [{ ...c, edit: setHeightBuildUp(project, scheme, level, ends.field, ends.num, c.how) }]
+          return [{ ...c, edit: setHeightPart(project, scheme, level, ends.field, ends.num, c.how) }]
         } catch {
           return []
         }
       })
       .filter((c, i, all) => all.findIndex((o) => JSON.stringify(o.edit) === JSON.stringify(c.edit)) === i)
   return (
-    <Section title="Height build-up">
+    <Section title="Storey height">
       <div className="flex gap-2">
         <SectionPreview
           storey={b.storey}

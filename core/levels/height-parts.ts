@@ -9,7 +9,7 @@ import { setStoreyHeight } from './storeys'
  * What a storey's height is made of, from its finished floor up: the clear height, the structural slab above, and the floor build-up on it,
  * up to the finished floor of the next storey. m
  */
-export interface HeightBuildUp {
+export interface HeightParts {
   level: LevelHeight
   above: LevelHeight
   storey: number
@@ -19,7 +19,7 @@ export interface HeightBuildUp {
 }
 
 /** null for the topmost storey, and for marks. */
-export function heightBuildUp(project: Project, scheme: Scheme, id: Id): HeightBuildUp | null {
+export function heightParts(project: Project, scheme: Scheme, id: Id): HeightParts | null {
   const levels = levelHeights(project, scheme)
   const level = levels.find((l) => l.id === id)
   const above = level && levels.find((l) => l.kind === 'storey' && l.height > level.height + TOLERANCE.point)
@@ -35,7 +35,7 @@ export function heightBuildUp(project: Project, scheme: Scheme, id: Id): HeightB
   }
 }
 
-export type BuildUpField = 'storey' | 'clear' | 'slab' | 'floor'
+export type HeightPart = 'storey' | 'clear' | 'slab' | 'floor'
 /** What gives way when a slab or a floor changes. */
 export type GivesWay = 'clear' | 'storey'
 
@@ -43,16 +43,16 @@ export type GivesWay = 'clear' | 'storey'
  * Changes one part of a storey's height. A new storey height is taken from the clear height, a new clear height from the storey; a slab or a floor
  * from whichever `gives`. The levels above are carried or held; `keep` says which end of the storey stays where the storey changes.
  */
-export function setHeightBuildUp(
+export function setHeightPart(
   project: Project,
   scheme: Scheme,
   id: Id,
-  field: BuildUpField,
+  field: HeightPart,
   num: Num,
   how: { gives: GivesWay; above: Above; keep?: 'lower' | 'upper' },
 ): Edit {
   const now =
-    heightBuildUp(project, scheme, id) ??
+    heightParts(project, scheme, id) ??
     refuse('in-use', 'No storey stands on this level.', 'Add a storey above it first.')
   const value = numbersOf(project, scheme).length(num)
   if (value < 0) refuse('size', `A height of ${value} m is below zero.`, 'Type zero or more.')
