@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { numbersOf, type Project, type Site } from '../project'
 import { areaOf, openKernel, type Vec2 } from '../solid'
 import { apply, projectWith, standingPlan, studied, withMass } from '../testing/make'
-import { buildable, checkSite, envelopeOf, fitOf, readLegs, siteFigures, towardSide, walk } from './index'
+import { buildable, checkSite, envelopeOf, fitOf, readCorners, readLegs, siteFigures, towardSide, walk } from './index'
 
 beforeAll(() => openKernel())
 
@@ -35,6 +35,22 @@ describe('a site', () => {
     expect(fixed([area, perimeter], 2)).toEqual([64.07, 35.4])
     expect(readLegs('east 9.4, north 5.6, west 3.7, north 1.6, west 3.6, north 1.1, west 2.1', Number)).toEqual(legs)
     expect(readLegs('9.4, east\n5.6, 0°', Number)).toEqual(legs.slice(0, 2))
+  })
+  it('reads corners however they are written, and says which line is none', () => {
+    const ring = [
+      [0, 0],
+      [28, 0],
+      [31.5, 19],
+    ]
+    for (const text of [
+      '0, 0\n28, 0\n31.5, 19',
+      '0 0\n28 0\n31.5 19',
+      '(0; 0), (28; 0), (31.5; 19)',
+      '0\t0\n28\t0\n\n31.5\t19',
+    ])
+      expect(readCorners(text, Number)).toEqual(ring)
+    expect(() => readCorners('0, 0\n28\n31, 19', Number)).toThrow('Line 2, "28", is no point.')
+    expect(() => readCorners('0, 0\n28, 0', Number)).toThrow('2 corners are typed.')
   })
   it('takes bearings, quadrants and turns as the same directions', () => {
     const same = (text: string) => walk([0, 0], readLegs(text, Number)).points.map((p) => fixed(p, 6))

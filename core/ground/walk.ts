@@ -32,6 +32,35 @@ const WORDS: Record<string, number> = {
 }
 
 /**
+ * Corners as they are written, one a line: east and north (m) parted by a comma, a semicolon or a space; brackets around them do not matter.
+ * `length` reads a length. Errors: 'formula' for a line that is no point, 'outline' for fewer than three.
+ */
+export function readCorners(text: string, length: (text: string) => number): Vec2[] {
+  const rows = text
+    .replace(/\)\s*[,;]?\s*\(/g, ')\n(')
+    .split('\n')
+    .map((r) => r.trim().replace(/^\(|\)$/g, ''))
+    .filter(Boolean)
+  const points = rows.map((row, i): Vec2 => {
+    const parts = row.split(/[;,\t]|\s{2,}/).length === 2 ? row.split(/[;,\t]|\s{2,}/) : row.split(/\s+/)
+    if (parts.length !== 2)
+      return refuse(
+        'formula',
+        `Line ${i + 1}, "${row.slice(0, 30)}", is no point.`,
+        'Write east and north, for example 28, 0.',
+      )
+    return [length(parts[0] ?? ''), length(parts[1] ?? '')]
+  })
+  return points.length >= 3
+    ? points
+    : refuse(
+        'outline',
+        `${points.length} ${points.length === 1 ? 'corner is' : 'corners are'} typed.`,
+        'A site needs at least three.',
+      )
+}
+
+/**
  * Legs as they are written, one a line or separated by semicolons: a length and a direction. A direction is a word (east), a bearing in degrees
  * (90, 90.5°, 90°30'), a quadrant bearing (N 45 E), or a turn from the leg before (left 90, right 12.5). A direction in words may come first, and legs in one line be parted by commas: east 9.4, north 5.6. `lengthOf` reads a length.
  */

@@ -1,5 +1,8 @@
 import { showNumber, Refusal } from '@geotome/core/project'
-import { useRef, useState } from 'react'
+import { valibotResolver } from '@hookform/resolvers/valibot'
+import { useRef, useState, type ChangeEvent } from 'react'
+import { useForm } from 'react-hook-form'
+import * as v from 'valibot'
 import { toast } from 'sonner'
 import { addBodies } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
@@ -14,6 +17,13 @@ import { accepts, useExchange } from '../common/use-exchange'
 import { FileAsks } from '../common/FileAsks'
 import { readInWorker } from '../worker/reader'
 
+const FormSchema = v.object({
+  together: v.boolean(),
+  as: v.picklist(['mass', 'context']),
+  use: v.string(),
+  level: v.string(),
+})
+
 /** Brings bodies in from IFC, OBJ or GLB, as masses of the scheme or as context; what was read is said before it is taken. */
 export function ImportDialog({ onClose }: { onClose: () => void }) {
   const dispatch = useAppDispatch()
@@ -24,15 +34,21 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
   const [file, setFile] = useState<File | null>(null)
   const [read, setRead] = useState<BodiesRead | Refusal | 'reading' | null>(null)
   const [answers, setAnswers] = useState<Answers>({})
-  const [together, setTogether] = useState(false)
-  const [as, setAs] = useState<'mass' | 'context'>('mass')
-  const [use, setUse] = useState(uses[0]?.id ?? '')
-  const [level, setLevel] = useState((levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0])?.id ?? '')
+  const { watch, setValue, register } = useForm({
+    resolver: valibotResolver(FormSchema),
+    defaultValues: {
+      together: false,
+      as: 'mass',
+      use: uses[0]?.id ?? '',
+      level: (levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0])?.id ?? '',
+    } as v.InferOutput<typeof FormSchema>,
+  })
+  const { together, as, use, level } = watch()
   const newest = useRef(0)
   const take = async (chosen: File | null, one: boolean, told: Answers = {}) => {
     setAnswers(told)
     setFile(chosen)
-    setTogether(one)
+    setValue('together', one)
     if (!chosen) return
     const mine = ++newest.current
     setRead('reading')
@@ -128,14 +144,14 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
           { value: 'mass', label: 'masses, counted' },
           { value: 'context', label: 'context, not counted' },
         ]}
-        onChange={setAs}
+        onChange={(next) => setValue('as', next)}
       />
       {as === 'mass' && (
         <ChoiceField
           label="use"
           value={use}
           options={uses.map((u) => ({ value: u.id, label: u.name }))}
-          onChange={setUse}
+          onChange={(next) => setValue('use', next)}
         />
       )}
       <ChoiceField
@@ -144,15 +160,16 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
         options={[...levels]
           .reverse()
           .map((l) => ({ value: l.id, label: `${l.name}  ${showNumber(l.height, 'length', project)}` }))}
-        onChange={setLevel}
+        onChange={(next) => setValue('level', next)}
       />
       <label className="flex cursor-pointer items-center justify-between py-1">
         all of it as one body
         <input
           type="checkbox"
           className="checkbox checkbox-xs"
-          checked={together}
-          onChange={(e) => void take(file, e.target.checked, answers)}
+          {...register('together', {
+            onChange: (e: ChangeEvent<HTMLInputElement>) => void take(file, e.target.checked, answers),
+          })}
         />
       </label>
     </Dialog>

@@ -1,5 +1,8 @@
 import { Trash2 } from 'lucide-react'
+import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useCallback, useEffect, useState } from 'react'
+import { useForm } from 'react-hook-form'
+import * as v from 'valibot'
 import { useParams } from 'react-router'
 import { toast } from 'sonner'
 import { api, Problem, type LoggedEdit, type RestorePoint } from '../app/api'
@@ -11,29 +14,33 @@ import { confirmed } from '../common/confirm'
 import { Dialog } from '../common/Dialog'
 import { firstScheme } from '@geotome/core/study'
 
+const FormSchema = v.object({ name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(120)) })
+
 /** Named moments of the log: keep the present as one, open one beside it, bring one back whole. */
 export function RestorePoints({ onClose }: { onClose: () => void }) {
   const { id = '' } = useParams()
   const dispatch = useAppDispatch()
   const now = useAppSelector((s) => s.project.seq)
   const [points, setPoints] = useState<RestorePoint[] | null>(null)
-  const [name, setName] = useState('')
+  const { register, handleSubmit, reset, watch } = useForm({
+    defaultValues: { name: '' },
+    resolver: valibotResolver(FormSchema),
+  })
   const say = (e: unknown) => toast.error(e instanceof Problem ? e.message : String(e))
   const load = useCallback(() => {
     api.restorePoints(id).then(setPoints, say)
   }, [id])
   useEffect(load, [load])
-  const keep = async () => {
-    if (!name.trim()) return
+  const keep = handleSubmit(async ({ name }) => {
     try {
       await settled()
-      await api.keepPoint(id, { id: crypto.randomUUID(), name: name.trim() })
-      setName('')
+      await api.keepPoint(id, { id: crypto.randomUUID(), name })
+      reset()
       load()
     } catch (e) {
       say(e)
     }
-  }
+  })
   const bringBack = async (p: RestorePoint) => {
     try {
       await settled()
@@ -53,13 +60,12 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
     <Dialog title="Restore points" onClose={onClose}>
       <div className="mb-3 flex gap-2">
         <input
+          {...register('name')}
           autoFocus
           aria-label="name of the moment"
           placeholder="name this moment"
           className="input input-sm min-w-0 flex-1"
-          value={name}
           maxLength={120}
-          onChange={(e) => setName(e.target.value)}
           onKeyDown={(e) => {
             if (e.key === 'Enter') {
               e.preventDefault()
@@ -67,7 +73,12 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
             }
           }}
         />
-        <button type="button" className="btn btn-sm btn-primary" disabled={!name.trim()} onClick={() => void keep()}>
+        <button
+          type="button"
+          className="btn btn-sm btn-primary"
+          disabled={!watch('name').trim()}
+          onClick={() => void keep()}
+        >
           Keep it
         </button>
       </div>

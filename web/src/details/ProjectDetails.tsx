@@ -1,5 +1,7 @@
+import { valibotResolver } from '@hookform/resolvers/valibot'
+import { useForm } from 'react-hook-form'
+import * as v from 'valibot'
 import { Plus, X } from 'lucide-react'
-import { useState } from 'react'
 import { toast } from 'sonner'
 import {
   inOrder,
@@ -145,33 +147,35 @@ export function ProjectDetails() {
   )
 }
 
+const FilledSchema = v.pipe(v.string(), v.trim(), v.minLength(1))
+const DialSchema = v.object({ name: FilledSchema, value: FilledSchema })
+
 /** The scheme's named numbers; a field anywhere takes their names. */
 function Dials() {
   const { project, scheme } = useProject()
-  const [name, setName] = useState('')
-  const [value, setValue] = useState('')
-  const add = () => {
+  const { register, handleSubmit, reset, watch } = useForm({
+    defaultValues: { name: '', value: '' },
+    resolver: valibotResolver(DialSchema),
+  })
+  const add = handleSubmit(({ name, value }) => {
     try {
       const { num } = readTyped(value, 'length', project, scheme)
       const thing: Dial = {
         id: crypto.randomUUID(),
         order: nextOrder(scheme.dials),
-        name: name.trim(),
+        name,
         quantity: 'length',
         value: num,
         least: null,
         most: null,
         step: null,
       }
-      if (makeEdit(`add dial ${thing.name}`, { edit: 'dial.add', scheme: scheme.id, thing })) {
-        setName('')
-        setValue('')
-      }
+      if (makeEdit(`add dial ${name}`, { edit: 'dial.add', scheme: scheme.id, thing })) reset()
     } catch (e) {
       if (e instanceof Refusal) toast.error(e.message)
       else throw e
     }
-  }
+  })
   return (
     <Section title="Dials">
       {inOrder(scheme.dials).map((d) => (
@@ -195,28 +199,24 @@ function Dials() {
           </button>
         </div>
       ))}
-      <form
-        className="flex gap-1.5"
-        onSubmit={(e) => {
-          e.preventDefault()
-          add()
-        }}
-      >
+      <form className="flex gap-1.5" onSubmit={(e) => void add(e)}>
         <input
+          {...register('name')}
           aria-label="new dial's name"
           placeholder="name"
           className="input input-sm w-20 min-w-0 flex-1"
-          value={name}
-          onChange={(e) => setName(e.target.value)}
         />
         <input
+          {...register('value')}
           aria-label="new dial's value"
           placeholder={`length, ${project.unit}`}
           className="input input-sm w-20 min-w-0 flex-1 text-right"
-          value={value}
-          onChange={(e) => setValue(e.target.value)}
         />
-        <button className="btn btn-sm h-8 px-2" aria-label="Add dial" disabled={!name.trim() || !value.trim()}>
+        <button
+          className="btn btn-sm h-8 px-2"
+          aria-label="Add dial"
+          disabled={!watch('name').trim() || !watch('value').trim()}
+        >
           <Plus size={14} />
         </button>
       </form>

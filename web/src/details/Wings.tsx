@@ -1,5 +1,4 @@
 import { Plus, X } from 'lucide-react'
-import { useState } from 'react'
 import { addWing, removeWing, wingAround } from '@geotome/core/groundwork'
 import { inOrder, showNumber, type Wing } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
@@ -7,6 +6,7 @@ import { usePickedMasses, useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { toolTaken } from '../app/view-slice'
+import { AddByName } from '../common/AddByName'
 import { NameField, Section } from '../common/fields'
 import { useAsk } from '../verbs/use-now'
 
@@ -14,11 +14,7 @@ import { useAsk } from '../verbs/use-now'
 export function Wings() {
   const { scheme } = useProject()
   const study = useStudy()
-  const [name, setName] = useState('')
   const wings = inOrder(scheme.wings)
-  const add = () => {
-    if (makeEdit(`wing ${name.trim()}`, addWing(scheme, crypto.randomUUID(), name.trim()))) setName('')
-  }
   return (
     <Section title="Wings">
       {wings.map((w) => (
@@ -29,25 +25,12 @@ export function Wings() {
           A mass counts in the wing that it is told, or else in the one whose outline holds most of its plan.
         </p>
       )}
-      <form
-        className="flex gap-1.5"
-        onSubmit={(e) => {
-          e.preventDefault()
-          if (name.trim()) add()
-        }}
-      >
-        <input
-          aria-label="new wing's name"
-          placeholder="a wing's name"
-          className="input input-sm min-w-0 flex-1"
-          value={name}
-          maxLength={120}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <button className="btn btn-sm h-8 px-2" aria-label="Add wing" disabled={!name.trim()}>
-          <Plus size={14} />
-        </button>
-      </form>
+      <AddByName
+        label="new wing's name"
+        placeholder="a wing's name"
+        add={(name) => makeEdit(`wing ${name}`, addWing(scheme, crypto.randomUUID(), name))}
+        button={{ show: <Plus size={14} />, className: 'btn btn-sm h-8 px-2', label: 'Add wing' }}
+      />
     </Section>
   )
 }

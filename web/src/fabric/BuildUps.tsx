@@ -1,10 +1,11 @@
-import { ArrowDown, ArrowUp, Plus, X } from 'lucide-react'
+import { Plus, X } from 'lucide-react'
 import { useState } from 'react'
 import { buildUpThickness } from '@geotome/core/fabric'
 import { inOrder, nextOrder, numbersOf, type BuildUp } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { NameField, Section } from '../common/fields'
+import { SortableList } from '../common/SortableList'
 import { NumField } from '../common/NumField'
 
 /** The build-ups with their layers, from outside to inside, or from the top down. */
@@ -55,72 +56,63 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
     )
       opened(id)
   }
-  const swap = (i: number, k: number) => {
+  const move = (from: number, to: number) => {
     const next = [...b.layers]
-    const [x, y] = [next[i], next[k]]
-    if (x && y) {
-      next[i] = y
-      next[k] = x
-      layers(next)
-    }
+    next.splice(to, 0, ...next.splice(from, 1))
+    layers(next)
   }
   const [first, last] = b.for === 'wall' || b.for === 'parapet' ? ['outside', 'inside'] : ['top', 'underside']
   return (
     <div className="mt-1.5">
       <NameField label="name" value={b.name} onAccept={(name) => change({ name })} />
       <p className="px-1 text-[11px] text-ink2">{first}</p>
-      <ol>
-        {b.layers.map((l, i) => (
-          <li key={i} className="mb-1 rounded-md border border-line p-1.5">
-            <div className="flex gap-1">
-              <Word
-                label={`name of layer ${i + 1}`}
-                value={l.name}
-                onAccept={(name) => layers(b.layers.map((o, k) => (k === i ? { ...o, name } : o)))}
-              />
-              <Word
-                label={`material of layer ${i + 1}`}
-                value={l.material}
-                onAccept={(material) => layers(b.layers.map((o, k) => (k === i ? { ...o, material } : o)))}
-              />
-            </div>
-            <div className="mt-1 flex items-start gap-1">
+      <SortableList
+        label={`Layers from the ${first} to the ${last}`}
+        ids={b.layers.map((_, i) => `layer-${i}`)}
+        names={b.layers.map((l, i) => `layer ${i + 1}, ${l.name}`)}
+        className="mb-1 flex items-start gap-1 rounded-md border border-line bg-panel p-1.5"
+        onMove={move}
+      >
+        {(_, i) => {
+          const l = b.layers[i]
+          return (
+            l && (
               <div className="min-w-0 flex-1">
-                <NumField
-                  compact
-                  label={`thickness ${i + 1}`}
-                  value={l.thickness}
-                  onAccept={(thickness) => layers(b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)))}
-                />
+                <div className="flex gap-1">
+                  <Word
+                    label={`name of layer ${i + 1}`}
+                    value={l.name}
+                    onAccept={(name) => layers(b.layers.map((o, k) => (k === i ? { ...o, name } : o)))}
+                  />
+                  <Word
+                    label={`material of layer ${i + 1}`}
+                    value={l.material}
+                    onAccept={(material) => layers(b.layers.map((o, k) => (k === i ? { ...o, material } : o)))}
+                  />
+                </div>
+                <div className="mt-1 flex items-start gap-1">
+                  <div className="min-w-0 flex-1">
+                    <NumField
+                      compact
+                      label={`thickness ${i + 1}`}
+                      value={l.thickness}
+                      onAccept={(thickness) => layers(b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)))}
+                    />
+                  </div>
+                  <button
+                    className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
+                    disabled={b.layers.length === 1}
+                    aria-label={`Remove layer ${i + 1}`}
+                    onClick={() => layers(b.layers.filter((_, k) => k !== i))}
+                  >
+                    <X size={13} />
+                  </button>
+                </div>
               </div>
-              <button
-                className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
-                disabled={i === 0}
-                aria-label={`Layer ${i + 1} towards the ${first}`}
-                onClick={() => swap(i, i - 1)}
-              >
-                <ArrowUp size={13} />
-              </button>
-              <button
-                className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
-                disabled={i === b.layers.length - 1}
-                aria-label={`Layer ${i + 1} towards the ${last}`}
-                onClick={() => swap(i, i + 1)}
-              >
-                <ArrowDown size={13} />
-              </button>
-              <button
-                className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
-                disabled={b.layers.length === 1}
-                aria-label={`Remove layer ${i + 1}`}
-                onClick={() => layers(b.layers.filter((_, k) => k !== i))}
-              >
-                <X size={13} />
-              </button>
-            </div>
-          </li>
-        ))}
-      </ol>
+            )
+          )
+        }}
+      </SortableList>
       <p className="px-1 pb-1.5 text-[11px] text-ink2">{last}</p>
       <div className="flex flex-wrap gap-x-4 gap-y-1 text-[12px] text-ink2">
         <button

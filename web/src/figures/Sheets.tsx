@@ -1,6 +1,7 @@
 import { X } from 'lucide-react'
 import { useState } from 'react'
 import { useProject, useStudy } from '../app/hooks'
+import { AddByName } from '../common/AddByName'
 import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
@@ -74,7 +75,7 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
   const dispatch = useAppDispatch()
   const { scheme } = useProject()
   const study = useStudy()
-  const [reason, setReason] = useState<string | null>(null)
+  const [leaving, setLeaving] = useState(false)
   const show = () => {
     if (f.level && study?.floors.some((x) => x.level === f.level)) dispatch(levelShown(f.level))
     dispatch(
@@ -87,16 +88,11 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
       ),
     )
   }
-  const leave = () => {
-    if (
-      reason?.trim() &&
-      makeEdit(`leave: ${f.say}`.slice(0, 190), {
-        edit: 'mute.add',
-        scheme: scheme.id,
-        thing: { id: crypto.randomUUID(), finding: f.key, reason: reason.trim() },
-      })
-    )
-      setReason(null)
+  const leave = (reason: string) => {
+    const thing = { id: crypto.randomUUID(), finding: f.key, reason }
+    const done = makeEdit(`leave: ${f.say}`.slice(0, 190), { edit: 'mute.add', scheme: scheme.id, thing })
+    if (done) setLeaving(false)
+    return done
   }
   return (
     <li data-finding={f.kind} className="flex items-center gap-3 border-b border-line px-3 py-2">
@@ -117,33 +113,18 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
         >
           Look again
         </button>
-      ) : reason !== null ? (
-        <form
-          className="flex shrink-0 gap-1.5"
-          onSubmit={(e) => {
-            e.preventDefault()
-            leave()
-          }}
-        >
-          <input
-            autoFocus
-            aria-label="why it is left"
-            placeholder="why it is left"
-            className="input input-xs w-52 text-[12px]"
-            value={reason}
-            maxLength={400}
-            onChange={(e) => setReason(e.target.value)}
-            onKeyDown={(e) => {
-              if (e.key === 'Escape') {
-                e.stopPropagation()
-                setReason(null)
-              }
-            }}
-          />
-          <button className="btn btn-sm h-7 text-[12px]" disabled={!reason.trim()}>
-            Leave it
-          </button>
-        </form>
+      ) : leaving ? (
+        <AddByName
+          label="why it is left"
+          placeholder="why it is left"
+          most={400}
+          autoFocus
+          className="shrink-0"
+          field="input-xs w-52 text-[12px]"
+          add={leave}
+          cancel={() => setLeaving(false)}
+          button={{ show: 'Leave it', className: 'btn btn-sm h-7 text-[12px]' }}
+        />
       ) : (
         <>
           {f.fix && (
@@ -156,7 +137,7 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
               {f.fix}
             </button>
           )}
-          <button className="shrink-0 cursor-pointer text-[12px] text-ink2 underline" onClick={() => setReason('')}>
+          <button className="shrink-0 cursor-pointer text-[12px] text-ink2 underline" onClick={() => setLeaving(true)}>
             leave it
           </button>
         </>

@@ -4,6 +4,7 @@ import { toast } from 'sonner'
 import { PRECISIONS, usualPrecision, type Facts, type Location } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { AddByName } from '../common/AddByName'
 import { ChoiceField, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { UNIT_NAMES } from '../details/ProjectDetails'
@@ -24,7 +25,6 @@ export function FactsFields() {
     makeEdit(label, { edit: 'project.change', set: { facts: { ...facts, ...set } } })
   const setLocation = (label: string, set: Partial<Location>) =>
     makeEdit(label, { edit: 'project.change', set: { location: { ...location, ...set } } })
-  const [own, setOwn] = useState('')
   const degrees = (text: string, most: number): number | null | false => {
     if (!text.trim()) return null
     const parts = /^\s*(-?[\d.]+)\s*°?\s*(?:([\d.]+)\s*['′]?\s*(?:([\d.]+)\s*["″]?)?)?\s*([NSEW])?\s*$/i.exec(text)
@@ -76,31 +76,18 @@ export function FactsFields() {
             </button>
           </div>
         ))}
-        <form
-          className="flex gap-1.5"
-          onSubmit={(e) => {
-            e.preventDefault()
-            const name = own.trim()
-            if (!name) return
-            if (facts.custom.some((c) => c.name.toLowerCase() === name.toLowerCase())) {
-              toast.error(`There is a field "${name}" already. Choose another name.`)
-              return
-            }
-            if (setFacts(`field ${name}`, { custom: [...facts.custom, { name, text: '' }] })) setOwn('')
+        <AddByName
+          label="name of a field of your own"
+          placeholder="a field of your own"
+          most={60}
+          add={(name) => {
+            if (!facts.custom.some((c) => c.name.toLowerCase() === name.toLowerCase()))
+              return setFacts(`field ${name}`, { custom: [...facts.custom, { name, text: '' }] })
+            toast.error(`There is a field "${name}" already. Choose another name.`)
+            return false
           }}
-        >
-          <input
-            aria-label="name of a field of your own"
-            placeholder="a field of your own"
-            className="input input-sm min-w-0 flex-1"
-            value={own}
-            maxLength={60}
-            onChange={(e) => setOwn(e.target.value)}
-          />
-          <button className="btn btn-sm h-8 px-2" aria-label="Add field" disabled={!own.trim()}>
-            <Plus size={14} />
-          </button>
-        </form>
+          button={{ show: <Plus size={14} />, className: 'btn btn-sm h-8 px-2', label: 'Add field' }}
+        />
       </Section>
       <Section title="Units">
         <ChoiceField

@@ -1,11 +1,13 @@
-import { useState } from 'react'
-import { loopArea, type Vec2 } from '@geotome/core/solid'
+import { valibotResolver } from '@hookform/resolvers/valibot'
+import { useForm } from 'react-hook-form'
+import * as v from 'valibot'
+import type { Vec2 } from '@geotome/core/solid'
 import {
   numbersOf,
+  readCorners,
   readLegs,
   readTyped,
   Refusal,
-  refuse,
   sayBearing,
   showNumber,
   siteFigures,
@@ -23,46 +25,65 @@ const WAYS = [
   { id: 'legs', label: 'Lengths' },
 ] as const
 
+const FormSchema = v.object({
+  way: v.picklist(WAYS.map((w) => w.id)),
+  width: v.string(),
+  depth: v.string(),
+  x: v.string(),
+  y: v.string(),
+  points: v.string(),
+  legs: v.string(),
+})
+type Form = v.InferOutput<typeof FormSchema>
+
 /** A site typed as a rectangle, by its corners, or by lengths and directions; what comes of it shows before it is made. */
 export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() => void) | null }) {
   const { project, scheme } = useProject()
-  const [way, setWay] = useState<(typeof WAYS)[number]['id']>('rectangle')
   const ring = project.site ? siteRing(project.site, numbersOf(project, null)) : []
-  const [size, setSize] = useState({ width: '', depth: '', x: '0', y: '0' })
-  const [points, setPoints] = useState(ring.map((p) => p.join(', ')).join('\n'))
-  const [legs, setLegs] = useState('')
+  const { register, handleSubmit, watch, setValue } = useForm({
+    resolver: valibotResolver(FormSchema),
+    defaultValues: {
+      way: 'rectangle',
+      width: '',
+      depth: '',
+      x: '0',
+      y: '0',
+      points: ring.map((p) => p.join(', ')).join('\n'),
+      legs: '',
+    } as Form,
+  })
+  const form = watch()
+  const { way } = form
   const length = (text: string) => readTyped(text, 'length', project, scheme).value
   const z = (v: number) => showNumber(v, 'length', project)
-  const empty =
-    way === 'rectangle' ? !size.width.trim() || !size.depth.trim() : way === 'points' ? !points.trim() : !legs.trim()
-  const entered = empty
+  const entered = isEmpty(form)
     ? null
     : tried(() => {
-        if (way === 'rectangle') {
-          const [w, d, x, y] = [length(size.width), length(size.depth), length(size.x || '0'), length(size.y || '0')]
-          return {
-            points: [
-              [x, y],
-              [x + w, y],
-              [x + w, y + d],
-              [x, y + d],
-            ] as Vec2[],
-            closing: null,
-          }
-        }
-        if (way === 'points') return { points: readPoints(points, length), closing: null }
-        const walked = walk([0, 0], readLegs(legs, length))
-        return { points: walked.points, closing: walked.closing }
+        if (way === 'points') return { points: readCorners(form.points, length), closing: null }
+        if (way === 'legs') return walk([0, 0], readLegs(form.legs, length))
+        const [w, d, x, y] = [form.width, form.depth, form.x || '0', form.y || '0'].map(length) as [
+          number,
+          number,
+          number,
+          number,
+        ]
+        const points: Vec2[] = [
+          [x, y],
+          [x + w, y],
+          [x + w, y + d],
+          [x, y + d],
+        ]
+        return { points, closing: null }
       })
   const figures = entered && 'ok' in entered && entered.ok.points.length > 2 ? siteFigures(entered.ok.points) : null
-  const accept = () => {
+  const accept = handleSubmit(() => {
     if (
       entered &&
       'ok' in entered &&
       makeEdit('site boundary', () => siteEdit(project, () => crypto.randomUUID(), entered.ok.points))
     )
       onDone()
-  }
+  })
   const field = 'input input-sm w-full min-w-0 text-right font-semibold'
   const area = 'textarea textarea-sm h-36 w-full resize-y py-1.5 font-medium leading-5'
   return (
@@ -73,18 +94,13 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
             key={w.id}
             className="btn btn-xs rounded-full font-normal flex-1 px-1"
             aria-pressed={way === w.id}
-            onClick={() => setWay(w.id)}
+            onClick={() => setValue('way', w.id)}
           >
             {w.label}
           </button>
         ))}
       </div>
-      <form
-        onSubmit={(e) => {
-          e.preventDefault()
-          accept()
-        }}
-      >
+      <form onSubmit={(e) => void accept(e)}>
         {way === 'rectangle' && (
           <div className="grid grid-cols-2 gap-1.5">
             {(
@@ -97,12 +113,7 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
             ).map(([key, label]) => (
               <label key={key} className="text-[12px] text-ink2">
                 {label}
-                <input
-                  aria-label={label}
-                  className={field}
-                  value={size[key]}
-                  onChange={(e) => setSize({ ...size, [key]: e.target.value })}
-                />
+                <input aria-label={label} className={field} {...register(key)} />
               </label>
             ))}
           </div>
@@ -113,8 +124,7 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
             <textarea
               aria-label="corners"
               className={area}
-              value={points}
-              onChange={(e) => setPoints(e.target.value)}
+              {...register('points')}
               placeholder={'0, 0\n28, 0\n31, 19\n2, 22'}
             />
           </label>
@@ -125,8 +135,7 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
             <textarea
               aria-label="lengths and directions"
               className={area}
-              value={legs}
-              onChange={(e) => setLegs(e.target.value)}
+              {...register('legs')}
               placeholder={'9.4 east\n5.6 north\n3.7 west'}
             />
           </label>
@@ -162,31 +171,10 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
   )
 }
 
-/** A point a line: two numbers parted by a comma, a semicolon or a space; brackets around them do not matter. */
-function readPoints(text: string, length: (t: string) => number): Vec2[] {
-  const rows = text
-    .replace(/\)\s*[,;]?\s*\(/g, ')\n(')
-    .split('\n')
-    .map((r) => r.trim().replace(/^\(|\)$/g, ''))
-    .filter(Boolean)
-  const points = rows.map((row, i): Vec2 => {
-    const parts = row.split(/[;,\t]|\s{2,}/).length === 2 ? row.split(/[;,\t]|\s{2,}/) : row.split(/\s+/)
-    if (parts.length !== 2)
-      return refuse(
-        'formula',
-        `Line ${i + 1}, "${row.slice(0, 30)}", is no point.`,
-        'Write east and north, for example 28, 0.',
-      )
-    return [length(parts[0] ?? ''), length(parts[1] ?? '')]
-  })
-  return points.length >= 3 && Math.abs(loopArea(points)) >= 0
-    ? points
-    : refuse(
-        'outline',
-        `${points.length} ${points.length === 1 ? 'corner is' : 'corners are'} typed.`,
-        'A site needs at least three.',
-      )
-}
+const isEmpty = ({ way, ...form }: Form): boolean =>
+  (way === 'rectangle' ? [form.width, form.depth] : way === 'points' ? [form.points] : [form.legs]).some(
+    (text) => !text.trim(),
+  )
 
 const tried = <T,>(read: () => T): { ok: T } | { fault: string } => {
   try {

@@ -21,17 +21,18 @@ import { NameField, Section } from '../common/fields'
 import { massFromLoops, neighbourEdit, reorderPicture, siteEdit } from '@geotome/core/groundwork'
 import { studyWorker } from '../worker/client'
 import { addPicture, pagesOf } from './add-picture'
+import { PageChoice } from './PageChoice'
 
 /** All pictures, what was measured on them and on the model, and what was traced. */
 export function PictureList() {
   const dispatch = useAppDispatch()
   const { project } = useProject()
   const file = useRef<HTMLInputElement>(null)
-  const [paged, setPaged] = useState<{ file: File; pages: number; page: string } | null>(null)
+  const [paged, setPaged] = useState<{ file: File; pages: number } | null>(null)
   const pictures = inOrder(project.pictures)
   const take = async (chosen: File) => {
     const pages = await pagesOf(chosen)
-    if (pages > 1) setPaged({ file: chosen, pages, page: '1' })
+    if (pages > 1) setPaged({ file: chosen, pages })
     else await addPicture(chosen)
   }
   return (
@@ -98,25 +99,13 @@ export function PictureList() {
           Add a picture
         </button>
         {paged && (
-          <form
-            className="mt-2 flex items-center gap-1.5 text-[12px]"
-            onSubmit={(e) => {
-              e.preventDefault()
-              void addPicture(paged.file, Number(paged.page))
+          <PageChoice
+            pages={paged.pages}
+            take={(page) => {
+              void addPicture(paged.file, page)
               setPaged(null)
             }}
-          >
-            page{' '}
-            <input
-              aria-label="page"
-              autoFocus
-              className="input input-sm w-14 text-right font-semibold"
-              value={paged.page}
-              onChange={(e) => setPaged({ ...paged, page: e.target.value })}
-            />{' '}
-            of {paged.pages}
-            <button className="btn btn-sm h-8">Take it</button>
-          </form>
+          />
         )}
       </Section>
       <Measures />

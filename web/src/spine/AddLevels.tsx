@@ -1,4 +1,7 @@
-import { useState } from 'react'
+import { valibotResolver } from '@hookform/resolvers/valibot'
+import type { ChangeEvent } from 'react'
+import { useForm } from 'react-hook-form'
+import * as v from 'valibot'
 import { toast } from 'sonner'
 import { applyEdit, type Edit } from '@geotome/core/edits'
 import {
@@ -22,6 +25,21 @@ import { Consequence } from './Consequence'
 const mint = () => crypto.randomUUID()
 const OWN = 'own'
 
+const text = v.pipe(v.string(), v.trim())
+const FormSchema = v.object({
+  on: v.string(),
+  name: text,
+  by: text,
+  kind: v.picklist(['storey', 'mark']),
+  count: text,
+  own: text,
+  first: text,
+  renumber: v.boolean(),
+  carry: v.picklist(['carried', 'held']),
+  habit: v.string(),
+})
+type Form = v.InferOutput<typeof FormSchema>
+
 /** One level, or several storeys at one go, on top of a chosen level; what comes of it is shown before it is made. `height` is where a new level is wanted, m. */
 export function AddLevels({
   how,
@@ -39,23 +57,27 @@ export function AddLevels({
   const levels = levelHeights(project, scheme)
   const storeys = levels.filter((l) => l.kind === 'storey')
   const under = height === null ? null : (levels.filter((l) => l.height <= height + 1e-9).at(-1) ?? levels[0])
-  const [on, setOn] = useState(
-    () => under?.id ?? (how === 'one' && above ? above : ((storeys.at(-1) ?? levels.at(-1))?.id ?? '')),
-  )
-  const [name, setName] = useState(how === 'one' ? `Level ${levels.length}` : 'Storey {n}')
-  const [by, setBy] = useState(() =>
-    height !== null && under
-      ? editNumber(tidy(height - under.height), 'length', project)
-      : { m: '3.15', mm: '3150', ft: '10\' 4"' }[project.unit],
-  )
-  const [kind, setKind] = useState<'storey' | 'mark'>(height === null ? 'storey' : 'mark')
-  const [count, setCount] = useState('20')
-  const [own, setOwn] = useState('')
-  const [first, setFirst] = useState(String(storeys.length))
-  const [renumber, setRenumber] = useState(false)
+  const { register, handleSubmit, watch, setValue } = useForm({
+    resolver: valibotResolver(FormSchema),
+    defaultValues: {
+      on: under?.id ?? (how === 'one' && above ? above : ((storeys.at(-1) ?? levels.at(-1))?.id ?? '')),
+      name: how === 'one' ? `Level ${levels.length}` : 'Storey {n}',
+      by:
+        height !== null && under
+          ? editNumber(tidy(height - under.height), 'length', project)
+          : { m: '3.15', mm: '3150', ft: '10\' 4"' }[project.unit],
+      kind: height === null ? ('storey' as const) : ('mark' as const),
+      count: '20',
+      own: '',
+      first: String(storeys.length),
+      renumber: false,
+      carry: 'carried' as const,
+      habit: 'Storey {n}',
+    } as Form,
+  })
+  const form = watch()
+  const { on, name, by, kind, count, own, first, renumber, carry, habit } = form
   const stands = standingOn(scheme, on).length > 0
-  const [carry, setCarry] = useState<'carried' | 'held'>('carried')
-  const [habit, setHabit] = useState<string>('Storey {n}')
   const next = storeys.find((l) => l.height > (levels.find((x) => x.id === on)?.height ?? 0) + 1e-9)
 
   const numOf = (text: string) => readTyped(text, 'length', project, scheme).num
@@ -83,7 +105,7 @@ export function AddLevels({
   })()
   const fresh = planned.after ? planned.after.filter((l) => !scheme.levels[l.id]) : []
 
-  const accept = () => {
+  const accept = handleSubmit(() => {
     if ('fault' in planned) {
       toast.error(planned.fault)
       return
@@ -91,21 +113,16 @@ export function AddLevels({
     if (!makeEdit(how === 'one' ? `add ${name}` : `add ${fresh.length} storeys`, planned.edit)) return
     if (how === 'one' && fresh[0]) dispatch(levelShown(fresh[0].id))
     onClose()
-  }
+  })
   return (
     <Dialog
       title={how === 'one' ? 'Add a level' : 'Add several storeys'}
       onClose={onClose}
-      onAccept={accept}
+      onAccept={() => void accept()}
       accept={how === 'one' ? 'Add level' : `Add ${fresh.length || count} storeys`}
     >
       <Row label="stands on">
-        <select
-          aria-label="stands on"
-          className={FIELD.replaceAll('input', 'select')}
-          value={on}
-          onChange={(e) => setOn(e.target.value)}
-        >
+        <select aria-label="stands on" className={FIELD.replaceAll('input', 'select')} {...register('on')}>
           {[...levels].reverse().map((l) => (
             <option key={l.id} value={l.id}>
               {l.name}
@@ -115,25 +132,12 @@ export function AddLevels({
       </Row>
       {how === 'many' && (
         <Row label="first, heights of their own">
-          <input
-            aria-label="first heights"
-            placeholder="none, or 0.6, 5.1"
-            className={FIELD}
-            value={own}
-            onChange={(e) => setOwn(e.target.value)}
-          />
+          <input aria-label="first heights" placeholder="none, or 0.6, 5.1" className={FIELD} {...register('own')} />
         </Row>
       )}
       {how === 'many' && (
         <Row label="then how many">
-          <input
-            aria-label="how many"
-            autoFocus
-            className={FIELD}
-            inputMode="numeric"
-            value={count}
-            onChange={(e) => setCount(e.target.value)}
-          />
+          <input aria-label="how many" autoFocus className={FIELD} inputMode="numeric" {...register('count')} />
         </Row>
       )}
       <Row label={how === 'one' ? `above it by (${project.unit})` : `each (${project.unit})`}>
@@ -141,8 +145,7 @@ export function AddLevels({
           aria-label={how === 'one' ? 'above it by' : 'each'}
           autoFocus={how === 'one'}
           className={FIELD}
-          value={by}
-          onChange={(e) => setBy(e.target.value)}
+          {...register('by')}
           onFocus={(e) => e.currentTarget.select()}
         />
       </Row>
@@ -151,11 +154,11 @@ export function AddLevels({
           <select
             aria-label="named"
             className={FIELD.replaceAll('input', 'select')}
-            value={habit}
-            onChange={(e) => {
-              setHabit(e.target.value)
-              if (e.target.value !== OWN) setName(e.target.value)
-            }}
+            {...register('habit', {
+              onChange: (e: ChangeEvent<HTMLSelectElement>) => {
+                if (e.target.value !== OWN) setValue('name', e.target.value)
+              },
+            })}
           >
             {NAME_HABITS.map((h) => (
               <option key={h.pattern} value={h.pattern}>
@@ -168,17 +171,12 @@ export function AddLevels({
       )}
       {(how === 'one' || habit === OWN) && (
         <Row label={how === 'one' ? 'name' : '{n} {nn} {1st} {first} count'}>
-          <input aria-label="name" className={FIELD} value={name} onChange={(e) => setName(e.target.value)} />
+          <input aria-label="name" className={FIELD} {...register('name')} />
         </Row>
       )}
       {how === 'one' && (
         <Row label="kind">
-          <select
-            aria-label="kind"
-            className={FIELD.replaceAll('input', 'select')}
-            value={kind}
-            onChange={(e) => setKind(e.target.value as 'storey')}
-          >
+          <select aria-label="kind" className={FIELD.replaceAll('input', 'select')} {...register('kind')}>
             <option value="storey">storey: carries a floor</option>
             <option value="mark">mark: a height only</option>
           </select>
@@ -186,13 +184,7 @@ export function AddLevels({
       )}
       {how === 'many' && (
         <Row label="counted from">
-          <input
-            aria-label="counted from"
-            className={FIELD}
-            inputMode="numeric"
-            value={first}
-            onChange={(e) => setFirst(e.target.value)}
-          />
+          <input aria-label="counted from" className={FIELD} inputMode="numeric" {...register('first')} />
         </Row>
       )}
       {stands && kind === 'storey' && (
@@ -200,8 +192,7 @@ export function AddLevels({
           <select
             aria-label="levels that stand there"
             className={FIELD.replaceAll('input', 'select')}
-            value={carry}
-            onChange={(e) => setCarry(e.target.value as 'held')}
+            {...register('carry')}
           >
             <option value="carried">are carried up</option>
             <option value="held">keep their heights</option>
@@ -211,12 +202,7 @@ export function AddLevels({
       {how === 'one' && stands && kind === 'storey' && next && nextName(next.name) && (
         <label className="mb-2 flex cursor-pointer items-center justify-between text-ink2">
           renumber those above: {next.name} becomes {nextName(next.name)}
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            checked={renumber}
-            onChange={(e) => setRenumber(e.target.checked)}
-          />
+          <input type="checkbox" className="checkbox checkbox-xs" {...register('renumber')} />
         </label>
       )}
       {'fault' in planned ? (

@@ -1,3 +1,6 @@
+import { valibotResolver } from '@hookform/resolvers/valibot'
+import { useForm } from 'react-hook-form'
+import * as v from 'valibot'
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
@@ -22,25 +25,33 @@ const SIZES = [
   { value: '1080x1080', label: 'square, 1080' },
 ]
 
+const WHOLE = 'Type whole numbers of pixels from 64 to 4096.'
+const PixelsSchema = v.pipe(
+  v.string(),
+  v.transform(Number),
+  v.integer(WHOLE),
+  v.minValue(64, WHOLE),
+  v.maxValue(4096, WHOLE),
+)
+const SizeSchema = v.object({ width: PixelsSchema, height: PixelsSchema, titled: v.boolean() })
+
 /** A presentation picture of a kept view, as PNG at a chosen size. */
 export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () => void }) {
-  const [width, setWidth] = useState('1600')
-  const [height, setHeight] = useState('1000')
-  const [drawing, setDrawing] = useState(false)
-  const [titled, setTitled] = useState(false)
-  const [w, h] = [Number(width), Number(height)]
-  const fault = [w, h].every((n) => Number.isInteger(n) && n >= 64 && n <= 4096)
-    ? null
-    : 'Type whole numbers of pixels from 64 to 4096.'
+  const { register, handleSubmit, setValue, watch, formState } = useForm({
+    defaultValues: { width: '1600', height: '1000', titled: false },
+    resolver: valibotResolver(SizeSchema),
+    mode: 'onChange',
+  })
+  const [drawn, setDrawn] = useState<v.InferOutput<typeof SizeSchema> | null>(null)
+  const size = watch(['width', 'height']).join('x')
+  const fault = formState.errors.width ?? formState.errors.height
   const field = 'input input-sm w-24 text-right font-semibold'
   return (
     <Dialog
       title={`Picture of ${view.name}`}
       onClose={onClose}
-      onAccept={() => {
-        if (!fault) setDrawing(true)
-      }}
-      accept={drawing ? 'Drawing ...' : 'Save PNG'}
+      onAccept={() => void handleSubmit(setDrawn)()}
+      accept={drawn ? 'Drawing ...' : 'Save PNG'}
     >
       <div className="mb-2 flex flex-wrap gap-1.5">
         {SIZES.map((s) => (
@@ -48,11 +59,11 @@ export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () =
             key={s.value}
             type="button"
             className="btn btn-xs rounded-full font-normal"
-            aria-pressed={`${width}x${height}` === s.value}
+            aria-pressed={size === s.value}
             onClick={() => {
               const [a = '', b = ''] = s.value.split('x')
-              setWidth(a)
-              setHeight(b)
+              setValue('width', a, { shouldValidate: true })
+              setValue('height', b, { shouldValidate: true })
             }}
           >
             {s.label}
@@ -60,42 +71,25 @@ export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () =
         ))}
       </div>
       <div className="flex items-center gap-2">
-        <input
-          aria-label="width in pixels"
-          className={field}
-          value={width}
-          onChange={(e) => setWidth(e.target.value)}
-        />{' '}
-        by{' '}
-        <input
-          aria-label="height in pixels"
-          className={field}
-          value={height}
-          onChange={(e) => setHeight(e.target.value)}
-        />{' '}
-        pixels
+        <input aria-label="width in pixels" className={field} {...register('width')} /> by{' '}
+        <input aria-label="height in pixels" className={field} {...register('height')} /> pixels
       </div>
       <label className="mt-3 flex cursor-pointer items-center justify-between text-ink2">
         with the project's data below
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs"
-          checked={titled}
-          onChange={(e) => setTitled(e.target.checked)}
-        />
+        <input type="checkbox" className="checkbox checkbox-xs" {...register('titled')} />
       </label>
       {fault && (
         <p role="alert" className="mt-1 text-[12px] text-error">
-          {fault}
+          {fault.message}
         </p>
       )}
-      {drawing && (
+      {drawn && (
         <PictureMaker
           view={view}
-          size={[w, h]}
-          titled={titled}
+          size={[drawn.width, drawn.height]}
+          titled={drawn.titled}
           done={(blob) => {
-            setDrawing(false)
+            setDrawn(null)
             if (!blob) {
               toast.error('The picture could not be drawn at this size. Try a smaller one.')
               return
