@@ -55,7 +55,7 @@ export interface MassForm {
 /** Builds a body from a recipe's content. Errors: as the moves'. */
 export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string, key: string): Body {
   const form = buildRecipe(recipe, numbers, name)
-  const solid = form.solid as Solid
+  const { solid } = form
   let faces: Face[] | null = null
   let flats: Face[] | null = null
   let tiers: Tiers | null = null
@@ -73,7 +73,7 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     faces: () => (faces ??= facesOf(solid)),
     flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
     tiers: () => (tiers ??= tiersOf(solid)),
-    plan: () => (plan ??= planFromAbove(body.flats, form.swept?.sweep ?? null)),
+    plan: () => (plan ??= planFromAbove(body.flats, form.carried?.sweep ?? null)),
   }
   return body
 }
@@ -81,11 +81,11 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
 /** A height as it is compared: to a thousandth of a millimetre. */
 export const heightText = (z: number): string => z.toFixed(6)
 
-function turnedOf({ swept }: Form, { heights, base }: StandingNumbers): Body['turned'] {
-  if (!swept?.sweep.twist) return null
+function turnedOf({ carried }: Form, { heights, base }: StandingNumbers): Body['turned'] {
+  if (!carried?.sweep.twist) return null
   // A row of the body lies at every level: there its cut is the outline, turned.
   const rows = new Set([...heights.values()].map((h) => heightText(tidy(h - base))))
-  return { key: fingerprint(JSON.stringify(swept)), rows }
+  return { key: fingerprint(JSON.stringify(carried)), rows }
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */

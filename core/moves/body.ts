@@ -30,6 +30,9 @@ const FaceSchema = v.strictObject({
 /** A body from a file as the first move of a recipe; its faces are named <id>/<name>. One whose faces all look inwards is turned outwards. */
 export const body: MoveKind<BodyMove> = {
   move: 'body',
+  called: 'a body from a file',
+  takes: 'nothing',
+  gives: 'body',
   schema: () =>
     v.strictObject({
       id: IdSchema,
@@ -45,9 +48,7 @@ export const body: MoveKind<BodyMove> = {
     }),
   numbers: () => [],
   inner: () => null,
-  check: (m, { place, name }) => {
-    if (place > 0)
-      refuse('geometry', `"${name}" has a body from a file behind another move.`, 'Join it as another mass instead.')
+  check: (m, { name }) => {
     const count = m.corners.length / 3
     if (
       !Number.isInteger(count) ||
@@ -74,7 +75,7 @@ export const body: MoveKind<BodyMove> = {
     }
     let top = -Infinity
     for (let i = 2; i < positions.length; i += 3) top = Math.max(top, positions[i] as number)
-    return { ...form, solid, swept: null, eaves: top }
+    return { ...form, solid, eaves: top }
   },
 }
 

@@ -14,6 +14,9 @@ export interface JoinMove<M extends MoveBase = MoveBase> extends MoveBase {
 /** Unites another body, with a recipe of its own and placed in this mass's frame, with the body so far. Faces keep their names. */
 export const join: MoveKind<JoinMove> = {
   move: 'join',
+  called: 'a join',
+  takes: 'body',
+  gives: 'body',
   schema: (recipe) =>
     v.strictObject({
       id: IdSchema,
@@ -32,14 +35,12 @@ export const join: MoveKind<JoinMove> = {
   ],
   inner: ({ name, recipe }) => ({ name, recipe }),
   lift: (m, numbers) => numbers.length(m.lift),
-  check: (m, { before, name, numbers }) => {
-    if (!before.some((b) => b.move === 'raise' || b.move === 'body'))
-      refuse('geometry', `"${name}" is joined before it has a body.`, 'Put the join behind the raise.')
+  check: (m, { numbers }) => {
     for (const num of [m.place.x, m.place.y, m.lift]) numbers.length(num)
     numbers.angle(m.place.turn)
   },
   build: (form, m, { numbers, name, body }) => {
-    if (!form.solid || !body?.solid)
+    if (!form.solid || !body)
       return refuse('geometry', `"${name}" has no body to join to.`, 'Put a raise before the join.')
     const place = {
       x: numbers.length(m.place.x),
@@ -49,6 +50,6 @@ export const join: MoveKind<JoinMove> = {
     }
     const [x, y] = placePoint(body.anchor, place)
     const at = { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) }
-    return { ...form, swept: null, solid: unite(form.solid, placeSolid(body.solid, at)) }
+    return { ...form, carried: null, solid: unite(form.solid, placeSolid(body.solid, at)) }
   },
 }

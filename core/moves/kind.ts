@@ -2,11 +2,15 @@ import type * as v from 'valibot'
 import type { Outline, Solid, Sweep, Vec2 } from '../solid'
 import type { AtLevel, Num, Quantity, StandingNumbers } from '../values'
 
-/** A form on its way through its recipe, in the mass's own frame: the outline in plan, then the body. */
+/** How far a form is on its way: nothing is there yet, an outline in plan, an outline that is carried up, a body with named faces. */
+export type Stage = 'nothing' | 'plan' | 'carried' | 'body'
+
+/** A form on its way through its recipe, in the mass's own frame. It never changes: each move gives a new one. */
 export interface Form {
   outline: Outline[] | null
-  /** how the outline was carried up, and the move that names its sides; null once the body was cut or joined */
-  swept: { sweep: Sweep; by: string } | null
+  /** how the outline is carried up, and the move that names its sides and ends; null once the form is a body of its own */
+  carried: { sweep: Sweep; by: string } | null
+  /** what a move has cut, joined or read; of a form that is carried the driver makes it when it is needed */
   solid: Solid | null
   /** where the outline's near-origin frame lies in the mass's own frame, m; zero but for outlines at map coordinates */
   anchor: Vec2
@@ -17,6 +21,9 @@ export interface Form {
   /** moves that could not be made, and were left out of the form */
   leftOut: LeftOutMove[]
 }
+
+/** A form as a body. */
+export type BodyForm = Form & { solid: Solid }
 
 /** A move that the form as it is now does not allow: what happened, and what to do. */
 export interface LeftOutMove {
@@ -37,6 +44,11 @@ export interface MoveBase {
  */
 export interface MoveKind<M extends MoveBase> {
   move: M['move']
+  /** what it is called within a sentence: "a taper" */
+  called: string
+  /** what a form must be for it to be made; one that is carried is taken as the body that it is, too */
+  takes: Stage
+  gives: Stage
   /** its data; `recipe` is the schema of a recipe within it */
   schema(recipe: v.GenericSchema<unknown, MoveBase[]>): v.GenericSchema<unknown, M>
   /** all its numbers but those of a recipe within it, in a fixed order: their values are the key to the form */
@@ -51,10 +63,10 @@ export interface MoveKind<M extends MoveBase> {
   dependsOn?(move: M, numbers: StandingNumbers): string
   /** how far the frame of the recipe within it lies above the mass's base, m */
   lift?(move: M, numbers: StandingNumbers): number
-  /** refuses what cannot be built; `place` is its position among the active moves, `before` what comes before it, `name` the mass's */
-  check(move: M, context: { place: number; before: readonly MoveBase[]; name: string; numbers: StandingNumbers }): void
-  /** the form after the move; `body` is the form of the recipe within it */
-  build(form: Form, move: M, context: { numbers: StandingNumbers; name: string; body: Form | null }): Form
+  /** refuses what cannot be built; where it stands is checked already. `before` is what comes before it, `name` the mass's */
+  check(move: M, context: { before: readonly MoveBase[]; name: string; numbers: StandingNumbers }): void
+  /** the form after the move. It is what `takes` says: the driver sees to that. `body` is the recipe within the move, as a body */
+  build(form: Form, move: M, context: { numbers: StandingNumbers; name: string; body: BodyForm | null }): Form
 }
 
 export interface Inner {

@@ -1,3 +1,4 @@
+import { refuse } from '../values'
 import { body } from './body'
 import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
@@ -16,3 +17,11 @@ export interface Join extends JoinMove<Move> {
   move: 'join'
 }
 export type Move = Exclude<MoveOf<(typeof MOVES)[number]>, JoinMove> | Join
+
+/** The kind of a move. Errors: 'geometry' for one that this version does not know. */
+export function kindOf(move: Pick<Move, 'move'>): MoveKind<Move> {
+  const kind =
+    MOVES.find((k) => k.move === move.move) ??
+    refuse('geometry', `"${move.move}" is no move that this Geotome knows.`, 'Update Geotome.')
+  return kind as unknown as MoveKind<Move>
+}

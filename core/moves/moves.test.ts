@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { blankProject, numbersOf } from '../project'
 import { facesOf, openKernel, volumeOf, type Vec2 } from '../solid'
-import { buildRecipe, outlineFault, ridgeHeight, type Move } from './index'
+import { buildRecipe, checkRecipe, outlineFault, placeFor, ridgeHeight, type Move } from './index'
 
 beforeAll(() => openKernel())
 
@@ -195,5 +195,66 @@ describe('a pitch', () => {
     const flat = build(polygon(box(8, 5)), raise(3), { ...pitch(30, 0), on: false } as Move)
     expect(flat.volume).toBeCloseTo(120, 9)
     expect(flat.ridge).toBeNull()
+  })
+})
+
+describe('moves in another order', () => {
+  const taper = (scale: number): Move => ({ id: 't', move: 'taper', on: true, by: { kind: 'scale', scale } })
+  const twist = (angle: number): Move => ({ id: 'w', move: 'twist', on: true, angle, from: 0, to: null })
+  const off = (move: Move): Move => ({ ...move, on: false })
+  const check = (...recipe: Move[]) => checkRecipe(recipe, 'M', numbers)
+
+  it('a taper and a twist give the same body whichever comes first', () => {
+    const shape = polygon(box(14, 9))
+    const [a, b] = [build(shape, raise(30), taper(0.7), twist(40)), build(shape, raise(30), twist(40), taper(0.7))]
+    expect(b.solid.positions).toEqual(a.solid.positions)
+    expect(b.volume).toBe(a.volume)
+  })
+  it.each([
+    [[raise(3)], /"M" a raise comes first, where there is no form yet.*put it|leave it out/],
+    [
+      [polygon(box(4, 4)), pitch(30, 0), raise(3)],
+      /a pitch stands behind an outline, .*carried up: put it behind the raise/,
+    ],
+    [
+      [polygon(box(4, 4)), raise(3), pitch(30, 0), twist(20)],
+      /a twist stands behind a pitch, where the form is a body, cut or joined/,
+    ],
+    [[polygon(box(4, 4)), raise(3), raise(3)], /a raise stands behind a raise/],
+    [[polygon(box(4, 4))], /makes no body: the form is an outline in plan at its end. Put a raise behind the outline/],
+    [[polygon(box(4, 4)), raise(3), twist(10), twist(10)], /twisted twice/],
+    [[polygon(box(4, 4)), raise(3), taper(0.5), pitch(30, 0)], /sides are no longer upright/],
+  ] as [Move[], RegExp][])('is refused in one sentence that says where it would fit: %#', (recipe, what) =>
+    expect(() => check(...recipe)).toThrow(what),
+  )
+  it('what is switched off is in nobody’s way', () => {
+    expect(() => check(polygon(box(4, 4)), raise(3), off(pitch(30, 0)), twist(20))).not.toThrow()
+    expect(placeFor([polygon(box(4, 4)), raise(3), off(pitch(30, 0))], twist(20))).toBe(3)
+    expect(placeFor([polygon(box(4, 4)), raise(3), pitch(30, 0)], twist(20))).toBe(2)
+    expect(placeFor([polygon(box(4, 4)), raise(3)], { ...polygon(box(4, 4)), id: 'second' })).toBeNull()
+  })
+  it('runs again from the changed move on, and gives what it gives from the start', () => {
+    const steps = [polygon(box(14, 9)), raise(30), taper(0.7), twist(40)]
+    buildRecipe(steps, numbers, 'M')
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 3, max: 40 }),
+        fc.integer({ min: 1, max: 9 }),
+        fc.integer({ min: -90, max: 90 }),
+        (height, scale, angle) => {
+          const changed = [steps[0] as Move, raise(height), taper(scale / 10), twist(angle)]
+          const kept = buildRecipe(
+            [changed[0] as Move, changed[1] as Move, steps[2] as Move, changed[3] as Move],
+            numbers,
+            'M',
+          )
+          expect(kept.outline).toBe(buildRecipe(steps, numbers, 'M').outline)
+          const again = buildRecipe(changed, numbers, 'M')
+          const fresh = buildRecipe(structuredClone(changed), numbers, 'M')
+          expect(again.solid.positions).toEqual(fresh.solid.positions)
+        },
+      ),
+      { numRuns: 40 },
+    )
   })
 })

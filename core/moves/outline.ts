@@ -57,6 +57,9 @@ export const isOutline = (m: MoveBase): m is OutlineMove => m.move === 'outline'
 /** The closed outline in plan that a form begins with, with its holes; drawn in either sense. Edges are straight lines or arcs. */
 export const outline: MoveKind<OutlineMove> = {
   move: 'outline',
+  called: 'an outline',
+  takes: 'nothing',
+  gives: 'plan',
   schema: () =>
     v.strictObject({
       id: IdSchema,
@@ -70,8 +73,7 @@ export const outline: MoveKind<OutlineMove> = {
     ...holes.flatMap((h): [Num, Quantity][] => [[h.x, 'length'], [h.y, 'length'], ...shapeNumbers(h.shape)]),
   ],
   inner: () => null,
-  check: (move, { place, name, numbers }) => {
-    if (place > 0) refuse('geometry', `"${name}" has a second outline.`, 'Join another mass instead.')
+  check: (move, { name, numbers }) => {
     checkShape(move.shape, `"${name}"`, numbers)
     move.holes.forEach((hole, i) => checkShape(hole.shape, `hole ${i + 1} of "${name}"`, numbers))
     if (new Set(move.holes.map((h) => h.id)).size !== move.holes.length)

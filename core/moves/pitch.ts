@@ -1,7 +1,19 @@
 import * as v from 'valibot'
-import { boxOf, intersect, placePoint, placeSolid, prism, type Facet, type Solid, type Vec2, faceName } from '../solid'
+import {
+  boxOf,
+  intersect,
+  placePoint,
+  placeSolid,
+  prism,
+  type Facet,
+  type Outline,
+  type Solid,
+  type Vec2,
+  faceName,
+} from '../solid'
 import { IdSchema, NumSchema, refuse, tidy, type Num } from '../values'
 import type { MoveBase, MoveKind } from './kind'
+import { carriedBody, carriedOf } from './raise'
 
 export interface PitchMove extends MoveBase {
   move: 'pitch'
@@ -16,6 +28,9 @@ export interface PitchMove extends MoveBase {
  */
 export const pitch: MoveKind<PitchMove> = {
   move: 'pitch',
+  called: 'a pitch',
+  takes: 'carried',
+  gives: 'body',
   schema: () =>
     v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
   numbers: (m) => [
@@ -28,14 +43,19 @@ export const pitch: MoveKind<PitchMove> = {
     if (!(angle > 0 && angle < 85))
       refuse('size', `The roof angle of "${name}" is ${angle} degrees.`, 'Type an angle above 0 and below 85 degrees.')
     numbers.angle(m.direction)
-    if (before.at(-1)?.move !== 'raise')
-      refuse('geometry', `"${name}" is pitched after another move.`, 'Put the pitch right behind the raise.')
+    const bent = before.find((b) => b.move === 'taper' || b.move === 'twist')
+    if (bent)
+      refuse(
+        'geometry',
+        `"${name}" is pitched where its sides are no longer upright: behind a ${bent.move}.`,
+        `Switch the ${bent.move} off, or the pitch.`,
+      )
   },
-  build: (form, m, { numbers, name }) => {
-    const { solid, eaves } = form
-    const outline = form.outline?.[0]
-    if (!outline || !solid)
-      return refuse('geometry', `"${name}" has no body to pitch.`, 'Put a raise before the pitch.')
+  build: (form, m, { numbers }) => {
+    const { eaves } = form
+    const carried = carriedOf(form)
+    const outline = carried.sweep.low[0] as Outline
+    const solid = carriedBody(carried, numbers)
     const direction = numbers.angle(m.direction)
     const { low, high } = widthAcross(outline.points, direction)
     const { low: from, high: to } = widthAcross(outline.points, direction + 90)
@@ -45,7 +65,7 @@ export const pitch: MoveKind<PitchMove> = {
     const tent = tentOver({ low, high, from: -to - 1, to: -from + 1, eaves, ridge, rise }, m.id)
     return {
       ...form,
-      swept: null,
+      carried: null,
       ridge: tidy(ridge),
       solid: intersect(tall, placeSolid(tent, { x: 0, y: 0, z: 0, turn: direction })),
     }

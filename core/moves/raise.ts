@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { sweepBody, type Sweep, faceName, TOLERANCE } from '../solid'
+import { sweepBody, type Solid, faceName, TOLERANCE } from '../solid'
 import {
   IdSchema,
   LevelHeightSchema,
@@ -24,6 +24,9 @@ export const isRaise = (m: MoveBase): m is RaiseMove => m.move === 'raise'
 /** Raises the outline to an upright body, by a height or up to a level. Its faces: <id>/<edge> for each side, <id>/top, <id>/base. */
 export const raise: MoveKind<RaiseMove> = {
   move: 'raise',
+  called: 'a raise',
+  takes: 'plan',
+  gives: 'carried',
   schema: () =>
     v.strictObject({
       id: IdSchema,
@@ -37,8 +40,7 @@ export const raise: MoveKind<RaiseMove> = {
   ties: (m) => (m.upTo ? [m.upTo] : []),
   retied: (m, tie) => (m.upTo ? { ...m, upTo: tie(m.upTo) } : m),
   dependsOn: (m, numbers) => (m.upTo ? String(raisedBy(m, numbers)) : ''),
-  check: (m, { place, name, numbers }) => {
-    if (place !== 1) refuse('geometry', `"${name}" is raised twice.`, 'Change the height of the first raise.')
+  check: (m, { name, numbers }) => {
     const height = raisedBy(m, numbers)
     if (m.upTo && height < TOLERANCE.least)
       refuse(
@@ -51,12 +53,8 @@ export const raise: MoveKind<RaiseMove> = {
   build: (form, m, { numbers, name }) => {
     const outline = form.outline ?? refuse('geometry', `"${name}" has no outline to raise.`, 'Put an outline first.')
     const height = raisedBy(m, numbers)
-    return sweptForm(
-      { ...form, eaves: height },
-      { low: outline, high: outline, z0: 0, z1: height, twist: null },
-      m.id,
-      numbers,
-    )
+    const sweep = { low: outline, high: outline, z0: 0, z1: height, twist: null }
+    return { ...form, eaves: height, carried: { sweep, by: m.id } }
   },
 }
 
@@ -69,16 +67,13 @@ export function raisedBy(m: RaiseMove, numbers: StandingNumbers): number {
   return tidy(level + numbers.length(m.upTo.above) - numbers.base)
 }
 
-/** The form with its body made anew of a sweep; `by` is the raise, which names the sides. */
-export function sweptForm(form: Form, sweep: Sweep, by: string, numbers: StandingNumbers): Form {
-  const storeys = sweep.twist ? [...numbers.heights.values()].map((h) => tidy(h - numbers.base)) : []
-  return {
-    ...form,
-    swept: { sweep, by },
-    solid: sweepBody(
-      sweep,
-      { base: faceName(by, 'base'), top: faceName(by, 'top'), side: (edge) => faceName(by, edge) },
-      storeys,
-    ),
-  }
+/** The body of a form that is carried: the raise names its ends and sides. What is twisted has rows at the levels, where its cut is exact. */
+export function carriedBody({ sweep, by }: NonNullable<Form['carried']>, numbers: StandingNumbers): Solid {
+  const levels = sweep.twist ? [...numbers.heights.values()].map((h) => tidy(h - numbers.base)) : []
+  const names = { base: faceName(by, 'base'), top: faceName(by, 'top'), side: (edge: string) => faceName(by, edge) }
+  return sweepBody(sweep, names, levels)
 }
+
+/** How a form is carried up, for the moves that take such a one. */
+export const carriedOf = ({ carried }: Form): NonNullable<Form['carried']> =>
+  carried ?? refuse('geometry', 'The form is not carried up.', 'Put a raise before it.')

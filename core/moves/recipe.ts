@@ -1,7 +1,9 @@
 import * as v from 'valibot'
 import { Refusal, refuse, tidy, type AtLevel, type Num, type Quantity, type StandingNumbers } from '../values'
-import type { Form, MoveKind } from './kind'
-import { MOVES, type Move } from './list'
+import type { BodyForm, Form } from './kind'
+import { kindOf, MOVES, type Move } from './list'
+import { checkOrder } from './order'
+import { carriedBody } from './raise'
 
 /** A recipe: an outline and a raise, or a body from a file; then further moves. Each can be switched off and edited for ever. */
 export const RecipeSchema: v.GenericSchema<unknown, Move[]> = v.pipe(
@@ -14,27 +16,54 @@ const MoveSchema = v.variant(
 ) as unknown as v.GenericSchema<unknown, Move>
 
 /**
- * Builds a recipe in the mass's own frame. A move that cannot be made on a body that is there already is left out and noted, so that the rest
- * stands. Errors: 'geometry', 'size', 'outline' with the mass's name, where there is no body at all.
+ * Builds a recipe in the mass's own frame, as a body. A move that cannot be made on a body that is there already is left out and noted, so that
+ * the rest stands. It runs again from the changed move on: what a move gave is kept with it, and taken as it is while the form before it, its own
+ * values and what it depends on are the same. Errors: 'geometry', 'size', 'outline' with the mass's name, where there is no body at all.
  */
-export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: string): Form {
-  return recipe
-    .filter((m) => m.on)
-    .reduce<Form>(
-      (form, move) => {
-        try {
-          const inner = innerOf(move)
-          const body = inner && buildRecipe(inner.recipe, within(move, numbers), inner.name)
-          const built = kindOf(move).build(form, move, { numbers, name, body })
-          return body?.leftOut.length ? { ...built, leftOut: [...built.leftOut, ...body.leftOut] } : built
-        } catch (e) {
-          if (!(e instanceof Refusal) || !form.solid) throw e
-          return { ...form, leftOut: [...form.leftOut, { id: move.id, say: e.say, remedy: e.remedy }] }
-        }
-      },
-      { outline: null, swept: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null, leftOut: [] },
-    )
+export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: string): BodyForm {
+  let form = NOTHING
+  for (const move of recipe) if (move.on) form = after(form, move, numbers, name)
+  return asBody(form, numbers)
 }
+
+const NOTHING: Form = { outline: null, carried: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null, leftOut: [] }
+
+/** What each move gave last, and from what. */
+const given = new WeakMap<Move, { before: Form; body: BodyForm | null; values: string; form: Form }>()
+
+function after(before: Form, move: Move, numbers: StandingNumbers, name: string): Form {
+  const kind = kindOf(move)
+  const inner = innerOf(move)
+  const own = kind.numbers(move).map(([num, q]) => numbers.value(num, q))
+  const values = `${name} ${own.join(' ')} ${kind.dependsOn?.(move, numbers) ?? ''}`
+  try {
+    const body = inner && buildRecipe(inner.recipe, within(move, numbers), inner.name)
+    const known = given.get(move)
+    if (known?.before === before && known.body === body && known.values === values) return known.form
+    const built = kind.build(kind.takes === 'body' ? asBody(before, numbers) : before, move, { numbers, name, body })
+    const form = body?.leftOut.length ? { ...built, leftOut: [...built.leftOut, ...body.leftOut] } : built
+    given.set(move, { before, body, values, form })
+    return form
+  } catch (e) {
+    if (!(e instanceof Refusal) || (!before.solid && !before.carried)) throw e
+    return { ...before, leftOut: [...before.leftOut, { id: move.id, say: e.say, remedy: e.remedy }] }
+  }
+}
+
+/** The form as a body: one that is carried is made one, once. */
+function asBody(form: Form, numbers: StandingNumbers): BodyForm {
+  const { solid, carried } = form
+  if (solid) return form as BodyForm
+  if (!carried) return refuse('geometry', 'The form has no body.', 'Put a raise behind its outline.')
+  const levels = carried.sweep.twist ? levelsKey(numbers) : ''
+  const known = bodies.get(form)
+  if (known?.levels === levels) return known.body
+  const body = { ...form, solid: carriedBody(carried, numbers) }
+  bodies.set(form, { levels, body })
+  return body
+}
+const bodies = new WeakMap<Form, { levels: string; body: BodyForm }>()
+const levelsKey = ({ heights, base }: StandingNumbers) => `${base} ${[...heights.values()].join()}`
 
 /** The numbers of the recipe within a move: its base lies where the move lifts it to. */
 const within = (move: Move, numbers: StandingNumbers): StandingNumbers => {
@@ -53,12 +82,9 @@ export function checkRecipe(recipe: Move[], name: string, numbers: StandingNumbe
   const values = recipeKey(recipe, numbers)
   if (checked.get(recipe) === values) return
   const active = recipe.filter((m) => m.on)
-  if (active[0]?.move !== 'outline' && active[0]?.move !== 'body')
-    refuse('geometry', `The recipe of "${name}" does not begin with an outline.`, 'Put an outline first.')
-  if (active[0]?.move === 'outline' && active[1]?.move !== 'raise')
-    refuse('geometry', `The recipe of "${name}" does not raise its outline.`, 'Put a raise behind the outline.')
+  checkOrder(active, name)
   active.forEach((move, place) => {
-    kindOf(move).check(move, { place, before: active.slice(0, place), name, numbers })
+    kindOf(move).check(move, { before: active.slice(0, place), name, numbers })
     const inner = innerOf(move)
     if (inner) checkRecipe(inner.recipe, inner.name, within(move, numbers), depth + 1)
   })
@@ -104,13 +130,6 @@ export const withTies = (recipe: Move[], tie: (tie: AtLevel) => AtLevel): Move[]
 
 /** All ids of moves, those of joined bodies too. */
 export const moveIds = (recipe: Move[]): string[] => recipe.flatMap((m) => [m.id, ...moveIds(innerOf(m)?.recipe ?? [])])
-
-function kindOf(move: Move): MoveKind<Move> {
-  const kind =
-    MOVES.find((k) => k.move === move.move) ??
-    refuse('geometry', `"${move.move}" is no move that this Geotome knows.`, 'Update Geotome.')
-  return kind as unknown as MoveKind<Move>
-}
 
 /** The body within a move: every recipe here is of moves of the list, as the schema holds. */
 const innerOf = (move: Move): { name: string; recipe: Move[] } | null =>

@@ -4,7 +4,7 @@ import { IdSchema, NumSchema, refuse } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 import { leaned } from './lean'
 import { isOutline, outlinesOf } from './outline'
-import { isRaise, raisedBy, sweptForm } from './raise'
+import { carriedOf, isRaise, raisedBy } from './raise'
 
 const TaperBySchema = v.variant('kind', [
   /** the top is the outline drawn so many times as large, about its middle */
@@ -21,12 +21,15 @@ export interface TaperMove extends MoveBase {
 /** Lets the sides of a raised outline lean: to a scale at the top, or all by one angle. Faces keep their names. */
 export const taper: MoveKind<TaperMove> = {
   move: 'taper',
+  called: 'a taper',
+  takes: 'carried',
+  gives: 'carried',
   schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('taper'), by: TaperBySchema }),
   numbers: (m) => [m.by.kind === 'scale' ? [m.by.scale, 'number'] : [m.by.angle, 'angle']],
   inner: () => null,
   check: (m, { before, name, numbers }) => {
-    if (before.at(-1)?.move !== 'raise')
-      refuse('geometry', `"${name}" is tapered after another move.`, 'Put the taper right behind the raise.')
+    if (before.some((b) => b.move === 'taper'))
+      refuse('geometry', `"${name}" is tapered twice.`, 'Change the first taper, or switch it off.')
     if (m.by.kind === 'scale') {
       const scale = numbers.value(m.by.scale, 'number')
       if (!(scale >= 0 && scale <= 20))
@@ -49,13 +52,12 @@ export const taper: MoveKind<TaperMove> = {
     }
   },
   build: (form, m, { numbers, name }) => {
-    const { sweep, by } =
-      form.swept ?? refuse('geometry', `"${name}" has nothing to taper.`, 'Put the taper right behind the raise.')
+    const { sweep, by } = carriedOf(form)
     const high =
       m.by.kind === 'scale'
         ? scaled(sweep.low, numbers.value(m.by.scale, 'number'))
         : leaned(sweep.low, Math.tan((numbers.angle(m.by.angle) * Math.PI) / 180) * (sweep.z1 - sweep.z0), name)
-    return sweptForm(form, { ...sweep, high }, by, numbers)
+    return { ...form, carried: { sweep: { ...sweep, high }, by } }
   },
 }
 

@@ -2,7 +2,7 @@ import { TOLERANCE } from '../solid'
 import * as v from 'valibot'
 import { IdSchema, NumSchema, refuse, type Num } from '../values'
 import type { MoveBase, MoveKind } from './kind'
-import { isRaise, raisedBy, sweptForm } from './raise'
+import { carriedOf, isRaise, raisedBy } from './raise'
 import { centreOf } from './taper'
 
 export interface TwistMove extends MoveBase {
@@ -15,6 +15,9 @@ export interface TwistMove extends MoveBase {
 /** Turns the form about its own upright axis, the middle of its outline, evenly between two heights. Faces keep their names. */
 export const twist: MoveKind<TwistMove> = {
   move: 'twist',
+  called: 'a twist',
+  takes: 'carried',
+  gives: 'carried',
   schema: () =>
     v.strictObject({
       id: IdSchema,
@@ -33,13 +36,8 @@ export const twist: MoveKind<TwistMove> = {
   // Rows of the body lie at the storeys, where its cut is exact.
   dependsOn: (_m, numbers) => [...numbers.heights.values()].map((h) => (h - numbers.base).toFixed(6)).join(),
   check: (m, { before, name, numbers }) => {
-    const last = before.at(-1)?.move
-    if (last !== 'raise' && last !== 'taper')
-      refuse(
-        'geometry',
-        `"${name}" is twisted after another move.`,
-        'Put the twist right behind the raise, or behind its taper.',
-      )
+    if (before.some((b) => b.move === 'twist'))
+      refuse('geometry', `"${name}" is twisted twice.`, 'Change the first twist, or switch it off.')
     if (Math.abs(numbers.angle(m.angle)) > 720)
       refuse('size', `"${name}" is twisted by more than two turns.`, 'Type an angle between -720 and 720 degrees.')
     const from = numbers.length(m.from)
@@ -54,11 +52,10 @@ export const twist: MoveKind<TwistMove> = {
         'Type a greater height for its end, or leave it at the top.',
       )
   },
-  build: (form, m, { numbers, name }) => {
-    const { sweep, by } =
-      form.swept ?? refuse('geometry', `"${name}" has nothing to twist.`, 'Put the twist right behind the raise.')
+  build: (form, m, { numbers }) => {
+    const { sweep, by } = carriedOf(form)
     const [from, to] = [numbers.length(m.from), m.to === null ? sweep.z1 : numbers.length(m.to)]
     const [x, y] = centreOf(sweep.low)
-    return sweptForm(form, { ...sweep, twist: { x, y, from, to, angle: numbers.angle(m.angle) } }, by, numbers)
+    return { ...form, carried: { sweep: { ...sweep, twist: { x, y, from, to, angle: numbers.angle(m.angle) } }, by } }
   },
 }

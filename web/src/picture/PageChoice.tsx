@@ -3,22 +3,23 @@ import { useForm } from 'react-hook-form'
 import * as v from 'valibot'
 
 /** Which page of a document is taken. */
-export function PageChoice({ pages, take }: { pages: number; take: (page: number) => void }) {
+export function PageChoice({ file, pages, take }: { file: string; pages: number; take: (page: number) => void }) {
   const { register, handleSubmit, formState } = useForm({
     defaultValues: { page: '1' },
     resolver: valibotResolver(
       v.object({
         page: v.pipe(
           v.string(),
-          v.transform(Number),
-          v.integer(`Type a page from 1 to ${pages}.`),
-          v.minValue(1, `Type a page from 1 to ${pages}.`),
-          v.maxValue(pages, `Type a page from 1 to ${pages}.`),
+          v.trim(),
+          v.check(
+            (text) => Number.isInteger(Number(text)) && Number(text) >= 1 && Number(text) <= pages,
+            ({ input }) => `${file} has ${pages} pages; there is no page ${input}.`,
+          ),
         ),
       }),
     ),
   })
-  const accept = handleSubmit(({ page }) => take(page))
+  const accept = handleSubmit(({ page }) => take(Number(page)))
   return (
     <form className="mt-2 text-[12px]" onSubmit={(e) => void accept(e)}>
       <p className="flex items-center gap-1.5">

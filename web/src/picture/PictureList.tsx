@@ -100,6 +100,7 @@ export function PictureList() {
         </button>
         {paged && (
           <PageChoice
+            file={paged.file.name}
             pages={paged.pages}
             take={(page) => {
               void addPicture(paged.file, page)

@@ -1,5 +1,5 @@
 import type { ComponentType } from 'react'
-import type { Move } from '@geotome/core/moves'
+import { placeFor, type Move } from '@geotome/core/moves'
 import type { Numbers } from '@geotome/core/project'
 
 export type Change = (recipe: Move[]) => Move[]
@@ -32,14 +32,15 @@ export interface MoveOnPage<M extends Move['move']> {
 export const mint = () => crypto.randomUUID()
 export const has = (recipe: Move[], move: Move['move']) => recipe.some((m) => m.move === move)
 
-/** Right behind the raise, or behind what must stand there first. */
-export const behindRaise =
-  (move: Move, ...first: Move['move'][]): Change =>
-  (recipe) => {
-    let at = recipe.findIndex((m) => m.move === 'raise') + 1
-    while (first.includes(recipe[at]?.move as Move['move'])) at++
-    return [...recipe.slice(0, at), move, ...recipe.slice(at)]
-  }
+/** The recipe with a move where it fits; null where it fits nowhere. */
+export function placed(recipe: Move[], move: Move): Change | null {
+  return placeFor(recipe, move) === null
+    ? null
+    : (now) => {
+        const at = placeFor(now, move) ?? now.length
+        return [...now.slice(0, at), move, ...now.slice(at)]
+      }
+}
 
 /** Raised, and without a pitch: what can be tapered and twisted. */
 export const isSwept = (recipe: Move[]) => has(recipe, 'raise') && !has(recipe, 'pitch')

@@ -1,7 +1,7 @@
 import { withMove, type TaperBy } from '@geotome/core/moves'
 import { ChoiceField } from '../../common/fields'
 import { NumField } from '../../common/NumField'
-import { behindRaise, has, isSwept, mint, type Change, type MoveOnPage, type MoveProps } from './kind'
+import { has, isSwept, mint, placed, type Change, type MoveOnPage, type MoveProps } from './kind'
 import { MoveBox } from './MoveBox'
 
 export const taper: MoveOnPage<'taper'> = {
@@ -10,7 +10,7 @@ export const taper: MoveOnPage<'taper'> = {
     label: 'Taper',
     to: (recipe) =>
       isSwept(recipe) && !has(recipe, 'taper')
-        ? behindRaise({ id: mint(), move: 'taper', on: true, by: { kind: 'scale', scale: 0.8 } })
+        ? placed(recipe, { id: mint(), move: 'taper', on: true, by: { kind: 'scale', scale: 0.8 } })
         : null,
   },
 }

@@ -1,7 +1,7 @@
 import { withMove } from '@geotome/core/moves'
 import { ChoiceField } from '../../common/fields'
 import { NumField } from '../../common/NumField'
-import { behindRaise, has, isSwept, mint, type MoveOnPage, type MoveProps } from './kind'
+import { has, isSwept, mint, placed, type MoveOnPage, type MoveProps } from './kind'
 import { MoveBox } from './MoveBox'
 
 export const twist: MoveOnPage<'twist'> = {
@@ -10,7 +10,7 @@ export const twist: MoveOnPage<'twist'> = {
     label: 'Twist',
     to: (recipe) =>
       isSwept(recipe) && !has(recipe, 'twist')
-        ? behindRaise({ id: mint(), move: 'twist', on: true, angle: 30, from: 0, to: null }, 'taper')
+        ? placed(recipe, { id: mint(), move: 'twist', on: true, angle: 30, from: 0, to: null })
         : null,
   },
 }
