@@ -164,7 +164,7 @@ describe('an edit that cannot be made', () => {
       /height of "Wing" is zero/,
       project,
     )
-    refused(change([raise(3)]), /begin with an outline/, project)
+    refused(change([raise(3)]), /a raise comes first.*Begin with an outline/, project)
     refused(change([]), /begin with an outline/, project)
   })
   it('keeps names apart and build-ups fitting', () => {

@@ -211,7 +211,7 @@ describe('moves in another order', () => {
     expect(b.volume).toBe(a.volume)
   })
   it.each([
-    [[raise(3)], /"M" a raise comes first, where there is no form yet.*put it|leave it out/],
+    [[raise(3)], /"M" a raise comes first, where there is no form yet. Begin with an outline/],
     [
       [polygon(box(4, 4)), pitch(30, 0), raise(3)],
       /a pitch stands behind an outline, .*carried up: put it behind the raise/,

@@ -61,7 +61,9 @@ export function checkOrder(active: Move[], name: string): void {
   refuse(
     'geometry',
     `In the recipe of "${name}" ${called} ${behind}, where ${IS[stage]}.`,
-    `${WANTS[takes]}: ${whereTo(active, move)}.`,
+    stage === 'nothing'
+      ? 'Begin with an outline, or with a body from a file.'
+      : `${WANTS[takes]}: ${whereTo(active, move)}.`,
   )
 }
 
