@@ -165,7 +165,7 @@ describe('an edit that cannot be made', () => {
       project,
     )
     refused(change([raise(3)]), /a raise comes first.*Begin with an outline/, project)
-    refused(change([]), /begin with an outline/, project)
+    refused(change([]), /makes no body.*Begin with an outline/, project)
   })
   it('keeps names apart and build-ups fitting', () => {
     const project = start()

@@ -1,5 +1,5 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
-import { outlinesOf, ridgeAlong, withCorners, withMove, withPitch, type BodyMove, type Move } from '../moves'
+import { planOf, ridgeAlong, withCorners, withMove, withPitch, type BodyMove, type Move } from '../moves'
 import {
   nextOrder,
   numbersOf,
@@ -203,6 +203,6 @@ export const setPitch = (
 
 /** The ridge's direction (degrees) along the longer side of a recipe's outline. */
 export function ridgeAlongOf(recipe: Move[], numbers: Numbers): number {
-  const outline = recipe.find((m) => m.move === 'outline')
-  return outline?.move === 'outline' ? ridgeAlong(outlinesOf(outline, numbers)[0]?.points ?? [], 'longer') : 0
+  const [outer] = planOf(recipe, numbers)
+  return outer ? ridgeAlong(outer.points, 'longer') : 0
 }

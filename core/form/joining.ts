@@ -3,7 +3,7 @@ import { levelHeights } from '../levels'
 import { moveIds, type Move } from '../moves'
 import { type Project, type Scheme, numbersOf, type Mass } from '../project'
 import { placePoint, turnOf, moveOf } from '../solid'
-import { type Id, nextOrder, refuse, tidy } from '../values'
+import { freeName, type Id, namesOf, nextOrder, refuse, tidy } from '../values'
 import { closedOrRefused } from './mass-of'
 import { massOf } from './mass-of'
 
@@ -87,6 +87,27 @@ export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: 
       set: { host: { ...p.host, mass: apart.id } },
     })),
   ])
+}
+
+/**
+ * What a cut throws away, as a mass of its own with the same use and storeys: it has the moves up to the cut, which keeps the other side there.
+ * Each can be changed by itself from then on.
+ */
+export function keepRest(scheme: Scheme, mint: () => Id, id: Id, move: Id): Edit {
+  const mass = massOf(scheme, id)
+  const at = mass.recipe.findIndex((m) => m.id === move)
+  const cut = mass.recipe[at]
+  if (cut?.move !== 'cut')
+    return refuse('unknown-id', 'That cut is not there any more.', 'Look at the recipe in the details.')
+  const keeps = cut.keeps === 'below' ? 'above' : 'below'
+  const rest: Mass = {
+    ...mass,
+    id: mint(),
+    name: freeName(`${mass.name}, rest`.slice(0, 110), namesOf(scheme.masses)),
+    order: nextOrder(scheme.masses),
+    recipe: [...mass.recipe.slice(0, at), { ...cut, keeps }],
+  }
+  return { edit: 'mass.add', scheme: scheme.id, thing: rest }
 }
 
 /** Of a mass that takes all levels but some, and one that takes only some: the levels that the first leaves out and the second does not take. */

@@ -63,8 +63,14 @@ export interface MoveKind<M extends MoveBase> {
   dependsOn?(move: M, numbers: StandingNumbers): string
   /** how far the frame of the recipe within it lies above the mass's base, m */
   lift?(move: M, numbers: StandingNumbers): number
-  /** refuses what cannot be built; where it stands is checked already. `before` is what comes before it, `name` the mass's */
-  check(move: M, context: { before: readonly MoveBase[]; name: string; numbers: StandingNumbers }): void
+  /**
+   * refuses what cannot be built, as far as that can be told without a kernel; where it stands is checked already. `before` is what comes before
+   * it, `form` the form there, not made a body; `name` the mass's
+   */
+  check(
+    move: M,
+    context: { before: readonly MoveBase[]; form: () => Form; name: string; numbers: StandingNumbers },
+  ): void
   /** the form after the move. It is what `takes` says: the driver sees to that. `body` is the recipe within the move, as a body */
   build(form: Form, move: M, context: { numbers: StandingNumbers; name: string; body: BodyForm | null }): Form
 }

@@ -11,16 +11,13 @@ import {
   meetingOf,
   wayOf,
 } from '../solid'
-import { refuse } from '../values'
 import { outlineFault } from './outline-fault'
 
 /**
  * Closed lines with every edge set off square to itself by a distance (m; above zero towards the body): lines stay parallel, arcs
- * concentric, corners where the moved edges meet. Points and names correspond. Errors: 'geometry' when an edge would vanish.
+ * concentric, corners where the moved edges meet. Points and names correspond. `meet` refuses it where an edge would vanish.
  */
-export function leaned(lines: Outline[], by: number, name: string): Outline[] {
-  const meet = () =>
-    refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.')
+export function leaned(lines: Outline[], by: number, meet: () => never): Outline[] {
   const moved = lines.map((line) => {
     const moved = setOff(line, by)
     const vanished =

@@ -1,15 +1,18 @@
 import { refuse } from '../values'
 import { body } from './body'
+import { cut } from './cut'
+import { inset } from './inset'
 import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
 import { outline } from './outline'
 import { pitch } from './pitch'
 import { raise } from './raise'
+import { scale } from './scale'
 import { taper } from './taper'
 import { twist } from './twist'
 
 /** All moves that a recipe can be made of; a new one is a file and a line here. */
-export const MOVES = [outline, body, raise, taper, twist, pitch, join] as const
+export const MOVES = [outline, inset, scale, body, raise, taper, twist, pitch, cut, join] as const
 
 type MoveOf<K> = K extends MoveKind<infer M> ? M : never
 /** A join of a body whose recipe is of moves of this list. */

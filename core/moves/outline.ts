@@ -14,7 +14,7 @@ import {
   inHole,
 } from '../solid'
 import { IdSchema, NumSchema, refuse, type Num, type Numbers, type Quantity } from '../values'
-import type { MoveBase, MoveKind } from './kind'
+import type { Form, MoveBase, MoveKind } from './kind'
 import { outlineFault } from './outline-fault'
 import { atLeastAMillimetre } from './sizes'
 
@@ -106,6 +106,10 @@ export const outline: MoveKind<OutlineMove> = {
   },
 }
 
+/** The outline of a form, for the moves that take one in plan. */
+export const outlineOf = ({ outline }: Form): Outline[] =>
+  outline ?? refuse('geometry', 'The form has no outline.', 'Put an outline first.')
+
 /** m; outlines drawn at map coordinates are built near the origin, so that no digit is lost */
 const FAR = 1000
 const SIDES = ['south', 'east', 'north', 'west']
@@ -179,7 +183,8 @@ function turnedTo(line: Outline, sense: 1 | -1): Outline {
   }
 }
 
-function shifted(line: Outline, [dx, dy]: Vec2): Outline {
+/** A closed line moved, m. */
+export function shifted(line: Outline, [dx, dy]: Vec2): Outline {
   const moved = new Map<Arc, Arc>()
   const arcOf = (arc: Arc) => {
     let m = moved.get(arc)

@@ -1,8 +1,19 @@
+import type { Outline } from '../solid'
 import * as v from 'valibot'
-import { Refusal, refuse, tidy, type AtLevel, type Num, type Quantity, type StandingNumbers } from '../values'
+import {
+  Refusal,
+  refuse,
+  tidy,
+  type AtLevel,
+  type Num,
+  type Numbers,
+  type Quantity,
+  type StandingNumbers,
+} from '../values'
 import type { BodyForm, Form } from './kind'
 import { kindOf, MOVES, type Move } from './list'
 import { checkOrder } from './order'
+import { shifted } from './outline'
 import { carriedBody } from './raise'
 
 /** A recipe: an outline and a raise, or a body from a file; then further moves. Each can be switched off and edited for ever. */
@@ -21,10 +32,24 @@ const MoveSchema = v.variant(
  * values and what it depends on are the same. Errors: 'geometry', 'size', 'outline' with the mass's name, where there is no body at all.
  */
 export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: string): BodyForm {
-  let form = NOTHING
-  for (const move of recipe) if (move.on) form = after(form, move, numbers, name)
-  return asBody(form, numbers)
+  return asBody(formBehind(recipe, numbers, name), numbers)
 }
+
+/** The form behind some moves, as far as they have brought it: a plan or an outline that is carried needs no kernel. Errors: as `buildRecipe`. */
+export const formBehind = (moves: readonly Move[], numbers: StandingNumbers, name: string): Form =>
+  moves.reduce((form, move) => (move.on ? after(form, move, numbers, name) : form), NOTHING)
+
+/** The plan that a recipe raises, in the mass's own frame, m: its outline after all that is done to it there; none where it has no outline. */
+export function planOf(recipe: readonly Move[], numbers: Numbers, name = ''): Outline[] {
+  const active = recipe.filter((m) => m.on)
+  const end = active.findIndex((m) => kindOf(m).gives !== 'plan')
+  // A plan hangs on no level.
+  const standing = { ...numbers, base: 0, heights: NO_LEVELS }
+  const { outline, anchor } = formBehind(end < 0 ? active : active.slice(0, end), standing, name)
+  return outline ? outline.map((line) => shifted(line, anchor)) : []
+}
+
+const NO_LEVELS: ReadonlyMap<string, number> = new Map()
 
 const NOTHING: Form = { outline: null, carried: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null, leftOut: [] }
 
@@ -84,7 +109,8 @@ export function checkRecipe(recipe: Move[], name: string, numbers: StandingNumbe
   const active = recipe.filter((m) => m.on)
   checkOrder(active, name)
   active.forEach((move, place) => {
-    kindOf(move).check(move, { before: active.slice(0, place), name, numbers })
+    const before = active.slice(0, place)
+    kindOf(move).check(move, { before, form: () => formBehind(before, numbers, name), name, numbers })
     const inner = innerOf(move)
     if (inner) checkRecipe(inner.recipe, inner.name, within(move, numbers), depth + 1)
   })

@@ -1,10 +1,9 @@
 import * as v from 'valibot'
 import { loopArea, type Arc, type Outline, type Vec2 } from '../solid'
 import { IdSchema, NumSchema, refuse } from '../values'
-import type { MoveBase, MoveKind } from './kind'
+import type { Form, MoveBase, MoveKind } from './kind'
 import { leaned } from './lean'
-import { isOutline, outlinesOf } from './outline'
-import { carriedOf, isRaise, raisedBy } from './raise'
+import { carriedOf } from './raise'
 
 const TaperBySchema = v.variant('kind', [
   /** the top is the outline drawn so many times as large, about its middle */
@@ -27,7 +26,7 @@ export const taper: MoveKind<TaperMove> = {
   schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('taper'), by: TaperBySchema }),
   numbers: (m) => [m.by.kind === 'scale' ? [m.by.scale, 'number'] : [m.by.angle, 'angle']],
   inner: () => null,
-  check: (m, { before, name, numbers }) => {
+  check: (m, { before, form, name, numbers }) => {
     if (before.some((b) => b.move === 'taper'))
       refuse('geometry', `"${name}" is tapered twice.`, 'Change the first taper, or switch it off.')
     if (m.by.kind === 'scale') {
@@ -46,9 +45,7 @@ export const taper: MoveKind<TaperMove> = {
           `The sides of "${name}" lean by ${angle} degrees.`,
           'Type an angle between -80 and 80 degrees from upright.',
         )
-      const [outline, raise] = [before.find(isOutline), before.find(isRaise)]
-      if (outline && raise)
-        leaned(outlinesOf(outline, numbers), Math.tan((angle * Math.PI) / 180) * raisedBy(raise, numbers), name)
+      leanedTop(form(), angle, name)
     }
   },
   build: (form, m, { numbers, name }) => {
@@ -56,9 +53,17 @@ export const taper: MoveKind<TaperMove> = {
     const high =
       m.by.kind === 'scale'
         ? scaled(sweep.low, numbers.value(m.by.scale, 'number'))
-        : leaned(sweep.low, Math.tan((numbers.angle(m.by.angle) * Math.PI) / 180) * (sweep.z1 - sweep.z0), name)
+        : leanedTop(form, numbers.angle(m.by.angle), name)
     return { ...form, carried: { sweep: { ...sweep, high }, by } }
   },
+}
+
+/** The top of a form that is carried, with every side leaning in by so many degrees. Errors: 'geometry' where sides meet below it. */
+function leanedTop(form: Form, angle: number, name: string): Outline[] {
+  const { low, z0, z1 } = carriedOf(form).sweep
+  return leaned(low, Math.tan((angle * Math.PI) / 180) * (z1 - z0), () =>
+    refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.'),
+  )
 }
 
 /** The middle of the area that closed lines enclose, m. */
@@ -77,7 +82,8 @@ export function centreOf(lines: Outline[]): Vec2 {
   return [o[0] + x / (6 * area), o[1] + y / (6 * area)]
 }
 
-function scaled(lines: Outline[], scale: number): Outline[] {
+/** Closed lines drawn so many times as large about the middle of their area; arcs stay arcs. */
+export function scaled(lines: Outline[], scale: number): Outline[] {
   const [cx, cy] = centreOf(lines)
   const arcs = new Map<Arc, Arc>()
   const arcOf = (arc: Arc) => {

@@ -35,12 +35,12 @@ export function RecipeFields({
         )
       })}
       {adds.length > 0 && (
-        <div className="mb-1.5 flex items-center gap-1.5">
+        <div className="mb-1.5 flex flex-wrap items-center gap-1.5">
           <span className="text-[12px] text-ink2">add</span>
           {adds.map((a) => (
             <button
               key={a.label}
-              className="btn btn-sm h-7 flex-1 text-[12px]"
+              className="btn btn-sm h-7 grow px-2 text-[12px]"
               onClick={() => change(a.label.toLowerCase(), a.next)}
             >
               {a.label}

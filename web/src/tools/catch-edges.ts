@@ -1,4 +1,4 @@
-import { outlinesOf } from '@geotome/core/moves'
+import { planOf } from '@geotome/core/moves'
 import { numbersOf, type Project, type Scheme } from '@geotome/core/project'
 import { placePoint, type Arc, type Vec2 } from '@geotome/core/solid'
 import type { CatchEdge } from './catching'
@@ -7,15 +7,15 @@ import type { CatchEdge } from './catching'
 export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
   const numbers = numbersOf(project, scheme)
   return Object.values(scheme.masses).flatMap((mass): CatchEdge[] => {
-    const outline = mass.recipe[0]
-    if (outline?.move !== 'outline') return []
+    const lines = planOf(mass.recipe, numbers, mass.name)
+    if (lines.length === 0) return []
     const at = {
       x: numbers.length(mass.place.x),
       y: numbers.length(mass.place.y),
       z: 0,
       turn: numbers.angle(mass.place.turn),
     }
-    return outlinesOf(outline, numbers).flatMap((line): CatchEdge[] => {
+    return lines.flatMap((line): CatchEdge[] => {
       const seen = new Set<Arc>()
       return line.points.flatMap((p, i): CatchEdge[] => {
         const arc = line.arcs[i]

@@ -1,5 +1,5 @@
 import { ridgeAlongOf } from '@geotome/core/form'
-import { outlinesOf, raisedBy, ridgeHeight, withMove, withPitch } from '@geotome/core/moves'
+import { planOf, raisedBy, ridgeHeight, withMove, withPitch } from '@geotome/core/moves'
 import { heightsOf, numbersOf, showQuantity } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { Figure } from '../../common/fields'
@@ -24,11 +24,12 @@ function PitchFields({ recipe, move: pitch, change, attempt }: MoveProps<'pitch'
   const [mass] = usePickedMasses()
   const heights = heightsOf(scheme, numbers)
   const base = mass ? (heights.get(mass.base.level) ?? 0) + numbers.length(mass.base.above) : 0
-  const [outline, raise] = [recipe.find((m) => m.move === 'outline'), recipe.find((m) => m.move === 'raise')]
+  const [plan] = planOf(recipe, numbers, mass?.name)
+  const raise = recipe.find((m) => m.move === 'raise')
   const ridge =
-    outline && raise
+    plan && raise
       ? ridgeHeight(
-          outlinesOf(outline, numbers)[0]?.points ?? [],
+          plan.points,
           raisedBy(raise, { ...numbers, base, heights }),
           numbers.angle(pitch.angle),
           numbers.angle(pitch.direction),
