@@ -1,6 +1,7 @@
 import * as v from 'valibot'
-import { joinMasses, moveMasses, newMass, removeMass, setPitch, takeApart } from '../form'
-import { inOrder } from '../project'
+import { changeRecipe, joinMasses, keepRest, moveMasses, newMass, removeMass, setPitch, takeApart } from '../form'
+import { placeFor, RecipeSchema } from '../moves'
+import { inOrder, refuse } from '../project'
 import { command } from './kind'
 import { LengthSchema, levelNamed, massNamed, metresOf, named, NamedSchema, numOf, useNamed } from './named'
 
@@ -74,6 +75,36 @@ export const MASS_COMMANDS = [
     say: 'gives a mass a pitched top: angle, and direction of the ridge, in degrees',
     args: v.strictObject({ mass: NamedSchema, angle: v.number(), direction: v.optional(v.number(), 0) }),
     run: (s, { mass, angle, direction }, mint) => setPitch(s.scheme, massNamed(s, mass), mint, { angle, direction }),
+  }),
+  command({
+    name: 'mass.shape',
+    say: 'puts a move, as a project file has it but for its id and whether it is on, into the recipe of a mass: at the last place where it fits',
+    args: v.strictObject({ mass: NamedSchema, move: v.looseObject({ move: v.string() }) }),
+    run: (s, { mass, move }, mint) => {
+      const to = massNamed(s, mass)
+      const [made] = v.parse(RecipeSchema, [{ id: mint(), on: true, ...move }])
+      if (!made) return refuse('geometry', 'That is no move.', 'Name one, as a project file has it.')
+      const at = placeFor(to.recipe, made)
+      return at === null
+        ? refuse(
+            'geometry',
+            `A ${made.move} fits nowhere in the recipe of "${to.name}".`,
+            'Take another move off first.',
+          )
+        : changeRecipe(s.scheme, to, (r) => [...r.slice(0, at), made, ...r.slice(at)])
+    },
+  }),
+  command({
+    name: 'mass.keep-rest',
+    say: 'keeps what the last cut of a mass throws away as a mass of its own',
+    args: v.strictObject({ mass: NamedSchema }),
+    run: (s, { mass }, mint) => {
+      const of = massNamed(s, mass)
+      const cut = of.recipe.findLast((m) => m.move === 'cut' && m.on)
+      return cut
+        ? keepRest(s.scheme, mint, of.id, cut.id)
+        : refuse('geometry', `"${of.name}" is not cut.`, 'Give it a cut first.')
+    },
   }),
   command({
     name: 'mass.remove',

@@ -1,26 +1,32 @@
-import type { OutlineShape } from '../moves'
+import { readyFootprint, readyRegular, type FootprintForm, type OutlineShape } from '../moves'
 import { loopArea, type Vec2 } from '../solid'
 import { tidy, type Num } from '../values'
 
 /** An outline as it was drawn at world points (m): bulges go by corner, for the side from it to the next, above zero to the right of the way. */
 export type DrawnShape =
-  | { kind: 'rectangle'; from: Vec2; to: Vec2 }
+  /** `form`: a ready footprint within it */
+  | { kind: 'rectangle'; from: Vec2; to: Vec2; form?: FootprintForm }
   | { kind: 'polygon'; points: Vec2[]; bulges?: number[] }
-  | { kind: 'circle'; centre: Vec2; radius: Num }
+  /** `sides`: equal ones, with their corners on it */
+  | { kind: 'circle'; centre: Vec2; radius: Num; sides?: number }
 /** The outline's data from the origin that it gives: a rectangle keeps width and depth as its numbers, a circle its radius. */
 export function shapeOf(drawn: DrawnShape): { origin: Vec2; shape: OutlineShape } {
   switch (drawn.kind) {
-    case 'rectangle':
+    case 'rectangle': {
+      const width = tidy(Math.abs(drawn.to[0] - drawn.from[0]))
+      const depth = tidy(Math.abs(drawn.to[1] - drawn.from[1]))
       return {
         origin: [Math.min(drawn.from[0], drawn.to[0]), Math.min(drawn.from[1], drawn.to[1])],
-        shape: {
-          kind: 'rectangle',
-          width: tidy(Math.abs(drawn.to[0] - drawn.from[0])),
-          depth: tidy(Math.abs(drawn.to[1] - drawn.from[1])),
-        },
+        shape: drawn.form
+          ? readyFootprint(drawn.form, width, depth, { length: (m) => m as number })
+          : { kind: 'rectangle', width, depth },
       }
+    }
     case 'circle':
-      return { origin: drawn.centre, shape: { kind: 'circle', radius: drawn.radius } }
+      return {
+        origin: drawn.centre,
+        shape: drawn.sides ? readyRegular(drawn.radius, drawn.sides) : { kind: 'circle', radius: drawn.radius },
+      }
     case 'polygon': {
       const [points, bulges] = [drawn.points, drawn.bulges ?? []]
       const n = points.length

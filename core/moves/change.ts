@@ -1,7 +1,8 @@
 import { loopArea, type Vec2 } from '../solid'
 import { refuse, type Num, type Numbers } from '../values'
 import type { Move } from './list'
-import { polygonOf, type Corner } from './outline'
+import { polygonOf } from './outline'
+import type { Corner } from './shapes/polygon'
 
 /** The recipe with one move changed; by its id. */
 export const withMove = <M extends Move>(recipe: Move[], move: M, set: Partial<M>): Move[] =>

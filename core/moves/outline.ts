@@ -16,31 +16,8 @@ import {
 import { IdSchema, NumSchema, refuse, type Num, type Numbers, type Quantity } from '../values'
 import type { Form, MoveBase, MoveKind } from './kind'
 import { outlineFault } from './outline-fault'
-import { atLeastAMillimetre } from './sizes'
-
-const EdgeIdSchema = v.pipe(
-  v.string(),
-  v.regex(/^[a-zA-Z0-9-]{1,40}$/, "A corner's id is made of letters, digits and dashes."),
-)
-
-/**
- * A corner's id names the edge from it to the next corner, and so the face above that edge. The bulge is the tangent of a quarter of
- * the angle that the edge's arc sweeps, above zero where it swells outwards: 0 is straight, 1 a semicircle.
- */
-const CornerSchema = v.strictObject({ id: EdgeIdSchema, x: NumSchema, y: NumSchema, bulge: v.optional(NumSchema, 0) })
-export type Corner = v.InferOutput<typeof CornerSchema>
-
-const OutlineShapeSchema = v.variant('kind', [
-  /** from the mass's origin, width along its x axis and depth along its y axis */
-  v.strictObject({ kind: v.literal('rectangle'), width: NumSchema, depth: NumSchema }),
-  v.strictObject({
-    kind: v.literal('polygon'),
-    corners: v.pipe(v.array(CornerSchema), v.maxLength(2000, 'An outline has at most 2000 corners.')),
-  }),
-  /** about the mass's origin */
-  v.strictObject({ kind: v.literal('circle'), radius: NumSchema }),
-])
-export type OutlineShape = v.InferOutput<typeof OutlineShapeSchema>
+import { OutlineShapeSchema, shapeKind, type OutlineShape } from './shapes/list'
+import { EdgeIdSchema, type Corner } from './shapes/polygon'
 
 /** A hole: an outline of its own, from a place in the mass's frame. Its id begins the names of its edges. */
 const HoleSchema = v.strictObject({ id: EdgeIdSchema, x: NumSchema, y: NumSchema, shape: OutlineShapeSchema })
@@ -112,7 +89,6 @@ export const outlineOf = ({ outline }: Form): Outline[] =>
 
 /** m; outlines drawn at map coordinates are built near the origin, so that no digit is lost */
 const FAR = 1000
-const SIDES = ['south', 'east', 'north', 'west']
 
 /** The outline and its holes as closed lines in the mass's own frame, m: the outer one counter-clockwise and first, holes clockwise. */
 export function outlinesOf({ shape, holes }: Pick<OutlineMove, 'shape' | 'holes'>, numbers: Numbers): Outline[] {
@@ -132,21 +108,18 @@ export function outlinesOf({ shape, holes }: Pick<OutlineMove, 'shape' | 'holes'
 }
 
 function lineOf(shape: OutlineShape, numbers: Numbers, named: (edge: string) => string): Outline {
-  if (shape.kind === 'circle') {
-    const r = numbers.length(shape.radius)
-    const arc: Arc = { x: 0, y: 0, r, from: 0, sweep: 2 * Math.PI, n: facetsFor(r, 2 * Math.PI) }
+  const kind = shapeKind(shape)
+  const round = kind.circle?.(shape, numbers)
+  if (round) {
+    const arc: Arc = { ...round, from: 0, sweep: 2 * Math.PI, n: facetsFor(round.r, 2 * Math.PI) }
     return facets(arcPoints(arc), named('round'), arc)
   }
-  const points = corners(shape, numbers)
-  const [names, bulges] =
-    shape.kind === 'rectangle'
-      ? [SIDES, [0, 0, 0, 0]]
-      : [shape.corners.map((c) => c.id), shape.corners.map((c) => numbers.value(c.bulge, 'number'))]
-  const outwards = loopArea(points) < 0 ? -1 : 1
+  const all = kind.corners(shape, numbers)
+  const outwards = loopArea(all.map((c) => c.at)) < 0 ? -1 : 1
   return joined(
-    points.map((a, i) => {
-      const arc = arcBetween(a, points[(i + 1) % points.length] as Vec2, (bulges[i] ?? 0) * outwards)
-      return facets(arc ? arcPoints(arc).slice(0, -1) : [a], named(names[i] ?? ''), arc)
+    all.map((c, i) => {
+      const arc = arcBetween(c.at, (all[(i + 1) % all.length] ?? c).at, c.bulge * outwards)
+      return facets(arc ? arcPoints(arc).slice(0, -1) : [c.at], named(c.id), arc)
     }),
   )
 }
@@ -199,95 +172,53 @@ export function shifted(line: Outline, [dx, dy]: Vec2): Outline {
 }
 
 /** The corners in the mass's own frame, m, as they were drawn; a circle has none. */
-export function corners(shape: OutlineShape, numbers: Numbers): Vec2[] {
-  switch (shape.kind) {
-    case 'polygon':
-      return shape.corners.map((c): Vec2 => [numbers.length(c.x), numbers.length(c.y)])
-    case 'rectangle': {
-      const [w, d] = [numbers.length(shape.width), numbers.length(shape.depth)]
-      return [
-        [0, 0],
-        [w, 0],
-        [w, d],
-        [0, d],
-      ]
-    }
-    case 'circle':
-      return []
-  }
-}
+export const corners = (shape: OutlineShape, numbers: Numbers): Vec2[] =>
+  shapeKind(shape)
+    .corners(shape, numbers)
+    .map((c) => c.at)
 
 /** The same outline with every corner free to move; edges, and so faces, keep their names. A circle becomes four quarters. */
 export function polygonOf(shape: OutlineShape, numbers: Numbers): Corner[] {
   if (shape.kind === 'polygon') return shape.corners
-  if (shape.kind === 'rectangle')
-    return corners(shape, numbers).map(([x, y], i) => ({ id: SIDES[i] ?? '', x, y, bulge: 0 }))
-  const r = numbers.length(shape.radius)
+  const kind = shapeKind(shape)
+  const round = kind.circle?.(shape, numbers)
+  if (!round) return kind.corners(shape, numbers).map(({ id, at: [x, y], bulge }) => ({ id, x, y, bulge }))
+  const { x, y, r } = round
   return (
     [
-      [0, -r],
-      [r, 0],
-      [0, r],
-      [-r, 0],
+      [x, y - r],
+      [x + r, y],
+      [x, y + r],
+      [x - r, y],
     ] as Vec2[]
-  ).map(([x, y], i) => ({ id: i === 0 ? 'round' : `round-${i + 1}`, x, y, bulge: Math.tan(Math.PI / 8) }))
+  ).map(([px, py], i) => ({ id: i === 0 ? 'round' : `round-${i + 1}`, x: px, y: py, bulge: Math.tan(Math.PI / 8) }))
 }
 
-const shapeNumbers = (shape: OutlineShape): [Num, Quantity][] => {
-  switch (shape.kind) {
-    case 'rectangle':
-      return [
-        [shape.width, 'length'],
-        [shape.depth, 'length'],
-      ]
-    case 'circle':
-      return [[shape.radius, 'length']]
-    case 'polygon':
-      return shape.corners.flatMap((c): [Num, Quantity][] => [
-        [c.x, 'length'],
-        [c.y, 'length'],
-        [c.bulge, 'number'],
-      ])
-  }
-}
+const shapeNumbers = (shape: OutlineShape): [Num, Quantity][] => shapeKind(shape).numbers(shape)
 
 /** m: no outline reaches farther than this from end to end */
 const LARGEST = 50_000
 
 function checkShape(shape: OutlineShape, name: string, numbers: Numbers): void {
-  const [xs, ys] = [corners(shape, numbers).map((p) => p[0]), corners(shape, numbers).map((p) => p[1])]
-  const across =
-    shape.kind === 'circle'
-      ? 2 * numbers.length(shape.radius)
-      : Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
+  const kind = shapeKind(shape)
+  kind.check(shape, name, numbers)
+  const all = kind.corners(shape, numbers)
+  const [xs, ys] = [all.map((c) => c.at[0]), all.map((c) => c.at[1])]
+  const round = kind.circle?.(shape, numbers)
+  const across = round ? 2 * round.r : Math.max(Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys))
   if (across > LARGEST)
     refuse(
       'size',
       `The outline of ${name} is ${Math.round(across / 1000)} km across.`,
       `Check its numbers and their unit: up to ${LARGEST / 1000} km are taken.`,
     )
-  switch (shape.kind) {
-    case 'circle':
-      atLeastAMillimetre(numbers.length(shape.radius), `The radius of ${name}`)
-      return
-    case 'rectangle':
-      atLeastAMillimetre(numbers.length(shape.width), `The width of ${name}`)
-      atLeastAMillimetre(numbers.length(shape.depth), `The depth of ${name}`)
-      return
-    case 'polygon': {
-      if (new Set(shape.corners.map((c) => c.id)).size !== shape.corners.length)
-        refuse('id-taken', `Two corners of ${name} have the same id.`, 'Give each corner its own id.')
-      if (shape.corners.some((c) => Math.abs(numbers.value(c.bulge, 'number')) > 20))
-        refuse(
-          'outline',
-          `An arc of the outline of ${name} is nearly a whole circle on a short side.`,
-          'Type a bulge between -20 and 20; a whole circle is an outline of its own.',
-        )
-      const arcs = shape.corners.some((c) => numbers.value(c.bulge, 'number') !== 0)
-      const fault =
-        outlineFault(corners(shape, numbers), null, arcs ? 2 : 3) ??
-        (arcs ? outlineFault(lineOf(shape, numbers, (edge) => edge).points, null, 3, 'arcs') : null)
-      if (fault) refuse('outline', `The outline of ${name} ${fault.what}.`, fault.remedy)
-    }
-  }
+  if (round) return
+  const arcs = all.some((c) => c.bulge !== 0)
+  const fault =
+    outlineFault(
+      all.map((c) => c.at),
+      null,
+      arcs ? 2 : 3,
+    ) ?? (arcs ? outlineFault(lineOf(shape, numbers, (edge) => edge).points, null, 3, 'arcs') : null)
+  if (fault) refuse('outline', `The outline of ${name} ${fault.what}.`, fault.remedy)
 }

@@ -1,6 +1,9 @@
 import { Plus, X } from 'lucide-react'
 import {
+  FOOTPRINT_SIZES,
   insertCorner,
+  likeShapes,
+  sizedBy,
   withCorners,
   withMove,
   type Corner,
@@ -10,6 +13,7 @@ import {
 } from '@geotome/core/moves'
 import { numbersOf, tidy, type Num, type Numbers } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
+import { ChoiceField } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { LinkButton } from '../common/LinkButton'
 import type { RecipeProps } from './moves/kind'
@@ -22,6 +26,7 @@ type TryShape = (shape: OutlineShape | null) => void
 export function OutlineFields({ outline, change, attempt }: RecipeProps & { outline: Outline }) {
   const { project, scheme } = useProject()
   const numbers = numbersOf(project, scheme)
+  const like = likeShapes(outline.shape, numbers)
   const set: SetShape = (label, shape) => change(label, (r) => withMove(r, outline, { shape }))
   const tried: TryShape = (shape) => attempt(shape && ((r) => withMove(r, outline, { shape })))
   const setHole = (hole: Hole, fields: Partial<Hole>) =>
@@ -30,6 +35,14 @@ export function OutlineFields({ outline, change, attempt }: RecipeProps & { outl
     )
   return (
     <>
+      {like.length > 0 && (
+        <ChoiceField
+          label="outline"
+          value={like[0]?.name ?? ''}
+          options={like.map((l) => ({ value: l.name, label: l.name }))}
+          onChange={(name) => set('outline', like.find((l) => l.name === name)?.shape ?? outline.shape)}
+        />
+      )}
       <ShapeFields
         shape={outline.shape}
         set={set}
@@ -79,6 +92,8 @@ function ShapeFields({
   tried?: TryShape
   open: boolean
 }) {
+  const { project, scheme } = useProject()
+  const numbers = numbersOf(project, scheme)
   switch (shape.kind) {
     case 'rectangle':
       return (
@@ -94,6 +109,57 @@ function ShapeFields({
           ))}
         </>
       )
+    case 'regular':
+      return (
+        <>
+          <NumField
+            label="sides"
+            quantity="number"
+            value={shape.sides}
+            onAccept={(sides) => set('sides', { ...shape, sides })}
+            onTry={(sides) => tried?.(sides === null ? null : { ...shape, sides })}
+          />
+          <ChoiceField
+            label="sized"
+            value={shape.by}
+            options={[
+              { value: 'corners', label: 'from the middle to a corner' },
+              { value: 'flats', label: 'across, side to side' },
+              { value: 'side', label: 'by one side' },
+            ]}
+            onChange={(by) => set('outline', sizedBy(shape, by, numbers))}
+          />
+          <NumField
+            label="size"
+            value={shape.size}
+            onAccept={(size) => set('size', { ...shape, size })}
+            onTry={(size) => tried?.(size === null ? null : { ...shape, size })}
+          />
+        </>
+      )
+    case 'footprint': {
+      const [a, b] = FOOTPRINT_SIZES[shape.form]
+      return (
+        <>
+          {(
+            [
+              ['width', 'width'],
+              ['depth', 'depth'],
+              ['a', a],
+              ['b', b],
+            ] as const
+          ).map(([key, label]) => (
+            <NumField
+              key={key}
+              label={label}
+              value={shape[key]}
+              onAccept={(num: Num) => set(label, { ...shape, [key]: num })}
+              onTry={(num) => tried?.(num === null ? null : { ...shape, [key]: num })}
+            />
+          ))}
+        </>
+      )
+    }
     case 'circle':
       return (
         <NumField

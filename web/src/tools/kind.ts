@@ -101,6 +101,6 @@ export interface Tool<S> {
   /** changes whenever the typing begins anew */
   step: (state: S) => string
   fields: (state: S, world: World) => LiveField[]
-  choices: (state: S) => Choices | null
+  choices: (state: S, taken: Taken) => Choices | null
   marks: (state: S, world: World, z: number) => Mark[]
 }

@@ -1,5 +1,6 @@
 import { bulgeAlong, bulgeThrough, type Vec2, gapOf } from '@geotome/core/solid'
 import type { DrawnShape } from '@geotome/core/form'
+import { FOOTPRINT_FORMS } from '@geotome/core/moves'
 import type { Caught } from './catching'
 import { typedValue } from './typed'
 import type { World } from './kind'
@@ -13,6 +14,10 @@ export const SIDE_KINDS: readonly SideKind[] = ['straight', 'arc', 'tangent']
 /** An outline on its way; points in the plane that is drawn on, m. */
 export interface DrawState {
   stage: 'outline' | 'height'
+  /** which ready form is drawn within the rectangle, or on the circle; '': that itself */
+  form: string
+  /** of equal sides on the circle */
+  sides: number
   points: Vec2[]
   /** for the side behind each point, above zero where it swells to the right of the way */
   bulges: number[]
@@ -34,6 +39,8 @@ export const CLEAR: DrawState['typed'] = ['', '', '']
 
 export const START: DrawState = {
   stage: 'outline',
+  form: '',
+  sides: 6,
   points: [],
   bulges: [],
   side: 'straight',
@@ -47,9 +54,16 @@ export const START: DrawState = {
 
 export const round = (v: number) => Math.round(v * 1e9) / 1e9
 
-/** What the second live field measures: the direction of a polygon's side, else a length. */
-export const secondIs = (kind: DrawKind, s: DrawState): 'angle' | 'length' =>
-  kind === 'polygon' && s.points.length > 0 ? 'angle' : 'length'
+/** What the second live field measures: the direction of a polygon's side, how many sides there are on a circle, else a length. */
+export const secondIs = (kind: DrawKind, s: DrawState): 'angle' | 'length' | 'number' =>
+  s.points.length === 0 ? 'length' : kind === 'polygon' ? 'angle' : kind === 'circle' ? 'number' : 'length'
+
+/** The forms that are drawn within a rectangle, or on a circle, by what they are called. */
+export const FORMS: Record<DrawKind, readonly string[]> = {
+  rectangle: ['rectangle', ...FOOTPRINT_FORMS],
+  circle: ['circle', 'equal sides'],
+  polygon: [],
+}
 
 /** The direction in which the side drawn last ends. */
 function endDirection({ points, bulges }: DrawState): Vec2 | null {
@@ -101,7 +115,11 @@ export function bulgeTo(kind: DrawKind, s: DrawState, to: Vec2, world: World): n
 /** What was drawn, once it is whole. */
 export function shapeDrawn(kind: DrawKind, s: DrawState): DrawnShape {
   const [a, b] = [s.points[0] ?? [0, 0], s.points[1] ?? [1, 1]] as [Vec2, Vec2]
-  if (kind === 'rectangle') return { kind, from: a, to: b }
-  if (kind === 'circle') return { kind, centre: a, radius: round(gapOf(b, a)) }
+  if (kind === 'rectangle') {
+    const form = FOOTPRINT_FORMS.find((f) => f === s.form)
+    return { kind, from: a, to: b, ...(form ? { form } : {}) }
+  }
+  if (kind === 'circle')
+    return { kind, centre: a, radius: round(gapOf(b, a)), ...(s.form === 'equal sides' ? { sides: s.sides } : {}) }
   return { kind, points: s.points, bulges: s.points.map((_, i) => s.bulges[i] ?? 0) }
 }

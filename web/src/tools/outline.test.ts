@@ -93,6 +93,35 @@ describe('an outline is drawn', () => {
       recipe: [{ shape: { kind: 'circle', radius: 6.5 } }, { height: 7.5 }],
     })
   })
+  it('as a ready footprint within a rectangle, or as equal sides on a circle, by a choice that its key goes through', () => {
+    const t = workplace({ tool: 'rectangle', becomes: 'mass' })
+    expect(t.runner.running()?.choices).toMatchObject({ chosen: 'rectangle', key: 'A' })
+    t.runner.answer({ kind: 'choose', choice: 'H' })
+    t.press(0, 0)
+    t.move(18, 12.6)
+    expect(t.runner.running()?.marks[0]).toMatchObject({ kind: 'path', points: { length: 12 } })
+    t.press(18, 12.6)
+    expect(t.runner.running()?.choices).toBeNull()
+    t.type('9')
+    t.enter()
+    expect(Object.values(t.scheme().masses)[0]?.recipe[0]).toMatchObject({
+      shape: { kind: 'footprint', form: 'H', width: 18, depth: 12.6, a: 5.4, b: 3.8 },
+    })
+    const c = workplace({ tool: 'circle', becomes: 'mass' })
+    c.runner.answer({ kind: 'choose', choice: 'equal sides' })
+    c.press(0, 0)
+    c.type('8.6', '2')
+    c.enter()
+    expect(c.said).toEqual(['That is no number of sides. Type a whole number from 3 to 200.'])
+    c.type('8.6', '14')
+    c.enter()
+    c.enter()
+    expect(Object.values(c.scheme().masses)[0]?.recipe[0]).toMatchObject({
+      shape: { kind: 'regular', sides: 14, by: 'corners', size: 8.6 },
+    })
+    // What has no place for them draws none: a site, a hole.
+    expect(workplace({ tool: 'rectangle', becomes: 'site' }).runner.running()?.choices).toBeNull()
+  })
   it('what cannot be read is refused with its sentence, and nothing is set', () => {
     const t = workplace({ tool: 'rectangle', becomes: 'mass' })
     t.press(0, 0)

@@ -1,6 +1,7 @@
 import { levelHeights } from '@geotome/core/levels'
-import { outlineFault } from '@geotome/core/moves'
-import { readTyped, showQuantity, type Num } from '@geotome/core/project'
+import { shapeOf } from '@geotome/core/form'
+import { corners, outlineFault } from '@geotome/core/moves'
+import { numbersOf, readTyped, refuse, showQuantity, type Num } from '@geotome/core/project'
 import { arcBetween, arcPoints, type Vec2, type Vec3, gapOf } from '@geotome/core/solid'
 import { catchPoint } from './catching'
 import type { Answer, LiveField, Mark, PointerAt, Taken, Tool, World } from './kind'
@@ -8,6 +9,7 @@ import { outlineHint } from './outline-hint'
 import {
   bulgeTo,
   CLEAR,
+  FORMS,
   nextPoint,
   round,
   secondIs,
@@ -32,8 +34,11 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
     kind === 'polygon'
       ? [['A while drawing', 'next kind of side: straight, arc, tangent']]
       : kind === 'rectangle'
-        ? [['Shift while drawing', 'holds to an axis']]
-        : [],
+        ? [
+            ['Shift while drawing', 'holds to an axis'],
+            ['A while drawing', 'next ready footprint: L, T, U, H, cross'],
+          ]
+        : [['A while drawing', 'a circle, or equal sides']],
   plane: (taken, world) => (outlineUse(taken.becomes).on === 'ground' ? 0 : baseOf(world)),
   begin: () => START,
   answer: (s, event, world, taken) => {
@@ -52,7 +57,9 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
           taken,
         )
       case 'choose':
-        return { state: { ...s, side: event.choice as SideKind, through: null } }
+        return kind === 'polygon'
+          ? { state: { ...s, side: event.choice as SideKind, through: null } }
+          : { state: { ...s, form: event.choice === kind ? '' : event.choice } }
       case 'back':
         return stepBack(kind, s, world, taken)
     }
@@ -60,10 +67,16 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
   hint: (s, world, taken) => outlineHint(kind, s, outlineUse(taken.becomes), world, taken.of),
   step: (s) => `${s.stage} ${s.points.length}`,
   fields: (s, world) => fieldsOf(kind, s, world),
-  choices: (s) =>
-    kind === 'polygon' && s.stage === 'outline' && s.points.length
-      ? { label: 'The next side', options: SIDE_KINDS, chosen: s.side, key: 'A', where: 'pointer' }
-      : null,
+  choices: (s, taken) =>
+    s.stage !== 'outline'
+      ? null
+      : kind === 'polygon'
+        ? s.points.length
+          ? { label: 'The next side', options: SIDE_KINDS, chosen: s.side, key: 'A', where: 'pointer' }
+          : null
+        : taken.becomes === 'mass'
+          ? { label: 'What is drawn', options: FORMS[kind], chosen: s.form || kind, key: 'A', where: 'bar' }
+          : null,
   marks: (s, world, z) => marksOf(kind, s, world, z),
 })
 
@@ -166,12 +179,19 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
     return s.points.length < 3 && bulges.every((b) => b === 0)
       ? { state: s }
       : closed(kind, { ...s, bulges }, world, taken)
-  const next: DrawState = { ...s, points: [...s.points, point], bulges, through: null, typed: CLEAR }
+  const sides = kind === 'circle' && s.form && last && nums[1] !== null ? readSides(nums[1] ?? s.sides) : s.sides
+  const next: DrawState = { ...s, sides, points: [...s.points, point], bulges, through: null, typed: CLEAR }
   if (kind === 'polygon' || next.points.length < 2) return { state: next }
   const [a, b] = next.points as [Vec2, Vec2]
   if (kind === 'rectangle' && (Math.abs(a[0] - b[0]) < 1e-3 || Math.abs(a[1] - b[1]) < 1e-3)) return { state: s }
   return closed(kind, next, world, taken)
 }
+
+/** How many equal sides are typed. Errors: 'size' unless it is a whole number from 3 to 200. */
+const readSides = (num: Num): number =>
+  typeof num === 'number' && Number.isInteger(num) && num >= 3 && num <= 200
+    ? num
+    : refuse('size', 'That is no number of sides.', 'Type a whole number from 3 to 200.')
 
 function stepBack(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answer<DrawState> {
   if (s.typed.some(Boolean)) return showing(kind, { ...s, typed: CLEAR }, world, taken)
@@ -201,7 +221,10 @@ function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
             ['north', s.cursor ? show(s.cursor.point[1]) : ''],
           ]
         : kind === 'circle'
-          ? [['radius', next ? show(gapOf(next, last)) : '']]
+          ? [
+              ['radius', next ? show(gapOf(next, last)) : ''],
+              ...(s.form ? [['sides', String(s.sides)] as [string, string]] : []),
+            ]
           : kind === 'rectangle'
             ? [
                 ['width', next ? show(Math.abs(next[0] - last[0])) : ''],
@@ -228,7 +251,7 @@ function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
 function marksOf(kind: DrawKind, s: DrawState, world: World, z: number): Mark[] {
   const up = (p: Vec2): Vec3 => [p[0], p[1], z]
   const next = s.stage === 'outline' ? nextPoint(kind, s, world) : null
-  const ring = ringOf(kind, s, next, next ? bulgeTo(kind, s, next, world) : 0)
+  const ring = formRing(kind, s, next, world) ?? ringOf(kind, s, next, next ? bulgeTo(kind, s, next, world) : 0)
   const caught = s.stage === 'outline' ? s.cursor : null
   return [
     {
@@ -242,6 +265,14 @@ function marksOf(kind: DrawKind, s: DrawState, world: World, z: number): Mark[] 
     ...s.points.map((p): Mark => ({ kind: 'dot', at: up(p) })),
     ...(caught ? [{ kind: 'ring' as const, at: up(caught.point), word: caught.word }] : []),
   ]
+}
+
+/** A ready form as it would be made; null where none is drawn, or not yet. */
+function formRing(kind: DrawKind, s: DrawState, next: Vec2 | null, { project, scheme }: World): Vec2[] | null {
+  const points = next ? [...s.points, next] : s.points
+  if (!s.form || points.length < 2) return null
+  const { origin, shape } = shapeOf(shapeDrawn(kind, { ...s, points }))
+  return corners(shape, numbersOf(project, scheme)).map(([x, y]): Vec2 => [x + origin[0], y + origin[1]])
 }
 
 /** What is drawn so far as points to be joined, arcs in their facets; the side under way leads to `next`. */

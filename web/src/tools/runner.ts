@@ -100,7 +100,7 @@ export function createRunner(place: Workplace) {
         hint: at.tool.hint(at.state, world, at.taken),
         step: at.tool.step(at.state),
         fields: at.tool.fields(at.state, world),
-        choices: at.tool.choices(at.state),
+        choices: at.tool.choices(at.state, at.taken),
         marks: at.tool.marks(at.state, world, plane),
       })
     },
