@@ -199,6 +199,40 @@ describe('a project without a screen', () => {
     ])
     expect((await run('fabric', at(steps.length))).out).toMatch(/Loft, Storey 1, wall 4/)
   })
+  it('is shaped by moves, wherever they fit; what a cut throws away is kept, and becomes a building with the rest', async () => {
+    const file = join(folder, 'shaped.geotome.json')
+    await run('new', 'Boat shed', '-o', file)
+    const does = async (name: string, args: object) => {
+      const done = await run('do', file, name, JSON.stringify(args), '-o', file)
+      expect([name, done.err]).toEqual([name, ''])
+    }
+    const floors = async () => {
+      const { out } = await run('ledger', file, '--json')
+      return (JSON.parse(out) as { levels: { area: number }[] }).levels.map((l) => Number(l.area.toFixed(3)))
+    }
+    await does('level.line', { line: '3.15 First' })
+    await does('mass.draw', { name: 'Shed', level: 'Ground', height: 6.3, rectangle: [350000, 5600000, 14, 9] })
+    await does('mass.shape', { mass: 'Shed', move: { move: 'cut', x: 4, y: 0, z: 0, direction: 90, rises: 90, keeps: 'below' } }) // prettier-ignore
+    expect(await floors()).toEqual([36, 36])
+    await does('mass.keep-rest', { mass: 'shed' })
+    expect(await floors()).toEqual([126, 126])
+    // Put before the raise, although it comes last.
+    await does('mass.shape', { mass: 'Shed', move: { move: 'inset', by: -0.5 } })
+    expect(await floors()).toEqual([135, 135])
+    await does('building.make', {})
+    expect((await run('fabric', file)).out).toMatch(/Shed, rest, First, wall 4/)
+    const none = await run(
+      'do',
+      file,
+      'mass.shape',
+      '{"mass": "Shed", "move": {"move": "raise", "height": 3}}',
+      '-o',
+      file,
+    )
+    expect(none.err).toMatch(/A raise fits nowhere in the recipe of "Shed"\. Take another move off first\./)
+    const flat = await run('do', file, 'mass.shape', '{"mass": "Shed", "move": {"move": "fold"}}', '-o', file)
+    expect([flat.code, flat.err.trim().split('\n')]).toEqual([1, [expect.stringMatching(/./)]])
+  })
   it('lists its commands with the schemas of their arguments', async () => {
     const list = JSON.parse((await run('do', '--list')).out) as {
       name: string
