@@ -220,7 +220,7 @@ describe('a project without a screen', () => {
     await does('mass.shape', { mass: 'Shed', move: { move: 'inset', by: -0.5 } })
     expect(await floors()).toEqual([135, 135])
     await does('building.make', {})
-    expect((await run('fabric', file)).out).toMatch(/Shed, rest, First, wall 4/)
+    expect((await run('fabric', file)).out).toMatch(/Shed, rest, First, wall 3/)
     const none = await run(
       'do',
       file,

@@ -27,11 +27,17 @@ export function ToolOverlay({ view, size, origin, isFlat, pointer }: Props) {
         ))}
       </svg>
       {pointer && (running.fields.length > 0 || running.choices?.where === 'pointer') && (
-        <LiveFields at={[Math.min(pointer[0] + 18, size[0] - 150), Math.min(pointer[1] + 18, size[1] - 150)]} />
+        <LiveFields at={[beside(pointer[0], FIELDS[0], size[0]), beside(pointer[1], FIELDS[1], size[1])]} />
       )}
     </>
   )
 }
+
+/** px that the live fields take at most */
+const FIELDS: Vec2 = [148, 130]
+/** Behind the pointer, or before it where there is no room behind: never under it, where a press would be the fields'. */
+const beside = (at: number, long: number, room: number) =>
+  at + 18 + long <= room ? at + 18 : Math.max(0, at - 18 - long)
 
 const halo = (width: number) => ({ paintOrder: 'stroke', stroke: 'var(--paper)', strokeWidth: width }) as const
 
