@@ -88,15 +88,29 @@ function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
   const [one, two] = regionsMeeting([a, b]) as [Region, Region]
   return nearOrigin([one, two], (shift, back) =>
     withKernel((kernel, own) =>
-      back(
-        own(
-          own(new kernel.CrossSection(shift(one), 'Positive'))[how](
-            own(new kernel.CrossSection(shift(two), 'Positive')),
-          ),
-        ),
-      ),
+      back(own(new kernel.CrossSection(woundOnceIn(shift(one), shift(two), how), 'Positive'))),
     ),
   )
+}
+
+/**
+ * Loops that wind once round what is wanted, and not at all, or backwards, round all else, so that one pass of the kernel does: the first
+ * region less the second is the first with the second turned round; what they have in common is both within a frame that is turned round.
+ */
+function woundOnceIn(one: Region, two: Region, how: 'intersect' | 'subtract'): Region {
+  if (how === 'subtract') return [...one, ...two.map((loop) => [...loop].reverse())]
+  const { x0, y0, x1, y1 } = rectOf([...one, ...two])
+  const [l, b, r, t] = [x0 - 1, y0 - 1, x1 + 1, y1 + 1]
+  return [
+    ...one,
+    ...two,
+    [
+      [l, b],
+      [l, t],
+      [r, t],
+      [r, b],
+    ],
+  ]
 }
 
 /** Works near the origin, so that the kernel's integer grid is fine wherever the site lies. */
