@@ -7,6 +7,7 @@ export type Stage = 'nothing' | 'plan' | 'carried' | 'body'
 
 /** A form on its way through its recipe, in the mass's own frame. It never changes: each move gives a new one. */
 export interface Form {
+  /** null too once its sides are no longer those that the form has */
   outline: Outline[] | null
   /** how the outline is carried up, and the move that names its sides and ends; null once the form is a body of its own */
   carried: { sweep: Sweep; by: string } | null

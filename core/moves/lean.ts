@@ -14,12 +14,13 @@ import {
 import { outlineFault } from './outline-fault'
 
 /**
- * Closed lines with every edge set off square to itself by a distance (m; above zero towards the body): lines stay parallel, arcs
+ * Closed lines with every edge set off square to itself by a distance (m; above zero towards the body; one for all, or by the edge's name): lines stay parallel, arcs
  * concentric, corners where the moved edges meet. Points and names correspond. `meet` refuses it where an edge would vanish.
  */
-export function leaned(lines: Outline[], by: number, meet: () => never): Outline[] {
+export function leaned(lines: Outline[], by: number | ((edge: string) => number), meet: () => never): Outline[] {
+  const byEdge = typeof by === 'number' ? () => by : by
   const moved = lines.map((line) => {
-    const moved = setOff(line, by)
+    const moved = setOff(line, byEdge)
     const vanished =
       moved === null ||
       Math.sign(loopArea(moved.points)) !== Math.sign(loopArea(line.points)) ||
@@ -48,16 +49,17 @@ interface Edge {
   arc: Arc | null
   a: Vec2
   b: Vec2
+  /** m that it is set off */ by: number
 }
 
-function setOff(line: Outline, by: number): Outline | null {
-  const edges = edgesOf(line)
+function setOff(line: Outline, byEdge: (edge: string) => number): Outline | null {
+  const edges = edgesOf(line, byEdge)
   const only = edges[0]
   if (edges.length === 1 && only?.arc && isCircle(only.arc)) {
-    const arc = concentric(only.arc, by)
+    const arc = concentric(only.arc, only.by)
     return arc && { ...line, points: arcPoints(arc), arcs: line.arcs.map(() => arc) }
   }
-  const starts = edges.map((edge, i) => cornerOf(edges[(i + edges.length - 1) % edges.length] as Edge, edge, by))
+  const starts = edges.map((edge, i) => cornerOf(edges[(i + edges.length - 1) % edges.length] as Edge, edge))
   if (starts.some((p) => p === null)) return null
   const out: Outline = { points: [], edges: line.edges, arcs: [] }
   edges.forEach((edge, i) => {
@@ -67,7 +69,7 @@ function setOff(line: Outline, by: number): Outline | null {
       out.arcs.push(null)
       return
     }
-    const base = concentric(edge.arc, by) as Arc
+    const base = concentric(edge.arc, edge.by) as Arc
     const angle = (p: Vec2) => Math.atan2(p[1] - base.y, p[0] - base.x)
     let sweep = angle(b) - angle(a)
     while (sweep < 0 && edge.arc.sweep > 0) sweep += 2 * Math.PI
@@ -79,7 +81,7 @@ function setOff(line: Outline, by: number): Outline | null {
   return out
 }
 
-function edgesOf({ points, edges, arcs }: Outline): Edge[] {
+function edgesOf({ points, edges, arcs }: Outline, byEdge: (edge: string) => number): Edge[] {
   const out: Edge[] = []
   points.forEach((a, i) => {
     const last = out.at(-1)
@@ -87,7 +89,7 @@ function edgesOf({ points, edges, arcs }: Outline): Edge[] {
     if (last?.arc && last.arc === arcs[i] && edges[i] === edges[last.first]) {
       last.count++
       last.b = b
-    } else out.push({ first: i, count: 1, arc: arcs[i] ?? null, a, b })
+    } else out.push({ first: i, count: 1, arc: arcs[i] ?? null, a, b, by: byEdge(edges[i] ?? '') })
   })
   return out
 }
@@ -98,22 +100,22 @@ function concentric(arc: Arc, by: number): Arc | null {
   return r > TOLERANCE.least ? { ...arc, r } : null
 }
 
-function cornerOf(before: Edge, after: Edge, by: number): Vec2 | null {
+function cornerOf(before: Edge, after: Edge): Vec2 | null {
   const at = after.a
-  const [one, two] = [offLine(before, 'end', by), offLine(after, 'start', by)]
-  if ((before.arc && !concentric(before.arc, by)) || (after.arc && !concentric(after.arc, by))) return null
-  // Edges that run on in one direction move together.
+  const [one, two] = [offLine(before, 'end'), offLine(after, 'start')]
+  if ((before.arc && !concentric(before.arc, before.by)) || (after.arc && !concentric(after.arc, after.by))) return null
+  // Edges that run on in one direction move together, or not at all.
   const [ux, uy] = one.along
   const [wx, wy] = two.along
   const cross = ux * wy - uy * wx
-  if (Math.abs(cross) < TOLERANCE.fine) return ux * wx + uy * wy > 0 ? one.at : null
+  if (Math.abs(cross) < TOLERANCE.fine) return ux * wx + uy * wy > 0 && before.by === after.by ? one.at : null
   if (!before.arc && !after.arc) return meetingOf(one.at, one.along, two.at, two.along)
-  const found = meets(before, one, after, two, by).sort((p, q) => gapOf(p, at) - gapOf(q, at))
+  const found = meets(before, one, after, two).sort((p, q) => gapOf(p, at) - gapOf(q, at))
   return found[0] ?? null
 }
 
 /** A point and the direction of an edge's moved line at one of its ends. */
-function offLine(edge: Edge, end: 'start' | 'end', by: number): { at: Vec2; along: Vec2 } {
+function offLine(edge: Edge, end: 'start' | 'end'): { at: Vec2; along: Vec2 } {
   const p = end === 'start' ? edge.a : edge.b
   let along: Vec2
   if (edge.arc) {
@@ -122,17 +124,11 @@ function offLine(edge: Edge, end: 'start' | 'end', by: number): { at: Vec2; alon
   } else {
     along = wayOf(edge.a, edge.b)
   }
-  return { at: [p[0] - along[1] * by, p[1] + along[0] * by], along }
+  return { at: [p[0] - along[1] * edge.by, p[1] + along[0] * edge.by], along }
 }
 
-function meets(
-  before: Edge,
-  one: { at: Vec2; along: Vec2 },
-  after: Edge,
-  two: { at: Vec2; along: Vec2 },
-  by: number,
-): Vec2[] {
-  const circle = (edge: Edge) => edge.arc && concentric(edge.arc, by)
+function meets(before: Edge, one: { at: Vec2; along: Vec2 }, after: Edge, two: { at: Vec2; along: Vec2 }): Vec2[] {
+  const circle = (edge: Edge) => edge.arc && concentric(edge.arc, edge.by)
   const [c1, c2] = [circle(before), circle(after)]
   if (c1 && c2) {
     const d = Math.hypot(c2.x - c1.x, c2.y - c1.y)

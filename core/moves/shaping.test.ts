@@ -165,3 +165,88 @@ describe('a cut', () => {
     expect(there.volume).toBeCloseTo(here.volume, 6)
   })
 })
+
+describe('a step back', () => {
+  const step = (side: string | null, by: number, from: number, id = 'b'): Move => ({
+    id,
+    move: 'step-back',
+    on: true,
+    side,
+    by,
+    from,
+    level: null,
+  })
+  const plate = (solid: ReturnType<typeof build>['solid'], z: number) => areaOf(cutAt(solid, z).map((l) => l.points))
+
+  it('of 7.52 from a short side leaves 345.80 of 421.00 m², and a terrace of 75.20', () => {
+    const { solid, faces } = build(outline(box(42.1, 10)), raise(12), step('e2', 7.52, 9))
+    expect([0, 3, 6, 9].map((z) => Number(plate(solid, z).toFixed(6)))).toEqual([421, 421, 421, 345.8])
+    expect(faces.find((f) => f.name === 'b/terrace')?.area).toBeCloseTo(75.2, 6)
+    expect(faces.find((f) => f.name === 'b/terrace')?.plane.n[2]).toBeCloseTo(1, 9)
+    expect(faces.find((f) => f.name === 'b/e2')?.plane).toEqual({
+      n: [expect.closeTo(1, 9), expect.closeTo(0, 9), 0],
+      d: expect.closeTo(42.1 - 7.52, 6),
+    })
+  })
+  it('on all sides is as far from each; steps add up, each at its own height', () => {
+    const { solid, faces } = build(outline(box(20, 12)), raise(12), step(null, 1.5, 4, 'b'), step(null, 3, 8, 'd'))
+    expect([0, 4, 8].map((z) => Number(plate(solid, z).toFixed(6)))).toEqual([240, 17 * 9, 14 * 6])
+    expect(faces.filter((f) => f.name.endsWith('/terrace')).map((f) => Number(f.area.toFixed(6)))).toEqual([87, 69])
+  })
+  it('of one side of any outline takes off what lies within it and nothing else, turned and at map coordinates', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.integer({ min: 8, max: 14 }), { minLength: 3, maxLength: 8 }),
+        fc.nat(7),
+        fc.integer({ min: 1, max: 15 }),
+        fc.nat(359),
+        fc.boolean(),
+        (radii, k, dm, turn, isFar) => {
+          const points = radii.map((r, i): Vec2 => {
+            const a = (2 * Math.PI * i) / radii.length + (turn * Math.PI) / 180
+            return [r * Math.cos(a) + (isFar ? 350_000 : 0), r * Math.sin(a) + (isFar ? 5_600_000 : 0)]
+          })
+          const n = points.length
+          const i = k % n
+          const form = buildRecipe([outline(points), raise(9), step(`e${i + 1}`, dm / 10, 6)], numbers, 'M')
+          if (form.leftOut.length) return
+          const [a, b] = [points[i] as Vec2, points[(i + 1) % n] as Vec2]
+          const length = Math.hypot(b[0] - a[0], b[1] - a[1])
+          const taken = plate(form.solid, 1) - plate(form.solid, 7)
+          // A trapezium along the side: its ends run on along the sides beside it.
+          const lean = (p: Vec2, q: Vec2) => {
+            const [ux, uy] = [(b[0] - a[0]) / length, (b[1] - a[1]) / length]
+            const [vx, vy] = [p[0] - q[0], p[1] - q[1]]
+            return (ux * vx + uy * vy) / (ux * vy - uy * vx)
+          }
+          const [w, d] = [lean(points[(i + n - 1) % n] as Vec2, a), -lean(points[(i + 2) % n] as Vec2, b)]
+          expect(taken).toBeCloseTo((dm / 10) * (length - ((w + d) * dm) / 20), 3)
+          expect(volumeOf(form.solid)).toBeCloseTo(plate(form.solid, 1) * 6 + plate(form.solid, 7) * 3, 3)
+        },
+      ),
+      { numRuns: 80 },
+    )
+  })
+  it('at a level goes with it; above its top, or of a side that is gone, it is left out with a sentence', () => {
+    const whole = [outline(box(10, 6)), raise(9)]
+    const say = (...recipe: Move[]) => buildRecipe(recipe, numbers, 'Bar').leftOut.map((l) => `${l.say} ${l.remedy}`)
+    expect(say(...whole, step('e1', 2, 9))[0]).toMatch(/steps back at 9 m, where it does not stand/)
+    expect(say(...whole, step('e9', 2, 3))[0]).toMatch(/has no side "e9" any more/)
+    expect(say(...whole, step(null, 3, 3))[0]).toMatch(/Stepped back by 3 m, a side of "Bar" is gone/)
+    expect(
+      say(...whole, { id: 't', move: 'taper', on: true, by: { kind: 'scale', scale: 0.5 } }, step('e1', 1, 3))[0],
+    ).toMatch(/not those of an outline that stands upright/)
+    const tied: Move = {
+      id: 'b',
+      move: 'step-back',
+      on: true,
+      side: 'e1',
+      by: 2,
+      from: 0,
+      level: { level: 'L2', above: 0 },
+    }
+    const at = (height: number) =>
+      volumeOf(buildRecipe([...whole, tied], { ...numbers, heights: new Map([['L2', height]]) }, 'Bar').solid)
+    expect([at(3), at(6)]).toEqual([expect.closeTo(180 + 240, 6), expect.closeTo(360 + 120, 6)])
+  })
+})

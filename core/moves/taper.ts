@@ -54,7 +54,7 @@ export const taper: MoveKind<TaperMove> = {
       m.by.kind === 'scale'
         ? scaled(sweep.low, numbers.value(m.by.scale, 'number'))
         : leanedTop(form, numbers.angle(m.by.angle), name)
-    return { ...form, carried: { sweep: { ...sweep, high }, by } }
+    return { ...form, outline: null, carried: { sweep: { ...sweep, high }, by } }
   },
 }
 

@@ -56,6 +56,10 @@ export const twist: MoveKind<TwistMove> = {
     const { sweep, by } = carriedOf(form)
     const [from, to] = [numbers.length(m.from), m.to === null ? sweep.z1 : numbers.length(m.to)]
     const [x, y] = centreOf(sweep.low)
-    return { ...form, carried: { sweep: { ...sweep, twist: { x, y, from, to, angle: numbers.angle(m.angle) } }, by } }
+    return {
+      ...form,
+      outline: null,
+      carried: { sweep: { ...sweep, twist: { x, y, from, to, angle: numbers.angle(m.angle) } }, by },
+    }
   },
 }

@@ -3,7 +3,7 @@ import { bodyFault } from './fault'
 import { withKernel } from './kernel'
 import { fromKernel, toKernel } from './kernel-body'
 import { madeToMeet, type Seam } from './meet-bodies'
-import { volumeOf, type Solid } from './solid'
+import { volumeOf, type Facet, type Solid } from './solid'
 
 /**
  * The union of two bodies in one frame; every facet of the result keeps its name. What touches within the tolerance becomes one.
@@ -17,6 +17,9 @@ export function unite(a: Solid, b: Solid): Solid {
 /** What two bodies have in common. Errors: 'geometry' when one is no closed body, or nothing is left. */
 export const intersect = (a: Solid, b: Solid): Solid => combine(a, b, 'intersection')
 
+/** The first body without the second; faces that the second leaves look the other way. Errors: 'geometry' when one is no closed body, or nothing is left. */
+export const subtract = (a: Solid, b: Solid): Solid => combine(a, b, 'difference')
+
 /** m3 of the union of many bodies in one frame, near the origin. A body that is not closed cannot be united: it counts by itself, and is a finding. */
 export function unionVolume(solids: Solid[]): number {
   const open = solids.filter((s) => bodyFault(s, 'edges') !== null)
@@ -28,19 +31,25 @@ function volumeTogether(solids: Solid[]): number {
   return withKernel((kernel, own) => own(kernel.Manifold.union(solids.map((s) => toKernel(s, kernel, own)))).volume())
 }
 
+const turnedRound = ({ plane: { n, d }, ...facet }: Facet): Facet => ({
+  ...facet,
+  plane: { n: [0 - n[0], 0 - n[1], 0 - n[2]], d: 0 - d },
+})
+
 function combine(
   a: Solid,
   b: Solid,
-  how: 'union' | 'intersection',
+  how: 'union' | 'intersection' | 'difference',
   met: { settled: Float64Array; seams: Seam[] } = { settled: b.positions, seams: [] },
 ): Solid {
   return withKernel((kernel, own) => {
     const result = own(kernel.Manifold[how](toKernel(a, kernel, own), toKernel(b, kernel, own, a.facets.length)))
     if (result.isEmpty()) refuse('geometry', 'Nothing is left of the form.', 'Move the bodies so that they meet.')
+    const theirs = how === 'difference' ? b.facets.map(turnedRound) : b.facets
     return fromKernel(
       result,
       own,
-      [...a.facets, ...b.facets],
+      [...a.facets, ...theirs],
       [
         { body: a, settled: a.positions },
         { body: b, settled: met.settled },

@@ -8,6 +8,7 @@ import { outline } from './outline'
 import { pitch } from './pitch'
 import { raise } from './raise'
 import { scale } from './scale'
+import { stepBack } from './step-back'
 import { taper } from './taper'
 import { twist } from './twist'
 
@@ -21,6 +22,7 @@ export const MOVES_ON_PAGE: { [M in Move['move']]: MoveOnPage<M> } = {
   taper,
   twist,
   pitch,
+  'step-back': stepBack,
   cut,
   join,
 }

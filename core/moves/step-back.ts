@@ -1,0 +1,130 @@
+import * as v from 'valibot'
+import {
+  boxOf,
+  faceName,
+  offSegment,
+  subtract,
+  subtractRegions,
+  sweepBody,
+  TOLERANCE,
+  type Outline,
+  type Region,
+  type Vec2,
+} from '../solid'
+import {
+  IdSchema,
+  LevelHeightSchema,
+  NumSchema,
+  refuse,
+  tidy,
+  type AtLevel,
+  type Num,
+  type StandingNumbers,
+} from '../values'
+import type { BodyForm, Form, MoveBase, MoveKind } from './kind'
+import { leaned } from './lean'
+import { EdgeIdSchema } from './shapes/polygon'
+import { atLeastAMillimetre } from './sizes'
+
+export interface StepBackMove extends MoveBase {
+  move: 'step-back'
+  /** the side of the outline that steps back, by the name of its edge; null: all of them */
+  side: string | null
+  /** m inwards, at right angles */ by: Num
+  /** m above the mass's base; at a level where one is given */ from: Num
+  level: AtLevel | null
+}
+
+/**
+ * From a height up a body stands back from a side of its outline, or from all: a terrace is left below. New faces: <id>/terrace, and <id>/<edge>
+ * behind each side. Sides that are tapered or twisted are no longer those of the outline: there it is refused.
+ */
+export const stepBack: MoveKind<StepBackMove> = {
+  move: 'step-back',
+  called: 'a step back',
+  takes: 'body',
+  gives: 'body',
+  schema: () =>
+    v.strictObject({
+      id: IdSchema,
+      on: v.boolean(),
+      move: v.literal('step-back'),
+      side: v.nullable(EdgeIdSchema),
+      by: NumSchema,
+      from: NumSchema,
+      level: v.nullable(LevelHeightSchema),
+    }),
+  numbers: (m) => [
+    [m.by, 'length'],
+    [m.from, 'length'],
+    ...(m.level ? [[m.level.above, 'length'] as [Num, 'length']] : []),
+  ],
+  inner: () => null,
+  ties: (m) => (m.level ? [m.level] : []),
+  retied: (m, tie) => (m.level ? { ...m, level: tie(m.level) } : m),
+  dependsOn: (m, numbers) => (m.level ? String(stepsAt(m, numbers)) : ''),
+  check: (m, { name, numbers }) => {
+    atLeastAMillimetre(numbers.length(m.by), `The step back of "${name}"`)
+    stepsAt(m, numbers)
+  },
+  build: (form, m, { numbers, name }) => {
+    const { solid } = form as BodyForm
+    const [by, from] = [numbers.length(m.by), stepsAt(m, numbers)]
+    const { z0, z1 } = boxOf(solid.positions)
+    if (from >= z1 - TOLERANCE.height || from <= z0 + TOLERANCE.height)
+      refuse(
+        'geometry',
+        `"${name}" steps back at ${tidy(from)} m, where it does not stand: it is from ${tidy(z0)} to ${tidy(z1)} m.`,
+        'Choose a height in between; to move a whole side, set it in or move its corners.',
+      )
+    const cut = strip(form, m, by, name)
+    const block = sweepBody({ low: cut, high: cut, z0: from, z1: z1 + 1, twist: null }, namesOf(m.id))
+    return { ...form, carried: null, solid: subtract(solid, block) }
+  },
+}
+
+/** m above the mass's base. Errors: 'unknown-id' when the level is not there. */
+function stepsAt(m: StepBackMove, numbers: StandingNumbers): number {
+  if (!m.level) return numbers.length(m.from)
+  const level =
+    numbers.heights.get(m.level.level) ??
+    refuse('unknown-id', 'A mass steps back at a level that is not there.', 'Choose one of the levels in the spine.')
+  return tidy(level + numbers.length(m.level.above) - numbers.base)
+}
+
+const OUT = 'out'
+const namesOf = (id: string) => ({
+  base: faceName(id, 'terrace'),
+  top: faceName(id, OUT),
+  side: (edge: string) => faceName(id, edge),
+})
+
+/** What is taken off in plan: between the side and where it steps back to, and a metre beyond the side. */
+function strip({ outline }: Form, m: StepBackMove, by: number, name: string): Outline[] {
+  if (!outline)
+    return refuse(
+      'geometry',
+      `The sides of "${name}" are not those of an outline that stands upright.`,
+      'Step back before it is tapered or twisted, or cut it by a plane.',
+    )
+  const moves = (edge: string) => m.side === null || edge === m.side
+  if (!outline.some((l) => l.edges.some(moves)))
+    refuse('unknown-id', `"${name}" has no side "${m.side}" any more.`, 'Choose one of its sides.')
+  const gone = () =>
+    refuse('geometry', `Stepped back by ${by} m, a side of "${name}" is gone.`, 'Let it step back by less.')
+  const back = leaned(outline, (edge) => (moves(edge) ? by : 0), gone)
+  const wide = leaned(outline, (edge) => (moves(edge) ? -1 : 0), gone)
+  const plan = (lines: Outline[]): Region => lines.map((l) => l.points)
+  const sides = back.flatMap((l) =>
+    l.points.map((a, i) => ({ a, b: l.points[(i + 1) % l.points.length] as Vec2, edge: l.edges[i] ?? '' })),
+  )
+  const named = (a: Vec2, b: Vec2): string => {
+    const middle: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
+    return sides.find((s) => moves(s.edge) && offSegment(middle, s.a, s.b) < TOLERANCE.touch)?.edge ?? OUT
+  }
+  return subtractRegions(plan(wide), plan(back)).map((points) => ({
+    points,
+    edges: points.map((p, i) => named(p, points[(i + 1) % points.length] as Vec2)),
+    arcs: points.map(() => null),
+  }))
+}
