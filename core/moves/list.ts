@@ -6,6 +6,7 @@ import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
 import { outline } from './outline'
 import { pitch } from './pitch'
+import { pull } from './pull'
 import { raise } from './raise'
 import { scale } from './scale'
 import { stepBack } from './step-back'
@@ -13,7 +14,7 @@ import { taper } from './taper'
 import { twist } from './twist'
 
 /** All moves that a recipe can be made of; a new one is a file and a line here. */
-export const MOVES = [outline, inset, scale, body, raise, taper, twist, pitch, stepBack, cut, join] as const
+export const MOVES = [outline, inset, scale, body, raise, taper, twist, pitch, pull, stepBack, cut, join] as const
 
 type MoveOf<K> = K extends MoveKind<infer M> ? M : never
 /** A join of a body whose recipe is of moves of this list. */

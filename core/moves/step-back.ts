@@ -1,16 +1,5 @@
 import * as v from 'valibot'
-import {
-  boxOf,
-  faceName,
-  offSegment,
-  subtract,
-  subtractRegions,
-  sweepBody,
-  TOLERANCE,
-  type Outline,
-  type Region,
-  type Vec2,
-} from '../solid'
+import { boxOf, faceName, subtract, sweepBody, TOLERANCE } from '../solid'
 import {
   IdSchema,
   LevelHeightSchema,
@@ -21,10 +10,10 @@ import {
   type Num,
   type StandingNumbers,
 } from '../values'
-import type { BodyForm, Form, MoveBase, MoveKind } from './kind'
-import { leaned } from './lean'
+import type { BodyForm, MoveBase, MoveKind } from './kind'
 import { EdgeIdSchema } from './shapes/polygon'
 import { atLeastAMillimetre } from './sizes'
+import { stripInside } from './strip'
 
 export interface StepBackMove extends MoveBase {
   move: 'step-back'
@@ -77,7 +66,7 @@ export const stepBack: MoveKind<StepBackMove> = {
         `"${name}" steps back at ${tidy(from)} m, where it does not stand: it is from ${tidy(z0)} to ${tidy(z1)} m.`,
         'Choose a height in between; to move a whole side, set it in or move its corners.',
       )
-    const cut = strip(form, m, by, name)
+    const cut = stripInside(form, m.side, by, name)
     const block = sweepBody({ low: cut, high: cut, z0: from, z1: z1 + 1, twist: null }, namesOf(m.id))
     return { ...form, carried: null, solid: subtract(solid, block) }
   },
@@ -92,39 +81,8 @@ function stepsAt(m: StepBackMove, numbers: StandingNumbers): number {
   return tidy(level + numbers.length(m.level.above) - numbers.base)
 }
 
-const OUT = 'out'
 const namesOf = (id: string) => ({
   base: faceName(id, 'terrace'),
-  top: faceName(id, OUT),
+  top: faceName(id, 'out'),
   side: (edge: string) => faceName(id, edge),
 })
-
-/** What is taken off in plan: between the side and where it steps back to, and a metre beyond the side. */
-function strip({ outline }: Form, m: StepBackMove, by: number, name: string): Outline[] {
-  if (!outline)
-    return refuse(
-      'geometry',
-      `The sides of "${name}" are not those of an outline that stands upright.`,
-      'Step back before it is tapered or twisted, or cut it by a plane.',
-    )
-  const moves = (edge: string) => m.side === null || edge === m.side
-  if (!outline.some((l) => l.edges.some(moves)))
-    refuse('unknown-id', `"${name}" has no side "${m.side}" any more.`, 'Choose one of its sides.')
-  const gone = () =>
-    refuse('geometry', `Stepped back by ${by} m, a side of "${name}" is gone.`, 'Let it step back by less.')
-  const back = leaned(outline, (edge) => (moves(edge) ? by : 0), gone)
-  const wide = leaned(outline, (edge) => (moves(edge) ? -1 : 0), gone)
-  const plan = (lines: Outline[]): Region => lines.map((l) => l.points)
-  const sides = back.flatMap((l) =>
-    l.points.map((a, i) => ({ a, b: l.points[(i + 1) % l.points.length] as Vec2, edge: l.edges[i] ?? '' })),
-  )
-  const named = (a: Vec2, b: Vec2): string => {
-    const middle: Vec2 = [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]
-    return sides.find((s) => moves(s.edge) && offSegment(middle, s.a, s.b) < TOLERANCE.touch)?.edge ?? OUT
-  }
-  return subtractRegions(plan(wide), plan(back)).map((points) => ({
-    points,
-    edges: points.map((p, i) => named(p, points[(i + 1) % points.length] as Vec2)),
-    arcs: points.map(() => null),
-  }))
-}

@@ -1,8 +1,9 @@
-import { refuse } from '../values'
+import { refuse, TOLERANCE } from '../values'
 import { bodyFault } from './fault'
 import { withKernel } from './kernel'
 import { fromKernel, toKernel } from './kernel-body'
 import { madeToMeet, type Seam } from './meet-bodies'
+import { dotOf } from './plane'
 import { volumeOf, type Facet, type Solid } from './solid'
 
 /**
@@ -46,7 +47,7 @@ function combine(
     const result = own(kernel.Manifold[how](toKernel(a, kernel, own), toKernel(b, kernel, own, a.facets.length)))
     if (result.isEmpty()) refuse('geometry', 'Nothing is left of the form.', 'Move the bodies so that they meet.')
     const theirs = how === 'difference' ? b.facets.map(turnedRound) : b.facets
-    return fromKernel(
+    const made = fromKernel(
       result,
       own,
       [...a.facets, ...theirs],
@@ -56,5 +57,29 @@ function combine(
       ],
       met.seams,
     )
+    return withOneFacetEach(made)
   })
+}
+
+/** A body in which flat facets of one name on one plane are one: where one body's face runs on into the other's. */
+function withOneFacetEach(solid: Solid): Solid {
+  const byName = new Map<string, number[]>()
+  let isDouble = false
+  const first = solid.facets.map((facet, i) => {
+    if (facet.surface) return i
+    const known = byName.get(facet.name)
+    if (!known) {
+      byName.set(facet.name, [i])
+      return i
+    }
+    const { n, d } = facet.plane
+    const same = known.find((k) => {
+      const { plane } = solid.facets[k] as Facet
+      return dotOf(plane.n, n) > 1 - TOLERANCE.zero && Math.abs(plane.d - d) < TOLERANCE.touch
+    })
+    if (same === undefined) known.push(i)
+    else isDouble = true
+    return same ?? i
+  })
+  return isDouble ? { ...solid, facetOf: solid.facetOf.map((f) => first[f] as number) } : solid
 }

@@ -6,6 +6,7 @@ import { join } from './join'
 import type { MoveOnPage } from './kind'
 import { outline } from './outline'
 import { pitch } from './pitch'
+import { pull } from './pull'
 import { raise } from './raise'
 import { scale } from './scale'
 import { stepBack } from './step-back'
@@ -22,6 +23,7 @@ export const MOVES_ON_PAGE: { [M in Move['move']]: MoveOnPage<M> } = {
   taper,
   twist,
   pitch,
+  pull,
   'step-back': stepBack,
   cut,
   join,

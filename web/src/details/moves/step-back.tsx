@@ -1,11 +1,7 @@
-import { levelHeights } from '@geotome/core/levels'
-import { planOf, withMove, type Move } from '@geotome/core/moves'
-import { heightsOf, numbersOf, showNumber } from '@geotome/core/project'
-import { faceLabel } from '@geotome/core/solid'
-import { usePickedMasses, useProject } from '../../app/hooks'
-import { ChoiceField } from '../../common/fields'
+import { withMove, type Move } from '@geotome/core/moves'
 import { NumField } from '../../common/NumField'
 import { mint, has, placed, type MoveNamed, type MoveOnPage, type MoveProps } from './kind'
+import { LevelChoice, SideChoice } from './choices'
 import { MoveBox } from './MoveBox'
 
 export const stepBack: MoveOnPage<'step-back'> = {
@@ -20,26 +16,14 @@ export const stepBack: MoveOnPage<'step-back'> = {
 }
 
 function StepBackFields({ recipe, move: step, change, attempt }: MoveProps<'step-back'>) {
-  const { project, scheme } = useProject()
-  const [mass] = usePickedMasses()
-  const numbers = numbersOf(project, scheme)
-  const heights = heightsOf(scheme, numbers)
-  const base = mass ? (heights.get(mass.base.level) ?? 0) + numbers.length(mass.base.above) : 0
-  const levels = levelHeights(project, scheme).filter((l) => l.height > base + 1e-3)
-  const sides = [...new Set(planOf(recipe, numbers).flatMap((l) => l.edges))]
   const set = (fields: Partial<MoveNamed<'step-back'>>) => (r: Move[]) => withMove(r, step, fields)
   return (
     <MoveBox move={step} title="step back" change={change} off={(r) => r.filter((m) => m.id !== step.id)}>
-      <ChoiceField
+      <LevelChoice
         label="from"
-        value={step.level?.level ?? ''}
-        options={[
-          { value: '', label: 'a height' },
-          ...[...levels]
-            .reverse()
-            .map((l) => ({ value: l.id, label: `${l.name}  ${showNumber(l.height, 'length', project)}` })),
-        ]}
-        onChange={(level) => change('step back', set({ level: level === '' ? null : { level, above: 0 } }))}
+        at={step.level}
+        otherwise="a height"
+        onChange={(level) => change('step back', set({ level }))}
       />
       {step.level === null && (
         <NumField
@@ -50,15 +34,7 @@ function StepBackFields({ recipe, move: step, change, attempt }: MoveProps<'step
           onTry={(from) => attempt(from === null ? null : set({ from }))}
         />
       )}
-      <ChoiceField
-        label="side"
-        value={step.side ?? ''}
-        options={[
-          { value: '', label: 'all' },
-          ...sides.map((edge) => ({ value: edge, label: faceLabel(`${step.id}/${edge}`) })),
-        ]}
-        onChange={(side) => change('step back', set({ side: side === '' ? null : side }))}
-      />
+      <SideChoice recipe={recipe} side={step.side} all="all" onChange={(side) => change('step back', set({ side }))} />
       <NumField
         label="back by"
         value={step.by}

@@ -1,0 +1,136 @@
+import * as v from 'valibot'
+import {
+  boxOf,
+  faceName,
+  parseFaceName,
+  subtract,
+  sweepBody,
+  TOLERANCE,
+  unite,
+  type Outline,
+  type Solid,
+  type SweepNames,
+} from '../solid'
+import {
+  IdSchema,
+  LevelHeightSchema,
+  NumSchema,
+  refuse,
+  tidy,
+  type AtLevel,
+  type Num,
+  type StandingNumbers,
+} from '../values'
+import type { BodyForm, MoveBase, MoveKind } from './kind'
+import { EdgeIdSchema } from './shapes/polygon'
+import { stripBetween } from './strip'
+
+export interface PullMove extends MoveBase {
+  move: 'pull'
+  /** the side of the outline, by the name of its edge */
+  side: string
+  /** m outwards, at right angles; below zero inwards */ by: Num
+  /** m above the mass's base; at levels where they are given. `to` null without a level: up to the top */
+  from: Num
+  fromLevel: AtLevel | null
+  to: Num | null
+  toLevel: AtLevel | null
+}
+
+/**
+ * Pulls a side of a body straight out, or pushes it in, between two heights: on chosen storeys, or from the base to the top. The sides beside it
+ * run on under their names, as do top and base where it reaches them; the side itself is <id>/<edge> there. Errors: left out with a sentence.
+ */
+export const pull: MoveKind<PullMove> = {
+  move: 'pull',
+  called: 'a pull',
+  takes: 'body',
+  gives: 'body',
+  schema: () =>
+    v.strictObject({
+      id: IdSchema,
+      on: v.boolean(),
+      move: v.literal('pull'),
+      side: EdgeIdSchema,
+      by: NumSchema,
+      from: NumSchema,
+      fromLevel: v.nullable(LevelHeightSchema),
+      to: v.nullable(NumSchema),
+      toLevel: v.nullable(LevelHeightSchema),
+    }),
+  numbers: (m) => [
+    [m.by, 'length'],
+    [m.from, 'length'],
+    ...(m.to === null ? [] : [[m.to, 'length'] as [Num, 'length']]),
+    ...[m.fromLevel, m.toLevel].flatMap((l) => (l ? [[l.above, 'length'] as [Num, 'length']] : [])),
+  ],
+  inner: () => null,
+  ties: (m) => [m.fromLevel, m.toLevel].flatMap((l) => l ?? []),
+  retied: (m, tie) => ({ ...m, fromLevel: m.fromLevel && tie(m.fromLevel), toLevel: m.toLevel && tie(m.toLevel) }),
+  dependsOn: (m, numbers) => [m.fromLevel, m.toLevel].map((l) => (l ? heightOf(l, numbers) : '')).join(),
+  check: (m, { numbers }) => {
+    numbers.length(m.by)
+    for (const level of [m.fromLevel, m.toLevel]) if (level) heightOf(level, numbers)
+  },
+  build: (form, m, { numbers, name }) => {
+    const { solid } = form as BodyForm
+    const by = numbers.length(m.by)
+    const { z0, z1 } = boxOf(solid.positions)
+    const from = Math.max(z0, m.fromLevel ? heightOf(m.fromLevel, numbers) : numbers.length(m.from))
+    const to = Math.min(z1, m.toLevel ? heightOf(m.toLevel, numbers) : m.to === null ? z1 : numbers.length(m.to))
+    if (to - from < TOLERANCE.least)
+      refuse(
+        'geometry',
+        `"${name}" is pulled between heights at which it does not stand: it is from ${tidy(z0)} to ${tidy(z1)} m.`,
+        'Let it begin lower, or end higher.',
+      )
+    if (by === 0) return form
+    const strip = stripBetween(form, m.side, by, name)
+    return { ...form, carried: null, solid: pulled(solid, strip, m, by, [from, to], [z0, z1]) }
+  },
+}
+
+function pulled(
+  solid: Solid,
+  strip: Outline[],
+  m: PullMove,
+  by: number,
+  [from, to]: readonly [number, number],
+  [z0, z1]: readonly [number, number],
+): Solid {
+  // What is pushed in is taken off beyond the ends too, so that nothing thin is left.
+  const [low, high] = by > 0 ? [from, to] : [from === z0 ? z0 - 1 : from, to === z1 ? z1 + 1 : to]
+  const names = namesIn(solid, m, low, high)
+  const block = sweepBody({ low: strip, high: strip, z0: low, z1: high, twist: null }, names)
+  // What runs on lies on the very plane of what it runs on from.
+  const planes = new Map(solid.facets.map((f) => [f.name, f.plane]))
+  const flush = {
+    ...block,
+    facets: block.facets.map((f) => ({ ...f, plane: (f.surface ? null : planes.get(f.name)) ?? f.plane })),
+  }
+  return by > 0 ? unite(solid, flush) : subtract(solid, block)
+}
+
+/** Its faces go by the names of those that they run on from. */
+function namesIn(solid: Solid, { id, side }: PullMove, low: number, high: number): SweepNames {
+  const flat = (z: number, up: number) =>
+    solid.facets.find(
+      (f) => f.plane.n[2] * up > 1 - TOLERANCE.rounding && Math.abs(f.plane.d * up - z) < TOLERANCE.touch,
+    )
+  return {
+    base: flat(low, -1)?.name ?? faceName(id, 'base'),
+    top: flat(high, 1)?.name ?? faceName(id, 'top'),
+    side: (edge) =>
+      edge === side
+        ? faceName(id, side)
+        : (solid.facets.find((f) => parseFaceName(f.name).own === edge)?.name ?? faceName(id, edge)),
+  }
+}
+
+/** m above the mass's base. Errors: 'unknown-id' when the level is not there. */
+function heightOf(at: AtLevel, numbers: StandingNumbers): number {
+  const level =
+    numbers.heights.get(at.level) ??
+    refuse('unknown-id', 'A side is pulled between levels of which one is not there.', 'Choose levels in the spine.')
+  return tidy(level + numbers.length(at.above) - numbers.base)
+}

@@ -1,0 +1,97 @@
+import type { Arc, Outline, Vec2 } from '../solid'
+import { refuse } from '../values'
+import type { Form } from './kind'
+import { leaned } from './lean'
+
+/** The name of the edges of a strip that are no faces of what comes of it. */
+export const OUT = 'out'
+
+/** The outline of a form whose sides stand on it still. Errors: 'geometry' where they do not, 'unknown-id' where the side is gone. */
+function standing({ outline }: Form, side: string | null, name: string): Outline[] {
+  if (!outline)
+    return refuse(
+      'geometry',
+      `The sides of "${name}" are not those of an outline that stands upright.`,
+      'Do it before it is tapered or twisted, or cut it by a plane.',
+    )
+  if (side !== null && !outline.some((l) => l.edges.includes(side)))
+    refuse('unknown-id', `"${name}" has no side "${side}" any more.`, 'Choose one of its sides.')
+  return outline
+}
+
+/**
+ * What a side (null: all of them) takes off in plan when it goes inwards by so many m: from where it goes to, to a metre beyond the side. Edges
+ * where it goes to have its name, those at its ends the names of the sides beside it.
+ */
+export function stripInside(form: Form, side: string | null, by: number, name: string): Outline[] {
+  const outline = standing(form, side, name)
+  const moves = (edge: string) => side === null || edge === side
+  const gone = () => refuse('geometry', `Moved in by ${by} m, a side of "${name}" is gone.`, 'Move it by less.')
+  const back = leaned(outline, (edge) => (moves(edge) ? by : 0), gone)
+  const wide = leaned(outline, (edge) => (moves(edge) ? -1 : 0), gone)
+  if (side !== null) return between(wide, back, side, { near: OUT, far: side })
+  return wide.flatMap((line, l) => [{ ...line, edges: line.edges.map(() => OUT) }, reversed(back[l] as Outline)])
+}
+
+/** The strip between a side and where it goes to, m: outwards above zero. The edges at its ends have the names of the sides that it runs along. */
+export function stripBetween(form: Form, side: string, by: number, name: string): Outline[] {
+  if (by < 0) return stripInside(form, side, -by, name)
+  const outline = standing(form, side, name)
+  const gone = () => refuse('geometry', `Moved out by ${by} m, a side of "${name}" is gone.`, 'Move it by less.')
+  const out = leaned(outline, (edge) => (edge === side ? -by : 0), gone)
+  return between(out, outline, side, { near: side, far: OUT })
+}
+
+/** The strip from a side of the first lines to the same side of the second, which lies to the left of it: along the one, and back along the other. */
+function between(near: Outline[], far: Outline[], side: string, edges: { near: string; far: string }): Outline[] {
+  const l = near.findIndex((line) => line.edges.includes(side))
+  const [a, b] = [near[l], far[l]]
+  if (!a || !b) return []
+  const n = a.points.length
+  // One edge may be many facets, and begin anywhere in the list.
+  const first = a.edges.findIndex((e, i) => e === side && a.edges[(i + n - 1) % n] !== side)
+  // A circle is its own neighbour: all of it goes.
+  if (first < 0) return [{ ...a, edges: a.edges.map(() => edges.near) }, named(reversed(b), edges.far)]
+  const count = a.edges.filter((e) => e === side).length
+  const run = Array.from({ length: count + 1 }, (_, k) => (first + k) % n)
+  const at = (line: Outline, i: number) => line.points[i] as Vec2
+  const there = run.map((i) => at(a, i))
+  const back = [...run].reverse().map((i) => at(b, i))
+  const arcs = (line: Outline) => run.slice(0, -1).map((i) => line.arcs[i] ?? null)
+  const turned = arcs(b).map((arc) => arc && turnedRound(arc))
+  return [
+    {
+      points: [...there, ...back],
+      edges: [
+        ...there.slice(1).map(() => edges.near),
+        a.edges[(first + count) % n] ?? OUT,
+        ...back.slice(1).map(() => edges.far),
+        a.edges[(first + n - 1) % n] ?? OUT,
+      ],
+      arcs: [...arcs(a), null, ...turned.reverse(), null],
+    },
+  ]
+}
+
+const turnedRound = (arc: Arc): Arc => ({ ...arc, from: arc.from + arc.sweep, sweep: -arc.sweep })
+const named = (line: Outline, edge: string): Outline => ({ ...line, edges: line.edges.map(() => edge) })
+
+/** A closed line the other way round: the edge from i to the next becomes the edge into i. */
+function reversed(line: Outline): Outline {
+  const n = line.points.length
+  const known = new Map<Arc, Arc>()
+  const arcOf = (arc: Arc) => {
+    let t = known.get(arc)
+    if (!t) known.set(arc, (t = turnedRound(arc)))
+    return t
+  }
+  const from = (i: number) => (2 * n - 2 - i) % n
+  return {
+    points: [...line.points].reverse(),
+    edges: line.points.map((_, i) => line.edges[from(i)] ?? ''),
+    arcs: line.points.map((_, i) => {
+      const arc = line.arcs[from(i)]
+      return arc ? arcOf(arc) : null
+    }),
+  }
+}
