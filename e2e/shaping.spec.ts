@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test'
-import { clickAt, details, figure, newProject, settled, typeField, verb } from './page'
+import { addStoreys, clickAt, details, drawRectangle, figure, newProject, settled, typeField, verb } from './page'
 
 test('a ready footprint and equal sides are drawn and typed; the plan is set in and scaled, the areas follow', async ({
   page,
@@ -69,4 +69,22 @@ test('a body is cut by a plane, the rest kept as a mass; undo brings it back who
   for (let i = 0; i < 3; i++) await page.keyboard.press('Control+z')
   await expect(figure(page, 'total')).toHaveText('60.00 m²')
   await expect(figure(page, 'volume')).toHaveText('240.00 m³')
+})
+
+test('a body steps back at a level, and a side is pulled out on one storey', async ({ page }) => {
+  await newProject(page, 'Stepped')
+  await drawRectangle(page, [-20, -5], '42.1', '10', '12')
+  await addStoreys(page, '3', '3')
+  await expect(figure(page, 'total')).toHaveText('1,684.00 m²')
+  await details(page).getByRole('button', { name: 'Step back', exact: true }).click()
+  await details(page).getByRole('combobox', { name: 'from' }).selectOption({ label: 'Storey 3  9.000' })
+  await details(page).getByRole('combobox', { name: 'side' }).selectOption({ label: 'east' })
+  await typeField(page, 'back by', '7.52')
+  await expect(figure(page, 'total')).toHaveText('1,608.80 m²')
+  await details(page).getByRole('button', { name: 'Pull', exact: true }).click()
+  const box = details(page).getByText('pull', { exact: true }).locator('..')
+  await box.getByRole('combobox', { name: 'side' }).selectOption({ label: 'west' })
+  await box.getByRole('combobox', { name: 'from' }).selectOption({ label: 'Storey 1  3.000' })
+  await box.getByRole('combobox', { name: 'up to' }).selectOption({ label: 'Storey 2  6.000' })
+  await expect(figure(page, 'total')).toHaveText('1,618.80 m²')
 })

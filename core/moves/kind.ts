@@ -50,6 +50,8 @@ export interface MoveKind<M extends MoveBase> {
   /** what a form must be for it to be made; one that is carried is taken as the body that it is, too */
   takes: Stage
   gives: Stage
+  /** whether it is about the sides of the outline, and must not stand behind another body that was joined */
+  ofSides?: true
   /** its data; `recipe` is the schema of a recipe within it */
   schema(recipe: v.GenericSchema<unknown, MoveBase[]>): v.GenericSchema<unknown, M>
   /** all its numbers but those of a recipe within it, in a fixed order: their values are the key to the form */

@@ -23,7 +23,8 @@ function stageBehind(moves: readonly Move[]): { stage: Stage; wrong: number | nu
   let stage: Stage = 'nothing'
   for (const [i, move] of moves.entries()) {
     const kind = kindOf(move)
-    if (!fits(kind.takes, stage)) return { stage, wrong: i }
+    if (!fits(kind.takes, stage) || (kind.ofSides && moves.slice(0, i).some((m) => m.move === 'join')))
+      return { stage, wrong: i }
     stage = kind.gives
   }
   return { stage, wrong: null }
@@ -55,15 +56,17 @@ export function checkOrder(active: Move[], name: string): void {
     return
   }
   const move = active[wrong] as Move
-  const { called, takes } = kindOf(move)
+  const { called, takes, ofSides } = kindOf(move)
   const before = active[wrong - 1]
   const behind = before ? `stands behind ${kindOf(before).called}` : 'comes first'
   refuse(
     'geometry',
     `In the recipe of "${name}" ${called} ${behind}, where ${IS[stage]}.`,
-    stage === 'nothing'
-      ? 'Begin with an outline, or with a body from a file.'
-      : `${WANTS[takes]}: ${whereTo(active, move)}.`,
+    ofSides && fits(takes, stage)
+      ? `It is about the sides of the outline, not of what was joined: ${whereTo(active, move)}.`
+      : stage === 'nothing'
+        ? 'Begin with an outline, or with a body from a file.'
+        : `${WANTS[takes]}: ${whereTo(active, move)}.`,
   )
 }
 

@@ -45,6 +45,7 @@ export const pull: MoveKind<PullMove> = {
   move: 'pull',
   called: 'a pull',
   takes: 'body',
+  ofSides: true,
   gives: 'body',
   schema: () =>
     v.strictObject({

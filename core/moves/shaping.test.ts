@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { blankProject, numbersOf } from '../project'
 import { areaOf, cutAt, facesOf, loopArea, openKernel, volumeOf, type Vec2 } from '../solid'
-import { buildRecipe, checkRecipe, planOf, type Move } from './index'
+import { buildRecipe, checkRecipe, placeFor, planOf, type Move } from './index'
 
 beforeAll(() => openKernel())
 
@@ -284,6 +284,21 @@ describe('a pull', () => {
     expect(total(...whole, pull('e2', 1.2, 3, 12))).toBeCloseTo(1278.72, 6)
     expect(total(...whole, pull('e2', -1.2, 6, 9))).toBeCloseTo(1244.16, 6)
     expect(total(...whole, pull('e2', 1.2, 0, null))).toBeCloseTo(1252.8 + 5 * 8.64, 6)
+  })
+  it('stands before what is joined, and is put there', () => {
+    const join: Move = {
+      id: 'jn',
+      move: 'join',
+      on: true,
+      name: 'Arm',
+      place: { x: 24, y: 0, turn: 0 },
+      lift: 0,
+      recipe: [outline(box(6, 7.2)), raise(15)],
+    }
+    expect(() => checkRecipe([outline(L), raise(15), join, pull('e2', 1.2, 6, 9)], 'L', numbers)).toThrow(
+      /a pull stands behind a join, .* It is about the sides of the outline, not of what was joined: put it behind the raise/,
+    )
+    expect(placeFor([outline(L), raise(15), join], pull('e2', 1.2, 6, 9))).toBe(2)
   })
   it('over the whole height is the outline with that side moved: its neighbours, top and base run on under their names', () => {
     const { faces, volume } = build(outline(L), raise(15), pull('e2', 1.2, 0, null))

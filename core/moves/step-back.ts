@@ -32,6 +32,7 @@ export const stepBack: MoveKind<StepBackMove> = {
   move: 'step-back',
   called: 'a step back',
   takes: 'body',
+  ofSides: true,
   gives: 'body',
   schema: () =>
     v.strictObject({
