@@ -1,0 +1,107 @@
+import fc from 'fast-check'
+import { beforeAll, describe, expect, it } from 'vitest'
+import { blankProject, numbersOf, Refusal } from '../project'
+import { areaOf, boxOf, cutAt, openKernel, volumeOf, type Vec2 } from '../solid'
+import { bodyFault } from '../solid/fault'
+import { buildRecipe, checkRecipe, placeFor, type Move, type OutlineShape } from './index'
+
+beforeAll(() => openKernel())
+
+/** What must hold of any recipe, whatever moves it has and wherever they fit. */
+let n = 0
+const numbers = {
+  ...numbersOf(
+    blankProject(() => `m${++n}`, 'T', 'm', null),
+    null,
+  ),
+  base: 0,
+  heights: new Map([['L1', 4.5]]),
+}
+const dm = (min: number, max: number) => fc.integer({ min, max }).map((v) => v / 10)
+const shape: fc.Arbitrary<OutlineShape> = fc.oneof(
+  fc.record({ kind: fc.constant('rectangle' as const), width: dm(60, 300), depth: dm(60, 200) }),
+  fc
+    .record({ form: fc.constantFrom('L', 'T', 'U', 'H', 'cross'), width: dm(120, 300), depth: dm(120, 200) })
+    .map((s) => ({ kind: 'footprint' as const, ...s, a: 4.3, b: 4.1 })) as fc.Arbitrary<OutlineShape>,
+  fc.record({
+    kind: fc.constant('regular' as const),
+    sides: fc.integer({ min: 3, max: 9 }),
+    by: fc.constant('corners' as const),
+    size: dm(50, 120),
+  }),
+  fc.record({ kind: fc.constant('circle' as const), radius: dm(40, 120) }),
+)
+const further: fc.Arbitrary<Move> = fc.oneof(
+  fc.record({ move: fc.constant('inset'), by: dm(-15, 10) }),
+  fc.record({ move: fc.constant('scale'), by: dm(7, 14) }),
+  fc.record({
+    move: fc.constant('pitch'),
+    angle: fc.integer({ min: 10, max: 50 }),
+    direction: fc.integer({ min: 0, max: 179 }),
+  }),
+  fc.record({
+    move: fc.constant('cut'),
+    x: dm(0, 100),
+    y: dm(0, 60),
+    z: dm(10, 80),
+    direction: fc.integer({ min: 0, max: 359 }),
+    rises: fc.integer({ min: -60, max: 90 }),
+    keeps: fc.constantFrom('below', 'above'),
+  }),
+  fc.record({
+    move: fc.constant('pull'),
+    side: fc.constantFrom('south', 'east', 'e1', 'e2', 'e3', 'round'),
+    by: dm(-12, 15),
+    from: dm(0, 50),
+    fromLevel: fc.constant(null),
+    to: fc.option(dm(55, 70)),
+    toLevel: fc.constant(null),
+  }),
+  fc.record({
+    move: fc.constant('step-back'),
+    side: fc.constantFrom(null, 'north', 'e1', 'e2'),
+    by: dm(2, 15),
+    from: dm(20, 60),
+    level: fc.constantFrom(null, { level: 'L1', above: 0 }),
+  }),
+  fc.record({ move: fc.constant('taper'), by: fc.record({ kind: fc.constant('scale'), scale: dm(5, 13) }) }),
+) as unknown as fc.Arbitrary<Move>
+
+describe('any recipe', () => {
+  it('makes a closed body whose plates add up to its volume, or says of each move that it leaves out why', () => {
+    fc.assert(
+      fc.property(shape, dm(60, 120), fc.array(further, { maxLength: 5 }), (outline, height, moves) => {
+        let recipe: Move[] = [
+          { id: 'o', move: 'outline', on: true, shape: outline, holes: [] },
+          { id: 'r', move: 'raise', on: true, height, upTo: null },
+        ]
+        for (const [i, move] of moves.entries()) {
+          const made = { ...move, id: `x${i}`, on: true } as Move
+          const at = placeFor(recipe, made)
+          if (at === null) continue
+          const next = [...recipe.slice(0, at), made, ...recipe.slice(at)]
+          try {
+            checkRecipe(next, 'M', numbers)
+            recipe = next
+          } catch (e) {
+            if (!(e instanceof Refusal)) throw e
+          }
+        }
+        const { solid, leftOut } = buildRecipe(recipe, numbers, 'M')
+        for (const l of leftOut) expect(`${l.say} ${l.remedy}`).toMatch(/^\S.*\. \S.*\.$/)
+        expect(bodyFault(solid, 'edges')).toBeNull()
+        const volume = volumeOf(solid)
+        expect(volume).toBeGreaterThan(0)
+        const { z0, z1 } = boxOf(solid.positions)
+        const steps = 1500
+        const sum = Array.from({ length: steps }, (_, i) =>
+          areaOf(cutAt(solid, z0 + ((i + 0.5) * (z1 - z0)) / steps).map((l): Vec2[] => l.points)),
+        ).reduce((a, b) => a + b, 0)
+        expect((sum * (z1 - z0)) / steps / volume).toBeCloseTo(1, 2)
+        // And it is the same when it is built from nothing.
+        expect(buildRecipe(structuredClone(recipe), numbers, 'M').solid.positions).toEqual(solid.positions)
+      }),
+      { numRuns: Number(process.env.RUNS ?? 60) },
+    )
+  })
+})
