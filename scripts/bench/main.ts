@@ -8,7 +8,7 @@ import { openKernel, placePoint, placeSolid, type Solid, type Vec2 } from '@geot
 import { firstScheme, StudyCache, studyScheme, type Study } from '@geotome/core/study'
 import { table } from '../../cli/src/reports'
 import { benchGround } from './ground'
-import { town, twistedTower } from './projects'
+import { thirtyMoves, town, twistedTower } from './projects'
 
 /**
  * Measures the study against the bare kernel on the same data: a body from each mass, its slice at each level it takes, and
@@ -34,9 +34,7 @@ const bare = best(3, () =>
     study.forms.map((_, i) => i),
   ),
 )
-const cold = best(3, () => {
-  studyScheme(project, id, new StudyCache())
-})
+const cold = best(3, fromNothing(project))
 row(`cold: ${MASSES} masses x ${LEVELS} levels`, cold, bare, cold)
 
 const cache = new StudyCache()
@@ -91,21 +89,12 @@ const made = applyEdit(houses, addParts(shown.context, parts)).project
 const warm = new StudyCache()
 studyScheme(houses, housesId, warm)
 row('preview of a building: 40 masses x 12 levels', offer, null, null)
-row(
-  `fabric of ${parts.length} parts, joined and bonded`,
-  best(3, () => {
-    studyScheme(made, housesId, new StudyCache())
-  }),
-  null,
-  null,
-)
+row(`fabric of ${parts.length} parts, joined and bonded`, best(3, fromNothing(made)), null, null)
 
 const turned = twistedTower(60)
 const turnedId = firstScheme(turned).id
 const turnedStudy = studyScheme(turned, turnedId)
-const turnedCold = best(3, () => {
-  studyScheme(turned, turnedId, new StudyCache())
-})
+const turnedCold = best(3, fromNothing(turned))
 row(
   'cold: twisted tower of 60 storeys',
   turnedCold,
@@ -143,9 +132,7 @@ row(
 const city = town(1000, 20)
 const cityId = firstScheme(city).id
 const cityStudy = studyScheme(city, cityId)
-const cityCold = best(2, () => {
-  studyScheme(city, cityId, new StudyCache())
-})
+const cityCold = best(2, fromNothing(city))
 row(
   'cold: 1,000 masses x 20 levels',
   cityCold,
@@ -205,6 +192,27 @@ row(
   null,
 )
 
+const shaped = thirtyMoves()
+const shapedCold = best(3, fromNothing(shaped))
+row('cold: a mass of 30 moves, 28 of them pulls', shapedCold, null, shapedCold)
+for (const [what, k] of [
+  ['its last side pulled farther', 29],
+  ['its first side pulled farther, all that follows anew', 2],
+] as const)
+  row(
+    `  ${what}`,
+    again(
+      (i) =>
+        changeRecipe(firstScheme(shaped), Object.values(firstScheme(shaped).masses)[0] as Mass, (r) =>
+          r.map((m, at) => (at === k && m.move === 'pull' ? { ...m, by: 1 + i / 50 } : m)),
+        ),
+      shaped,
+      new StudyCache(),
+    ),
+    null,
+    shapedCold,
+  )
+
 await benchGround(row, best)
 
 process.stdout.write(`${table(['study', 'ms', 'bare kernel ms', 'times the kernel', 'share of cold'], rows)}\n`)
@@ -217,6 +225,15 @@ function row(what: string, ms: number, kernelMs: number | null, whole: number | 
     kernelMs ? (ms / kernelMs).toFixed(2) : '',
     whole ? `${((100 * ms) / whole).toFixed(1)} %` : '',
   ])
+}
+
+/** A study with nothing known of it: what is kept with the project's own things is not there for a copy. Copied beforehand. */
+function fromNothing(of: Project): () => void {
+  const copies = Array.from({ length: 3 }, () => structuredClone(of))
+  return () => {
+    const copy = copies.pop() ?? of
+    studyScheme(copy, firstScheme(copy).id, new StudyCache())
+  }
 }
 
 function best(times: number, work: () => void): number {

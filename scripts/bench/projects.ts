@@ -1,7 +1,7 @@
 import { applyEdit, batch, type SingleEdit } from '@geotome/core/edits'
 import { newMass, setPitch } from '@geotome/core/form'
 import { addStoreys } from '@geotome/core/levels'
-import { blankProject, type Project } from '@geotome/core/project'
+import { blankProject, type Move, type Project } from '@geotome/core/project'
 import { firstScheme } from '@geotome/core/study'
 import type { Vec2 } from '@geotome/core/solid'
 
@@ -85,4 +85,30 @@ export function twistedTower(levels: number): Project {
       recipe: [...mass.recipe, { id: mint(), move: 'twist', on: true, angle: 120, from: 0, to: null }],
     },
   }).project
+}
+
+/** One mass of 30 moves: an H of 30 storeys, on 28 of which a side is pulled out, or pushed in. */
+export function thirtyMoves(): Project {
+  const project = blankProject(mint, 'Shaped', 'm', 4000)
+  const scheme = firstScheme(project)
+  const mass = newMass(scheme, mint, {
+    name: 'Bar',
+    use: Object.keys(project.uses)[0] as string,
+    level: Object.keys(scheme.levels)[0] as string,
+    height: 90,
+    shape: { kind: 'rectangle', from: [0, 0], to: [60, 40], form: 'H' },
+  })
+  const pulls = Array.from({ length: 28 }, (_, i): Move => ({
+    id: mint(),
+    move: 'pull',
+    on: true,
+    side: `e${(i % 12) + 1}`,
+    by: i % 3 ? 0.8 : -0.6,
+    from: 3 * i,
+    fromLevel: null,
+    to: 3 * i + 3,
+    toLevel: null,
+  }))
+  const thing = { ...mass, recipe: [...mass.recipe, ...pulls] }
+  return applyEdit(project, { edit: 'mass.add', scheme: scheme.id, thing }).project
 }
