@@ -7,9 +7,11 @@ import {
   sweepBody,
   TOLERANCE,
   unite,
+  type Facet,
   type Outline,
   type Solid,
   type SweepNames,
+  type Vec2,
 } from '../solid'
 import {
   IdSchema,
@@ -21,6 +23,7 @@ import {
   type Num,
   type StandingNumbers,
 } from '../values'
+import { heightAtLevel } from './at-level'
 import type { BodyForm, MoveBase, MoveKind } from './kind'
 import { EdgeIdSchema } from './shapes/polygon'
 import { stripBetween } from './strip'
@@ -101,37 +104,43 @@ function pulled(
 ): Solid {
   // What is pushed in is taken off beyond the ends too, so that nothing thin is left.
   const [low, high] = by > 0 ? [from, to] : [from === z0 ? z0 - 1 : from, to === z1 ? z1 + 1 : to]
-  const names = namesIn(solid, m, low, high)
-  const block = sweepBody({ low: strip, high: strip, z0: low, z1: high, twist: null }, names)
+  const onward = runsOnFrom(solid, strip, m.side, low, high)
+  const block = sweepBody({ low: strip, high: strip, z0: low, z1: high, twist: null }, namesOf(m, onward))
+  if (by < 0) return subtract(solid, block)
   // What runs on lies on the very plane of what it runs on from.
-  const planes = new Map(solid.facets.map((f) => [f.name, f.plane]))
-  const flush = {
-    ...block,
-    facets: block.facets.map((f) => ({ ...f, plane: (f.surface ? null : planes.get(f.name)) ?? f.plane })),
-  }
-  return by > 0 ? unite(solid, flush) : subtract(solid, block)
+  const planes = new Map([...onward.values()].map((f) => [f.name, f.plane]))
+  return unite(solid, { ...block, facets: block.facets.map((f) => ({ ...f, plane: planes.get(f.name) ?? f.plane })) })
 }
 
-/** Its faces go by the names of those that they run on from. */
-function namesIn(solid: Solid, { id, side }: PullMove, low: number, high: number): SweepNames {
-  const flat = (z: number, up: number) =>
-    solid.facets.find(
-      (f) => f.plane.n[2] * up > 1 - TOLERANCE.rounding && Math.abs(f.plane.d * up - z) < TOLERANCE.touch,
-    )
-  return {
-    base: flat(low, -1)?.name ?? faceName(id, 'base'),
-    top: flat(high, 1)?.name ?? faceName(id, 'top'),
-    side: (edge) =>
-      edge === side
-        ? faceName(id, side)
-        : (solid.facets.find((f) => parseFaceName(f.name).own === edge)?.name ?? faceName(id, edge)),
-  }
+const [BASE, TOP] = ['base', 'top'] as const
+
+/** The flat faces of a body that a block over a strip runs on from, by its edges, and at its base and top: those that lie in one plane with it. */
+function runsOnFrom(solid: Solid, strip: Outline[], side: string, low: number, high: number): Map<string, Facet> {
+  const flat = solid.facets.filter((f) => !f.surface)
+  const isOn = ({ plane: { n, d } }: Facet, [x, y]: Vec2) =>
+    Math.abs(n[2]) < TOLERANCE.rounding && Math.abs(n[0] * x + n[1] * y - d) < TOLERANCE.touch
+  const found = new Map<string, Facet>()
+  for (const { points, edges } of strip)
+    edges.forEach((edge, i) => {
+      if (edge === side) return
+      const [a, b] = [points[i] as Vec2, points[(i + 1) % points.length] as Vec2]
+      const from = flat.find((f) => parseFaceName(f.name).own === edge && isOn(f, a) && isOn(f, b))
+      if (from) found.set(edge, from)
+    })
+  const level = (z: number, up: number) =>
+    flat.find((f) => f.plane.n[2] * up > 1 - TOLERANCE.rounding && Math.abs(f.plane.d * up - z) < TOLERANCE.touch)
+  const [base, top] = [level(low, -1), level(high, 1)]
+  if (base) found.set(BASE, base)
+  if (top) found.set(TOP, top)
+  return found
 }
 
-/** m above the mass's base. Errors: 'unknown-id' when the level is not there. */
-function heightOf(at: AtLevel, numbers: StandingNumbers): number {
-  const level =
-    numbers.heights.get(at.level) ??
-    refuse('unknown-id', 'A side is pulled between levels of which one is not there.', 'Choose levels in the spine.')
-  return tidy(level + numbers.length(at.above) - numbers.base)
-}
+/** The faces of the block: they have the names of those that they run on from. */
+const namesOf = ({ id, side }: PullMove, onward: Map<string, Facet>): SweepNames => ({
+  base: onward.get(BASE)?.name ?? faceName(id, BASE),
+  top: onward.get(TOP)?.name ?? faceName(id, TOP),
+  side: (edge) => (edge === side ? faceName(id, side) : (onward.get(edge)?.name ?? faceName(id, edge))),
+})
+
+const heightOf = (at: AtLevel, numbers: StandingNumbers): number =>
+  heightAtLevel(at, numbers, 'A side is pulled from, or up to,')

@@ -10,6 +10,7 @@ import {
   type Num,
   type StandingNumbers,
 } from '../values'
+import { heightAtLevel } from './at-level'
 import type { Form, MoveBase, MoveKind } from './kind'
 import { atLeastAMillimetre } from './sizes'
 
@@ -61,10 +62,7 @@ export const raise: MoveKind<RaiseMove> = {
 /** m from the mass's base to the top of the raise. Errors: 'unknown-id' when the level is not there. */
 export function raisedBy(m: RaiseMove, numbers: StandingNumbers): number {
   if (!m.upTo) return numbers.length(m.height)
-  const level =
-    numbers.heights.get(m.upTo.level) ??
-    refuse('unknown-id', 'A mass is raised up to a level that is not there.', 'Choose one of the levels in the spine.')
-  return tidy(level + numbers.length(m.upTo.above) - numbers.base)
+  return heightAtLevel(m.upTo, numbers, 'A mass is raised up to')
 }
 
 /** The body of a form that is carried: the raise names its ends and sides. What is twisted has rows at the levels, where its cut is exact. */

@@ -10,6 +10,7 @@ import {
   type Num,
   type StandingNumbers,
 } from '../values'
+import { heightAtLevel } from './at-level'
 import type { BodyForm, MoveBase, MoveKind } from './kind'
 import { EdgeIdSchema } from './shapes/polygon'
 import { atLeastAMillimetre } from './sizes'
@@ -74,13 +75,8 @@ export const stepBack: MoveKind<StepBackMove> = {
 }
 
 /** m above the mass's base. Errors: 'unknown-id' when the level is not there. */
-function stepsAt(m: StepBackMove, numbers: StandingNumbers): number {
-  if (!m.level) return numbers.length(m.from)
-  const level =
-    numbers.heights.get(m.level.level) ??
-    refuse('unknown-id', 'A mass steps back at a level that is not there.', 'Choose one of the levels in the spine.')
-  return tidy(level + numbers.length(m.level.above) - numbers.base)
-}
+const stepsAt = (m: StepBackMove, numbers: StandingNumbers): number =>
+  m.level ? heightAtLevel(m.level, numbers, 'A mass steps back at') : numbers.length(m.from)
 
 const namesOf = (id: string) => ({
   base: faceName(id, 'terrace'),
