@@ -94,7 +94,10 @@ export function hostInStorey(context: FabricContext, form: MassForm, part: Part)
   )
 }
 
-/** The face that a part is shaped by: as it is while the form is the one that the part saw, only levels having moved; as the part saw it otherwise. */
+/**
+ * The face that a part is shaped by: as it is while the form is the one that the part saw, only levels having moved; as the part saw it
+ * otherwise.
+ */
 export function shapingFace(
   context: FabricContext,
   part: Part,

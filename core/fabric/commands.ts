@@ -79,7 +79,10 @@ export const addParts = (context: FabricContext, parts: Part[]): Edit =>
     ? batch(parts.map((thing): SingleEdit => ({ edit: 'part.add', scheme: context.scheme.id, thing })))
     : refuse('geometry', 'There is nothing to make: all faces have their parts.', 'Draw a mass, or pick another one.')
 
-/** Brings drifted parts in line with their faces, in one gesture; kinds, names and build-ups stay. Those kept as they are stay too, unless they are named alone. */
+/**
+ * Brings drifted parts in line with their faces, in one gesture; kinds, names and build-ups stay. Those kept as they are stay too, unless
+ * they are named alone.
+ */
 export function bringInLine(context: FabricContext, parts: PartStudy[]): Edit {
   const drifted = parts.filter((p) => p.bond.status === 'drifted' && (!p.bond.left || parts.length === 1))
   const edits = drifted.map((study): SingleEdit => ({
@@ -129,7 +132,9 @@ export const letGo = ({ scheme, heights }: Pick<FabricContext, 'scheme' | 'heigh
 export const removeParts = (context: FabricContext, ids: Id[]): Edit =>
   batch(ids.map((id): SingleEdit => ({ edit: 'part.remove', scheme: context.scheme.id, id })))
 
-/** A face that a loose part could stand on, nearest first: `away` m between where it stood and the face, `turned` degrees between the two. */
+/**
+ * A face that a loose part could stand on, nearest first: `away` m between where it stood and the face, `turned` degrees between the two.
+ */
 export interface Place {
   mass: Id
   face: string

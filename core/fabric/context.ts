@@ -57,7 +57,9 @@ const known = new WeakMap<MassForm, WorldFace[]>()
 /** What a face is by its slope: wall-like (upright, or leaning), roof-like, soffit-like, or the base that the mass stands on. */
 export type FaceSlope = 'upright' | 'leaning' | 'roof' | 'soffit' | 'base'
 
-/** By the project's two limits: within the first of upright, within the second wall-like; what looks down at the mass's foot is its base. */
+/**
+ * By the project's two limits: within the first of upright, within the second wall-like; what looks down at the mass's foot is its base.
+ */
 export function faceSlope({ project }: Pick<FabricContext, 'project'>, face: WorldFace, form: MassForm): FaceSlope {
   const nz = tiltOf(face)
   const lean = Math.abs(nz)

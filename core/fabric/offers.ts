@@ -2,7 +2,10 @@ import type { Part } from '../project'
 import type { FaceSlope } from './context'
 import type { PartRole } from './parts'
 
-/** A part that a face could become; `part` has no id, build-up and overhang yet. `off`: how far (m) it lies off its face at most; null where it is on it. */
+/**
+ * A part that a face could become; `part` has no id, build-up and overhang yet. `off`: how far (m) it lies off its face at most; null
+ * where it is on it.
+ */
 export interface Candidate {
   key: string
   role: PartRole

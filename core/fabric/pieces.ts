@@ -41,7 +41,10 @@ export function alongOf(face: WorldFace, u = 0): Vec2 {
   return [-face.plane.n[1] / length, face.plane.n[0] / length]
 }
 
-/** The point in plan of a u on the face; on a leaning face it depends on the height. u counts from the face's first corner, or along its arc. */
+/**
+ * The point in plan of a u on the face; on a leaning face it depends on the height. u counts from the face's first corner, or along its
+ * arc.
+ */
 export function pointAt(face: WorldFace, u: number, z = 0): Vec2 {
   if (face.round) return onFacets(face.round, u / girthOf(face.round))
   const [dx, dy] = alongOf(face)

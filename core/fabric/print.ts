@@ -146,7 +146,10 @@ export function tiltOf(face: WorldFace): number {
   return area ? sum / area : 0
 }
 
-/** A face's loops in (u, z): u in m along it, counter-clockwise round the mass, from its first corner (round: along its arc); z the height. */
+/**
+ * A face's loops in (u, z): u in m along it, counter-clockwise round the mass, from its first corner (round: along its arc); z the
+ * height.
+ */
 export function unrolled(face: WorldFace): Region {
   let region = known.get(face)
   if (!region) known.set(face, (region = unroll(face)))
@@ -187,7 +190,10 @@ export interface Ties {
   form: string
 }
 
-/** What a part remembers of its face: surface and boundary in doubles, heights measured from a level so that moving the level drifts nothing. */
+/**
+ * What a part remembers of its face: surface and boundary in doubles, heights measured from a level so that moving the level drifts
+ * nothing.
+ */
 export function facePrint(face: WorldFace, ties: Ties): FacePrint {
   const corner = ([x, y, z]: Vec3): number[] => {
     const tied = ties.zTo !== null && (Math.abs(z - ties.top) < TOLERANCE.point || (ties.above && z > ties.top))
@@ -224,7 +230,10 @@ export function printedFace(print: FacePrint, from: number, to: number, name: st
   return { name, plane: { n: print.normal, d }, loops, beyond: print.edges, round, bent, flats: bent ? loops : [] }
 }
 
-/** What a slab remembers: the form that it was cut from (its content, not its height), by what kinds of face it is bounded, and the outline then. */
+/**
+ * What a slab remembers: the form that it was cut from (its content, not its height), by what kinds of face it is bounded, and the
+ * outline then.
+ */
 export const platePrint = (form: string, sides: string, region: Region): PlatePrint => ({
   kind: 'plate',
   form,

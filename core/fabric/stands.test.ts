@@ -255,7 +255,8 @@ describe('walls at openings and corners', () => {
       id: middle?.id ?? '',
       set: { buildUp: other },
     })
-    expect(sum(wallsOf(project).map((w) => areaOf(w.plan)))).toBeCloseTo(12.694, 3)
+    const walls = wallsOf(project)
+    expect(sum(walls.map((w) => areaOf(w.plan)))).toBeCloseTo(12.694, 3)
   })
   it('the upper wall over a joined wing is closed where the wing has only roof space behind it', () => {
     const upper = wallsOf(converted(joinedShed()), 'L1')

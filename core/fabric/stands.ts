@@ -24,8 +24,8 @@ import { girthOf, unrolled, type WorldFace } from './print'
 import { roofSpaceOver } from './roof-space'
 
 /**
- * What stands where: which masses stand in, on, or against a face of another one. Every kind of part asks here, so that none runs into a mass
- * that is not its own.
+ * What stands where: which masses stand in, on, or against a face of another one. Every kind of part asks here, so that none runs into a
+ * mass that is not its own.
  */
 
 /** The other masses that come near a mass in plan and height, in their order; the same list while they stand as they do. */
@@ -45,7 +45,10 @@ const known = new WeakMap<FabricContext, Map<string, MassForm[]>>()
 /** m: above or below a mass, as far as a roof hangs down or a slab is thick */
 const NEAR = 2
 
-/** m to either side of a face: what lies in a mass on both sides of it is inside that mass; on one side only, the two lie against one another */
+/**
+ * m to either side of a face: what lies in a mass on both sides of it is inside that mass; on one side only, the two lie against one
+ * another
+ */
 const ASIDE = 2 * TOLERANCE.touch
 
 /** What another mass takes of a wall-like face, in (u, z) as the face is unrolled. */
@@ -55,8 +58,9 @@ export interface Taken {
 }
 
 /**
- * What other masses take of a wall-like face: what lies inside them; where two faces are one, the first mass in order has it; and where masses
- * of one use lie against one another they open to one another, as if they were joined. Masses of different uses share one wall there.
+ * What other masses take of a wall-like face: what lies inside them; where two faces are one, the first mass in order has it; and where
+ * masses of one use lie against one another they open to one another, as if they were joined. Masses of different uses share one wall
+ * there.
  */
 export function takenOf(context: FabricContext, form: MassForm, face: WorldFace): Taken[] {
   const near = nearTo(context, form)
@@ -105,7 +109,10 @@ export const supportsOf = (context: FabricContext, form: MassForm): MassForm[] =
     ),
   )
 
-/** Faces that go on above a wall-like face in the same plane and border mere roof space, of its own mass or of a roof that stands on it: its wall runs up over them. */
+/**
+ * Faces that go on above a wall-like face in the same plane and border mere roof space, of its own mass or of a roof that stands on it:
+ * its wall runs up over them.
+ */
 export function goesOnIn(
   context: FabricContext,
   form: MassForm,

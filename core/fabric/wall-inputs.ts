@@ -93,8 +93,8 @@ const floorBuildUp = (context: FabricContext, level: string) =>
   context.levels.find((l) => l.id === level)?.floorBuildUp ?? 0
 
 /**
- * A wall before it is joined: the stretches of its face that are its own and stand free. What lies inside another mass is left out, and so is
- * what a slab lies over: its own mass's at the level it reaches, and those of masses that stand on it.
+ * A wall before it is joined: the stretches of its face that are its own and stand free. What lies inside another mass is left out, and
+ * so is what a slab lies over: its own mass's at the level it reaches, and those of masses that stand on it.
  */
 export function wallInputs(
   context: FabricContext,
@@ -172,7 +172,10 @@ export function wallInputs(
   )
 }
 
-/** The walls of one piece of face in one storey: their ids in order, and the stretch that each was made for, by the masses at its ends; null: all there is. */
+/**
+ * The walls of one piece of face in one storey: their ids in order, and the stretch that each was made for, by the masses at its ends;
+ * null: all there is.
+ */
 interface Sharing {
   ids: string[]
   stretches: (string | null)[]
@@ -195,7 +198,10 @@ export function sharing(parts: Part[]): Map<string, Sharing> {
   return of
 }
 
-/** The wall that has a stretch: the one made for it, or else one that takes all there is, one made for a stretch with an end in common, the first. */
+/**
+ * The wall that has a stretch: the one made for it, or else one that takes all there is, one made for a stretch with an end in common,
+ * the first.
+ */
 function ownerOf(stretch: string, { stretches }: Sharing): number {
   const [left, right] = stretchEnds(stretch)
   const made = stretches.indexOf(stretch)

@@ -22,7 +22,10 @@ import { bodyMesh, mergedMeshes, type PartBody } from './body'
 import type { WorldFace } from './print'
 import { cornerOf, endOf, farSide, stripPlan, startOf, strandAlong, strandOf, type Strand } from './strands'
 
-/** A wall before it is joined: its piece of face, thickness (m) and the side of the face it lies on; `rows` are the foot and the head of one made of facets. */
+/**
+ * A wall before it is joined: its piece of face, thickness (m) and the side of the face it lies on; `rows` are the foot and the head of
+ * one made of facets.
+ */
 export interface WallInput {
   id: string
   /** the part that it is a stretch of */ part: string

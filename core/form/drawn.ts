@@ -2,7 +2,10 @@ import { readyFootprint, readyRegular, type FootprintForm, type OutlineShape } f
 import { loopArea, type Vec2 } from '../solid'
 import { tidy, type Num } from '../values'
 
-/** An outline as it was drawn at world points (m): bulges go by corner, for the side from it to the next, above zero to the right of the way. */
+/**
+ * An outline as it was drawn at world points (m): bulges go by corner, for the side from it to the next, above zero to the right of the
+ * way.
+ */
 export type DrawnShape =
   /** `form`: a ready footprint within it */
   | { kind: 'rectangle'; from: Vec2; to: Vec2; form?: FootprintForm }

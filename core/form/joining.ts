@@ -90,8 +90,8 @@ export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: 
 }
 
 /**
- * What a cut throws away, as a mass of its own with the same use and storeys: it has the moves up to the cut, which keeps the other side there.
- * Each can be changed by itself from then on.
+ * What a cut throws away, as a mass of its own with the same use and storeys: it has the moves up to the cut, which keeps the other side
+ * there. Each can be changed by itself from then on.
  */
 export function keepRest(scheme: Scheme, mint: () => Id, id: Id, move: Id): Edit {
   const mass = massOf(scheme, id)
@@ -110,7 +110,10 @@ export function keepRest(scheme: Scheme, mint: () => Id, id: Id, move: Id): Edit
   return { edit: 'mass.add', scheme: scheme.id, thing: rest }
 }
 
-/** Of a mass that takes all levels but some, and one that takes only some: the levels that the first leaves out and the second does not take. */
+/**
+ * Of a mass that takes all levels but some, and one that takes only some: the levels that the first leaves out and the second does not
+ * take.
+ */
 export const exceptions = (a: Mass, b: Mass): Id[] => {
   const [all, only] = a.takes.kind === 'all-but' ? [a, b] : [b, a]
   return all.takes.levels.filter((l) => !only.takes.levels.includes(l))

@@ -29,7 +29,10 @@ export interface Body {
   ridge: number | null
   anchor: Vec2
   /** moves that could not be made */ leftOut: LeftOutMove[]
-  /** where it is twisted and nothing else: its content without the levels, and the heights (m, as text) at which its cut hangs on that alone */
+  /**
+   * where it is twisted and nothing else: its content without the levels, and the heights (m, as text) at which its cut hangs on that
+   * alone
+   */
   turned: { key: string; rows: ReadonlySet<string> } | null
   faces(): Face[]
   /** its faces in flat bits */ flats(): Face[]

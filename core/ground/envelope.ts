@@ -23,7 +23,10 @@ import { tidy, type Numbers } from '../values'
 import type { Site } from './schema'
 import { buildable, orderedRing } from './site'
 
-/** A limit that a form keeps or passes: a setback of a side, the boundary, the permitted height, a slope. Sides are numbered as they are listed, from 1. */
+/**
+ * A limit that a form keeps or passes: a setback of a side, the boundary, the permitted height, a slope. Sides are numbered as they are
+ * listed, from 1.
+ */
 export interface LimitFigure {
   limit: 'height' | 'setback' | 'slope'
   side: number | null
@@ -88,7 +91,10 @@ export const roomOf = (envelope: Envelope, top: number): Allowed => ({
   planes: envelope.slopes.map((s) => s.plane),
 })
 
-/** How a mass stands in the envelope: what it passes and by how much (m, m3), what it keeps and with how much to spare, and how far it is from each boundary. */
+/**
+ * How a mass stands in the envelope: what it passes and by how much (m, m3), what it keeps and with how much to spare, and how far it is
+ * from each boundary.
+ */
 export interface Fit {
   limits: LimitFigure[]
   over: number
@@ -98,8 +104,8 @@ export interface Fit {
 }
 
 /**
- * Measures a placed mass against the envelope. Only what stands above the datum is measured: the envelope says nothing of what lies below it.
- * Heights and slopes are taken at the form's corners, where a plane is passed farthest.
+ * Measures a placed mass against the envelope. Only what stands above the datum is measured: the envelope says nothing of what lies below
+ * it. Heights and slopes are taken at the form's corners, where a plane is passed farthest.
  */
 export function fitOf(
   solid: Solid,
@@ -162,8 +168,8 @@ export function fitOf(
 }
 
 /**
- * By how much a plan reaches into the strip of each side, m, measured square to the side: at a corner that looks in, where strips meet in their
- * mitre, that is more than the distance to the side tells.
+ * By how much a plan reaches into the strip of each side, m, measured square to the side: at a corner that looks in, where strips meet in
+ * their mitre, that is more than the distance to the side tells.
  */
 function inStrips({ ring, setbacks, region }: Envelope, plan: Region): number[] {
   const deepest = ring.map(() => -Infinity)
@@ -222,7 +228,10 @@ function clearances({ ring }: Envelope, plan: Region, rect: Rect): number[] {
   })
 }
 
-/** The vector (m) that brings a mass to a distance from a side, given how far it is from it now. Sides are counted as they are listed, from 0. */
+/**
+ * The vector (m) that brings a mass to a distance from a side, given how far it is from it now. Sides are counted as they are listed,
+ * from 0.
+ */
 export function towardSide(
   envelope: Pick<Envelope, 'ring' | 'side'>,
   side: number,

@@ -1,8 +1,8 @@
 import type { Edges } from './constrain.js'
 
 /**
- * Edges to be looked at again, in the order of their numbers. The package's own set has a bit for each edge that there is and walks over all of
- * them for each line; while lines are put in, only few are in it.
+ * Edges to be looked at again, in the order of their numbers. The package's own set has a bit for each edge that there is and walks over
+ * all of them for each line; while lines are put in, only few are in it.
  */
 export class FewEdges implements Edges {
   private readonly edges = new Set<number>()

@@ -138,7 +138,10 @@ function gridOf(points: Float64Array, triangles: Uint32Array): Grid {
   return { x0, y0, cell, nx, ny, start, items }
 }
 
-/** Widens [from, to] by how far a triangle's side reaches in x within a row of cells: long thin ones pass through few of the cells that lie round them. */
+/**
+ * Widens [from, to] by how far a triangle's side reaches in x within a row of cells: long thin ones pass through few of the cells that
+ * lie round them.
+ */
 function sideIn(p: Float64Array, a: number, b: number, low: number, high: number, reach: Float64Array): void {
   const ax = p[a] as number,
     ay = p[a + 1] as number,

@@ -32,8 +32,8 @@ const WORDS: Record<string, number> = {
 }
 
 /**
- * Corners as they are written, one a line: east and north (m) parted by a comma, a semicolon or a space; brackets around them do not matter.
- * `length` reads a length. Errors: 'formula' for a line that is no point, 'outline' for fewer than three.
+ * Corners as they are written, one a line: east and north (m) parted by a comma, a semicolon or a space; brackets around them do not
+ * matter. `length` reads a length. Errors: 'formula' for a line that is no point, 'outline' for fewer than three.
  */
 export function readCorners(text: string, length: (text: string) => number): Vec2[] {
   const rows = text
@@ -61,8 +61,9 @@ export function readCorners(text: string, length: (text: string) => number): Vec
 }
 
 /**
- * Legs as they are written, one a line or separated by semicolons: a length and a direction. A direction is a word (east), a bearing in degrees
- * (90, 90.5°, 90°30'), a quadrant bearing (N 45 E), or a turn from the leg before (left 90, right 12.5). A direction in words may come first, and legs in one line be parted by commas: east 9.4, north 5.6. `lengthOf` reads a length.
+ * Legs as they are written, one a line or separated by semicolons: a length and a direction. A direction is a word (east), a bearing in
+ * degrees (90, 90.5°, 90°30'), a quadrant bearing (N 45 E), or a turn from the leg before (left 90, right 12.5). A direction in words may
+ * come first, and legs in one line be parted by commas: east 9.4, north 5.6. `lengthOf` reads a length.
  */
 export function readLegs(text: string, lengthOf: (text: string) => number): Leg[] {
   const legs: Leg[] = []
@@ -140,7 +141,10 @@ function directionOf(text: string, before: number | null, i: number): number {
       )
 }
 
-/** Walks the legs from a point (m) and closes the outline: the closing leg is computed. Errors: 'outline' where fewer than two legs are given. */
+/**
+ * Walks the legs from a point (m) and closes the outline: the closing leg is computed. Errors: 'outline' where fewer than two legs are
+ * given.
+ */
 export function walk(start: Vec2, legs: Leg[]): Walk {
   if (legs.length < 2) refuse('outline', 'Two legs at least make an outline.', 'Type another length and direction.')
   const points: Vec2[] = [start]

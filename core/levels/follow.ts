@@ -4,7 +4,10 @@ import { recipeTies } from '../moves'
 import { inOrder, type Id, type Project, type Scheme } from '../project'
 import { levelHeights } from './heights'
 
-/** What an edit of levels brings about: levels that move, that come and go; masses and parts that follow; and what stays although its levels move. */
+/**
+ * What an edit of levels brings about: levels that move, that come and go; masses and parts that follow; and what stays although its
+ * levels move.
+ */
 export interface Consequences {
   moved: { id: Id; name: string; from: number; to: number }[]
   added: { name: string; height: number }[]

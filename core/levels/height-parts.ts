@@ -40,8 +40,9 @@ export type HeightPart = 'storey' | 'clear' | 'slab' | 'floor'
 export type GivesWay = 'clear' | 'storey'
 
 /**
- * Changes one part of a storey's height. A new storey height is taken from the clear height, a new clear height from the storey; a slab or a floor
- * from whichever `gives`. The levels above are carried or held; `keep` says which end of the storey stays where the storey changes.
+ * Changes one part of a storey's height. A new storey height is taken from the clear height, a new clear height from the storey; a slab
+ * or a floor from whichever `gives`. The levels above are carried or held; `keep` says which end of the storey stays where the storey
+ * changes.
  */
 export function setHeightPart(
   project: Project,

@@ -1,6 +1,8 @@
 import { refuse, tidy, type AtLevel, type StandingNumbers } from '../values'
 
-/** m from the mass's base to a level and so much above it. `what` is tied to it, in a sentence. Errors: 'unknown-id' when it is not there. */
+/**
+ * m from the mass's base to a level and so much above it. `what` is tied to it, in a sentence. Errors: 'unknown-id' when it is not there.
+ */
 export function heightAtLevel(at: AtLevel, numbers: StandingNumbers, what: string): number {
   const level =
     numbers.heights.get(at.level) ??

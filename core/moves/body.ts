@@ -27,7 +27,9 @@ const FaceSchema = v.strictObject({
   triangles: v.pipe(v.array(v.pipe(v.number(), v.integer(), v.minValue(0))), v.minLength(3)),
 })
 
-/** A body from a file as the first move of a recipe; its faces are named <id>/<name>. One whose faces all look inwards is turned outwards. */
+/**
+ * A body from a file as the first move of a recipe; its faces are named <id>/<name>. One whose faces all look inwards is turned outwards.
+ */
 export const body: MoveKind<BodyMove> = {
   move: 'body',
   called: 'a body from a file',

@@ -67,8 +67,8 @@ export interface MoveKind<M extends MoveBase> {
   /** how far the frame of the recipe within it lies above the mass's base, m */
   lift?(move: M, numbers: StandingNumbers): number
   /**
-   * refuses what cannot be built, as far as that can be told without a kernel; where it stands is checked already. `before` is what comes before
-   * it, `form` the form there, not made a body; `name` the mass's
+   * refuses what cannot be built, as far as that can be told without a kernel; where it stands is checked already. `before` is what comes
+   * before it, `form` the form there, not made a body; `name` the mass's
    */
   check(
     move: M,

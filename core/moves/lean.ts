@@ -14,8 +14,9 @@ import {
 import { outlineFault } from './outline-fault'
 
 /**
- * Closed lines with every edge set off square to itself by a distance (m; above zero towards the body; one for all, or by the edge's name): lines stay parallel, arcs
- * concentric, corners where the moved edges meet. Points and names correspond. `meet` refuses it where an edge would vanish.
+ * Closed lines with every edge set off square to itself by a distance (m; above zero towards the body; one for all, or by the edge's
+ * name): lines stay parallel, arcs concentric, corners where the moved edges meet. Points and names correspond. `meet` refuses it where
+ * an edge would vanish.
  */
 export function leaned(lines: Outline[], by: number | ((edge: string) => number), meet: () => never): Outline[] {
   const byEdge = typeof by === 'number' ? () => by : by

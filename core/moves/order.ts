@@ -31,8 +31,8 @@ function stageBehind(moves: readonly Move[]): { stage: Stage; wrong: number | nu
 }
 
 /**
- * Where a move can stand in a recipe, as the number of moves before it, the last such place; null where it fits nowhere. What is switched off
- * counts for nothing. The move itself is not counted where it is in the recipe already.
+ * Where a move can stand in a recipe, as the number of moves before it, the last such place; null where it fits nowhere. What is switched
+ * off counts for nothing. The move itself is not counted where it is in the recipe already.
  */
 export function placeFor(recipe: readonly Move[], move: Move): number | null {
   const others = recipe.filter((m) => m.id !== move.id)

@@ -135,14 +135,20 @@ const joined = (lines: Outline[]): Outline => ({
   arcs: lines.flatMap((l) => l.arcs),
 })
 
-/** The closed line running counter-clockwise (1) or clockwise (-1). Turned round, the edge from i to the next becomes the edge into i: its name goes with it. */
-function turnedTo(line: Outline, sense: 1 | -1): Outline {
-  if (Math.sign(loopArea(line.points)) === sense) return line
+/** An arc run through from its other end. */
+export const turnedRound = (arc: Arc): Arc => ({ ...arc, from: arc.from + arc.sweep, sweep: -arc.sweep })
+
+/** The closed line running counter-clockwise (1) or clockwise (-1). */
+const turnedTo = (line: Outline, sense: 1 | -1): Outline =>
+  Math.sign(loopArea(line.points)) === sense ? line : reversed(line)
+
+/** A closed line the other way round: the edge from i to the next becomes the edge into i, and its name and arc go with it. */
+export function reversed(line: Outline): Outline {
   const n = line.points.length
   const back = new Map<Arc, Arc>()
   const turned = (arc: Arc) => {
     let t = back.get(arc)
-    if (!t) back.set(arc, (t = { ...arc, from: arc.from + arc.sweep, sweep: -arc.sweep }))
+    if (!t) back.set(arc, (t = turnedRound(arc)))
     return t
   }
   const at = (i: number) => (2 * n - 2 - i) % n

@@ -41,8 +41,9 @@ export interface PullMove extends MoveBase {
 }
 
 /**
- * Pulls a side of a body straight out, or pushes it in, between two heights: on chosen storeys, or from the base to the top. The sides beside it
- * run on under their names, as do top and base where it reaches them; the side itself is <id>/<edge> there. Errors: left out with a sentence.
+ * Pulls a side of a body straight out, or pushes it in, between two heights: on chosen storeys, or from the base to the top. The sides
+ * beside it run on under their names, as do top and base where it reaches them; the side itself is <id>/<edge> there. Errors: left out
+ * with a sentence.
  */
 export const pull: MoveKind<PullMove> = {
   move: 'pull',
@@ -114,7 +115,10 @@ function pulled(
 
 const [BASE, TOP] = ['base', 'top'] as const
 
-/** The flat faces of a body that a block over a strip runs on from, by its edges, and at its base and top: those that lie in one plane with it. */
+/**
+ * The flat faces of a body that a block over a strip runs on from, by its edges, and at its base and top: those that lie in one plane
+ * with it.
+ */
 function runsOnFrom(solid: Solid, strip: Outline[], side: string, low: number, high: number): Map<string, Facet> {
   const flat = solid.facets.filter((f) => !f.surface)
   const isOn = ({ plane: { n, d } }: Facet, [x, y]: Vec2) =>

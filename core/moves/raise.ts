@@ -65,7 +65,9 @@ export function raisedBy(m: RaiseMove, numbers: StandingNumbers): number {
   return heightAtLevel(m.upTo, numbers, 'A mass is raised up to')
 }
 
-/** The body of a form that is carried: the raise names its ends and sides. What is twisted has rows at the levels, where its cut is exact. */
+/**
+ * The body of a form that is carried: the raise names its ends and sides. What is twisted has rows at the levels, where its cut is exact.
+ */
 export function carriedBody({ sweep, by }: NonNullable<Form['carried']>, numbers: StandingNumbers): Solid {
   const levels = sweep.twist ? [...numbers.heights.values()].map((h) => tidy(h - numbers.base)) : []
   const names = { base: faceName(by, 'base'), top: faceName(by, 'top'), side: (edge: string) => faceName(by, edge) }

@@ -27,19 +27,26 @@ const MoveSchema = v.variant(
 ) as unknown as v.GenericSchema<unknown, Move>
 
 /**
- * Builds a recipe in the mass's own frame, as a body. A move that cannot be made on a body that is there already is left out and noted, so that
- * the rest stands. It runs again from the changed move on: what a move gave is kept with it, and taken as it is while the form before it, its own
- * values and what it depends on are the same. Errors: 'geometry', 'size', 'outline' with the mass's name, where there is no body at all.
+ * Builds a recipe in the mass's own frame, as a body. A move that cannot be made on a body that is there already is left out and noted,
+ * so that the rest stands. It runs again from the changed move on: what a move gave is kept with it, and taken as it is while the form
+ * before it, its own values and what it depends on are the same. Errors: 'geometry', 'size', 'outline' with the mass's name, where there
+ * is no body at all.
  */
 export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: string): BodyForm {
   return asBody(formBehind(recipe, numbers, name), numbers)
 }
 
-/** The form behind some moves, as far as they have brought it: a plan or an outline that is carried needs no kernel. Errors: as `buildRecipe`. */
+/**
+ * The form behind some moves, as far as they have brought it: a plan or an outline that is carried needs no kernel. Errors: as
+ * `buildRecipe`.
+ */
 export const formBehind = (moves: readonly Move[], numbers: StandingNumbers, name: string): Form =>
   moves.reduce((form, move) => (move.on ? after(form, move, numbers, name) : form), NOTHING)
 
-/** The plan that a recipe raises, in the mass's own frame, m: its outline after all that is done to it there; none where it has no outline. */
+/**
+ * The plan that a recipe raises, in the mass's own frame, m: its outline after all that is done to it there; none where it has no
+ * outline.
+ */
 export function planOf(recipe: readonly Move[], numbers: Numbers, name = ''): Outline[] {
   const active = recipe.filter((m) => m.on)
   const end = active.findIndex((m) => kindOf(m).gives !== 'plan')

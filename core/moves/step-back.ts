@@ -26,8 +26,8 @@ export interface StepBackMove extends MoveBase {
 }
 
 /**
- * From a height up a body stands back from a side of its outline, or from all: a terrace is left below. New faces: <id>/terrace, and <id>/<edge>
- * behind each side. Sides that are tapered or twisted are no longer those of the outline: there it is refused.
+ * From a height up a body stands back from a side of its outline, or from all: a terrace is left below. New faces: <id>/terrace, and
+ * <id>/<edge> behind each side. Sides that are tapered or twisted are no longer those of the outline: there it is refused.
  */
 export const stepBack: MoveKind<StepBackMove> = {
   move: 'step-back',

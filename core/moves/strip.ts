@@ -1,7 +1,8 @@
-import type { Arc, Outline, Vec2 } from '../solid'
+import type { Outline, Vec2 } from '../solid'
 import { refuse } from '../values'
 import type { Form } from './kind'
 import { leaned } from './lean'
+import { reversed, turnedRound } from './outline'
 
 /** The name of the edges of a strip that are no faces of what comes of it. */
 export const OUT = 'out'
@@ -20,8 +21,8 @@ function standing({ outline }: Form, side: string | null, name: string): Outline
 }
 
 /**
- * What a side (null: all of them) takes off in plan when it goes inwards by so many m: from where it goes to, to a metre beyond the side. Edges
- * where it goes to have its name, those at its ends the names of the sides beside it.
+ * What a side (null: all of them) takes off in plan when it goes inwards by so many m: from where it goes to, to a metre beyond the side.
+ * Edges where it goes to have its name, those at its ends the names of the sides beside it.
  */
 export function stripInside(form: Form, side: string | null, by: number, name: string): Outline[] {
   const outline = standing(form, side, name)
@@ -33,7 +34,10 @@ export function stripInside(form: Form, side: string | null, by: number, name: s
   return wide.flatMap((line, l) => [{ ...line, edges: line.edges.map(() => OUT) }, reversed(back[l] as Outline)])
 }
 
-/** The strip between a side and where it goes to, m: outwards above zero. The edges at its ends have the names of the sides that it runs along. */
+/**
+ * The strip between a side and where it goes to, m: outwards above zero. The edges at its ends have the names of the sides that it runs
+ * along.
+ */
 export function stripBetween(form: Form, side: string, by: number, name: string): Outline[] {
   if (by < 0) return stripInside(form, side, -by, name)
   const outline = standing(form, side, name)
@@ -42,7 +46,10 @@ export function stripBetween(form: Form, side: string, by: number, name: string)
   return between(out, outline, side, { near: side, far: OUT })
 }
 
-/** The strip from a side of the first lines to the same side of the second, which lies to the left of it: along the one, and back along the other. */
+/**
+ * The strip from a side of the first lines to the same side of the second, which lies to the left of it: along the one, and back along
+ * the other.
+ */
 function between(near: Outline[], far: Outline[], side: string, edges: { near: string; far: string }): Outline[] {
   const l = near.findIndex((line) => line.edges.includes(side))
   const [a, b] = [near[l], far[l]]
@@ -73,25 +80,4 @@ function between(near: Outline[], far: Outline[], side: string, edges: { near: s
   ]
 }
 
-const turnedRound = (arc: Arc): Arc => ({ ...arc, from: arc.from + arc.sweep, sweep: -arc.sweep })
 const named = (line: Outline, edge: string): Outline => ({ ...line, edges: line.edges.map(() => edge) })
-
-/** A closed line the other way round: the edge from i to the next becomes the edge into i. */
-function reversed(line: Outline): Outline {
-  const n = line.points.length
-  const known = new Map<Arc, Arc>()
-  const arcOf = (arc: Arc) => {
-    let t = known.get(arc)
-    if (!t) known.set(arc, (t = turnedRound(arc)))
-    return t
-  }
-  const from = (i: number) => (2 * n - 2 - i) % n
-  return {
-    points: [...line.points].reverse(),
-    edges: line.points.map((_, i) => line.edges[from(i)] ?? ''),
-    arcs: line.points.map((_, i) => {
-      const arc = line.arcs[from(i)]
-      return arc ? arcOf(arc) : null
-    }),
-  }
-}

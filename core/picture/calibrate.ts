@@ -2,7 +2,10 @@ import { gapOf, type Vec2 } from '../solid'
 import type { Numbers } from '../values'
 import type { Picture } from './schema'
 
-/** A picture's scale: m to a pixel, the tilt that is taken off (degrees, above zero where the picture rises to the right), and how well its pairs agree. */
+/**
+ * A picture's scale: m to a pixel, the tilt that is taken off (degrees, above zero where the picture rises to the right), and how well
+ * its pairs agree.
+ */
 export interface Calibration {
   scale: number
   tilt: number

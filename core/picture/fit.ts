@@ -7,7 +7,10 @@ export interface FitLine {
   weight: number
 }
 
-/** The straight sides of a closed run of pixels, whose corners lie near the pixels `corners` (by index), fitted by least squares away from the corners. */
+/**
+ * The straight sides of a closed run of pixels, whose corners lie near the pixels `corners` (by index), fitted by least squares away from
+ * the corners.
+ */
 export function sidesOf(pixels: Vec2[], corners: number[]): FitLine[] {
   return corners.map((from, i) => {
     const to = corners[(i + 1) % corners.length] as number
@@ -75,7 +78,10 @@ export function mainDirection(sides: FitLine[]): number {
   return Math.atan2(s, c) / 4
 }
 
-/** The sides without those shorter than `short` pixels (specks on the line, rounded corners), and with those that go on in one line (within `apart` pixels) as one. */
+/**
+ * The sides without those shorter than `short` pixels (specks on the line, rounded corners), and with those that go on in one line
+ * (within `apart` pixels) as one.
+ */
 export function plainSides(all: FitLine[], short: number, apart: number): FitLine[] {
   const long = all.filter((s) => s.weight >= short)
   const sides = long.length >= 3 ? long : [...all]

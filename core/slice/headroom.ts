@@ -111,7 +111,10 @@ function roofsOf(body: Body, wallLike: number): Roofs {
   known.set(body, roofs)
   return roofs
 }
-/** The flat bits that can be roof-like: those that look up that far, and those of one surface with them. The others are not even put together. */
+/**
+ * The flat bits that can be roof-like: those that look up that far, and those of one surface with them. The others are not even put
+ * together.
+ */
 function bitsThatMayBe(body: Body, least: number): Face[] {
   const { solid } = body
   const up = solid.facets.map((f) => f.plane.n[2] > least)

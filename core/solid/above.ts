@@ -5,7 +5,9 @@ import type { Vec2 } from './place'
 import { cutAt } from './section'
 import type { Solid } from './solid'
 
-/** Returns true when no surface of a mesh (m) that looks up lies below a height: from above, only what is higher than that is seen of it. */
+/**
+ * Returns true when no surface of a mesh (m) that looks up lies below a height: from above, only what is higher than that is seen of it.
+ */
 export function isOpenAbove({ positions: p, triangles }: Mesh, z: number): boolean {
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [(triangles[i] as number) * 3, (triangles[i + 1] as number) * 3, (triangles[i + 2] as number) * 3]
@@ -16,8 +18,8 @@ export function isOpenAbove({ positions: p, triangles }: Mesh, z: number): boole
 }
 
 /**
- * What of a closed body lies above a height (m): m3, and its triangles, closed by the cut. The volume is that of the columns from the height up
- * to each triangle, those that look up less those that look down (divergence theorem), in doubles: no kernel is asked.
+ * What of a closed body lies above a height (m): m3, and its triangles, closed by the cut. The volume is that of the columns from the
+ * height up to each triangle, those that look up less those that look down (divergence theorem), in doubles: no kernel is asked.
  */
 export function aboveHeight(solid: Solid, z: number): { volume: number; mesh: Mesh } {
   const { positions: p, triangles } = solid

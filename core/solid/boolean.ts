@@ -18,10 +18,16 @@ export function unite(a: Solid, b: Solid): Solid {
 /** What two bodies have in common. Errors: 'geometry' when one is no closed body, or nothing is left. */
 export const intersect = (a: Solid, b: Solid): Solid => combine(a, b, 'intersection')
 
-/** The first body without the second; faces that the second leaves look the other way. Errors: 'geometry' when one is no closed body, or nothing is left. */
+/**
+ * The first body without the second; faces that the second leaves look the other way. Errors: 'geometry' when one is no closed body, or
+ * nothing is left.
+ */
 export const subtract = (a: Solid, b: Solid): Solid => combine(a, b, 'difference')
 
-/** m3 of the union of many bodies in one frame, near the origin. A body that is not closed cannot be united: it counts by itself, and is a finding. */
+/**
+ * m3 of the union of many bodies in one frame, near the origin. A body that is not closed cannot be united: it counts by itself, and is a
+ * finding.
+ */
 export function unionVolume(solids: Solid[]): number {
   const open = solids.filter((s) => bodyFault(s, 'edges') !== null)
   const sound = open.length ? solids.filter((s) => !open.includes(s)) : solids

@@ -80,7 +80,10 @@ export function unitedSweeps(all: Swept[]): Mesh {
   })
 }
 
-/** Triangles over a region in plan, for drawing it: those of a body are `capOf`'s. Corners are numbered through all its loops. Needs no kernel. */
+/**
+ * Triangles over a region in plan, for drawing it: those of a body are `capOf`'s. Corners are numbered through all its loops. Needs no
+ * kernel.
+ */
 export function triangulate(region: Region): number[] {
   const outers = region.map((loop, i) => ({ loop, i })).filter(({ loop }) => loopArea(loop) > 0)
   if (outers.length > 1) return separately(region)

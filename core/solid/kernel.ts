@@ -44,8 +44,9 @@ export function withKernel<T>(work: (kernel: ManifoldToplevel, own: <O extends O
 }
 
 /**
- * Triangles over closed loops in plan (m; outer ones counter-clockwise, holes clockwise), looking up; corners are numbered through all loops.
- * They use every corner and cover exactly what the loops enclose, however thin it is there, so that a body with such a cap is closed.
+ * Triangles over closed loops in plan (m; outer ones counter-clockwise, holes clockwise), looking up; corners are numbered through all
+ * loops. They use every corner and cover exactly what the loops enclose, however thin it is there, so that a body with such a cap is
+ * closed.
  */
 export function capOf(loops: [number, number][][]): readonly number[] {
   const four = capOfFour(loops)

@@ -3,8 +3,9 @@ import { rectOf, rectsMeet, type Rect, type Region } from './rect'
 import { TOLERANCE } from '../values'
 
 /**
- * Regions with what touches made to meet: corners closer than the tolerance to a corner of an earlier region become that corner, and those that
- * lie on a side of another become corners of it too. So sides that touch are the very same, and vanish when the regions are united.
+ * Regions with what touches made to meet: corners closer than the tolerance to a corner of an earlier region become that corner, and
+ * those that lie on a side of another become corners of it too. So sides that touch are the very same, and vanish when the regions are
+ * united.
  */
 export function regionsMeeting(regions: Region[]): Region[] {
   const rects = regions.map(rectOf)

@@ -2,8 +2,8 @@ import type { Solid } from './solid'
 import { TOLERANCE } from '../values'
 
 /**
- * A body's tiers, from one height of change to the next: between two neighbouring ones no vertex lies, and where a tier is constant its cut is the same at
- * every height. `constant[i]` tells of the tier under heights[i]; the last entry is the empty tier above all.
+ * A body's tiers, from one height of change to the next: between two neighbouring ones no vertex lies, and where a tier is constant its
+ * cut is the same at every height. `constant[i]` tells of the tier under heights[i]; the last entry is the empty tier above all.
  */
 export interface Tiers {
   heights: Float64Array

@@ -4,8 +4,8 @@ import type { Study } from './types'
 type Tone = 'ground' | 'up' | 'lit' | 'shade'
 
 /**
- * A small picture of a scheme, from the south-east and above: flat shapes in the order in which they are drawn, in a box of `SKETCH`. Tones,
- * not colours, so that it can be drawn in any theme.
+ * A small picture of a scheme, from the south-east and above: flat shapes in the order in which they are drawn, in a box of `SKETCH`.
+ * Tones, not colours, so that it can be drawn in any theme.
  */
 export interface Sketch {
   /** `loops` are outlines as x, y, x, y ...: the first is filled, the others are holes; `soft`: a facet of a curve, without ink */

@@ -8,7 +8,10 @@ import type { Vec2 } from '@geotome/core/solid'
 let count = 0
 const mint = () => `bench-${++count}`
 
-/** A town of `masses` masses under `levels` storeys of 3 m: L shapes and boxes, some gabled, turned, and a third of them overlapping a neighbour. */
+/**
+ * A town of `masses` masses under `levels` storeys of 3 m: L shapes and boxes, some gabled, turned, and a third of them overlapping a
+ * neighbour.
+ */
 export function town(masses: number, levels: number): Project {
   let project = blankProject(mint, 'Town', 'm', 100000)
   const scheme = () => firstScheme(project)

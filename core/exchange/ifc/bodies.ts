@@ -12,7 +12,10 @@ export interface Frame {
 /** A frame at a place (m), its x axis along a direction in plan of length 1. */
 export const frameAt = (x: number, y: number, z: number, along: Vec2 = [1, 0]): Frame => ({ x, y, z, along })
 
-/** Writes bodies and lines in a frame: prisms as extruded profiles, with arcs where they are arcs; everything else as closed triangle sets. */
+/**
+ * Writes bodies and lines in a frame: prisms as extruded profiles, with arcs where they are arcs; everything else as closed triangle
+ * sets.
+ */
 export class BodyWriter {
   private readonly up: Reference
   /** `unit`: m to the file's unit of length */
@@ -43,7 +46,9 @@ export class BodyWriter {
     )
   }
 
-  /** A product's shape: its body, and its axis in plan where it has one. Gives the shape and its items, which colours and layers hang on. */
+  /**
+   * A product's shape: its body, and its axis in plan where it has one. Gives the shape and its items, which colours and layers hang on.
+   */
   shape(
     body: PartBody,
     frame: Frame,
@@ -192,7 +197,10 @@ interface Run {
   arc: Arc | null
 }
 
-/** A line as straight pieces and arcs, from point to point; null where it has none of the arcs. An arc is half a turn at most, so that the point between tells its way. */
+/**
+ * A line as straight pieces and arcs, from point to point; null where it has none of the arcs. An arc is half a turn at most, so that the
+ * point between tells its way.
+ */
 function runsOf(points: Vec2[], arcs: Arc[], closed: boolean): Run[] | null {
   const n = points.length
   const count = closed ? n : n - 1

@@ -1,7 +1,9 @@
 import type { Project } from '../../project'
 import { int, label, type Reference, type StepWriter } from './step'
 
-/** Project data as IFC has it: the site's place on the earth and address, true north, and what has no attribute of its own as properties. */
+/**
+ * Project data as IFC has it: the site's place on the earth and address, true north, and what has no attribute of its own as properties.
+ */
 
 /** The direction of true north in the plan of the model; null where it is project north. */
 export function trueNorth(step: StepWriter, { location }: Project): Reference | null {

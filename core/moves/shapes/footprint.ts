@@ -27,9 +27,9 @@ export const FOOTPRINT_SIZES: Record<FootprintForm, readonly [string, string]> =
 }
 
 /**
- * A ready footprint of right angles, from the mass's origin within a width and a depth. L: arms along south and west; T: a bar along the north, a
- * stem in the middle; U: open to the north; H: a gap in the middle of south and north; cross: two bars through the middle. Sides are named
- * e1, e2 ... from the south-west corner, counter-clockwise.
+ * A ready footprint of right angles, from the mass's origin within a width and a depth. L: arms along south and west; T: a bar along the
+ * north, a stem in the middle; U: open to the north; H: a gap in the middle of south and north; cross: two bars through the middle. Sides
+ * are named e1, e2 ... from the south-west corner, counter-clockwise.
  */
 export const footprint: ShapeKind<Footprint> = {
   kind: 'footprint',

@@ -62,7 +62,9 @@ export interface ViewState {
   /** whether the panel of kept views is open */
   viewsOpen: boolean
   hover: string | null
-  /** a height typed for a level in the spine (its value in m, and what is stored), while it is not decided whether those above go with it */
+  /**
+   * a height typed for a level in the spine (its value in m, and what is stored), while it is not decided whether those above go with it
+   */
   moving: { level: string; height: number; num: Num } | null
   /** degrees that the elevation is looked at from, and the plane that the section is cut by */
   elevation: number

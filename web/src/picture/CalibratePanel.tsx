@@ -7,7 +7,10 @@ import { PointFields } from './PointFields'
 import { typedLength, wouldGive, type Calibrating } from './tasks/calibrate'
 import { labelled, type PanelOf } from './tasks/kind'
 
-/** Two points and how far they are apart: the picture's scale, and its tilt where they lie level or plumb. More pairs: least squares, with the error. */
+/**
+ * Two points and how far they are apart: the picture's scale, and its tilt where they lie level or plumb. More pairs: least squares, with
+ * the error.
+ */
 export function CalibratePanel({ picture: p, state, hint, send }: PanelOf<Calibrating>) {
   const { project, scheme } = useProject()
   const { points, length, lies, pinning } = state

@@ -4,7 +4,10 @@ import { Section } from '../common/fields'
 import type { PanelOf } from './tasks/kind'
 import { isTaken, levelAt, marksOf, type ReadingLevels, type Row } from './tasks/levels'
 
-/** Level marks clicked on a calibrated section or elevation become levels: heights rounded by a stride, doubles left out until they are confirmed. */
+/**
+ * Level marks clicked on a calibrated section or elevation become levels: heights rounded by a stride, doubles left out until they are
+ * confirmed.
+ */
 export function LevelsPanel({ picture: p, state, hint, send }: PanelOf<ReadingLevels>) {
   const { project, scheme } = useProject()
   const { zero, stride, stacked, rows } = state

@@ -40,7 +40,10 @@ const FormSchema = v.object({
 })
 type Form = v.InferOutput<typeof FormSchema>
 
-/** One level, or several storeys at one go, on top of a chosen level; what comes of it is shown before it is made. `height` is where a new level is wanted, m. */
+/**
+ * One level, or several storeys at one go, on top of a chosen level; what comes of it is shown before it is made. `height` is where a new
+ * level is wanted, m.
+ */
 export function AddLevels({
   how,
   above,

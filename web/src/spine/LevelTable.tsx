@@ -10,7 +10,10 @@ import { NumField } from '../common/NumField'
 import { AddLevels } from './AddLevels'
 import { deleteLevel } from './delete-level'
 
-/** All levels in a table, the topmost first; everything of a level is typed here. Levels that stand on a changed one are carried, or held, as chosen above. */
+/**
+ * All levels in a table, the topmost first; everything of a level is typed here. Levels that stand on a changed one are carried, or held,
+ * as chosen above.
+ */
 export function LevelTable() {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()

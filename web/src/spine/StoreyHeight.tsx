@@ -7,7 +7,10 @@ import { intoView, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { Consequence } from './Consequence'
 
-/** What a storey's height is made of, to scale, and its fields: each recomputes the others; what gives way is said once, and can be changed. */
+/**
+ * What a storey's height is made of, to scale, and its fields: each recomputes the others; what gives way is said once, and can be
+ * changed.
+ */
 export function StoreyHeight({ level }: { level: string }) {
   const { project, scheme } = useProject()
   const [asked, setAsked] = useState<{ field: 'slab' | 'floor'; num: Num } | null>(null)

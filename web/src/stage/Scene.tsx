@@ -15,7 +15,10 @@ import type { Palette } from './theme'
 import { heightOf, highlight, madeOf, NONE, NOTHING, solids, usualStorey, without } from './scene-items'
 import { Contours } from './Contours'
 
-/** `shows` and `hidden` say what is drawn, and how; `camera` the direction of the 3D view, for contours; `picking` whether the pointer picks in it. */
+/**
+ * `shows` and `hidden` say what is drawn, and how; `camera` the direction of the 3D view, for contours; `picking` whether the pointer
+ * picks in it.
+ */
 export interface SceneProps {
   view: StoredView
   at: StageShows

@@ -134,7 +134,10 @@ function shading(palette: Palette) {
   }
 }
 
-/** Ground: corners shared by its triangles, so that a hundred thousand of them stay quick, shaded and paled; and its contours as thin lines. */
+/**
+ * Ground: corners shared by its triangles, so that a hundred thousand of them stay quick, shaded and paled; and its contours as thin
+ * lines.
+ */
 export function landOf(
   { positions, normals, index, edges }: Geometry,
   palette: Palette,

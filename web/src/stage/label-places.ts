@@ -17,7 +17,10 @@ export interface PlacedLabel extends Wanted {
 const HEIGHT = 22
 /** px at the foot of a pane that the verbs cover */
 const FOOT = 104
-/** as many labels as can be told apart; in a crowd only the largest pieces have one, the others when they are pointed at, picked or zoomed to */
+/**
+ * as many labels as can be told apart; in a crowd only the largest pieces have one, the others when they are pointed at, picked or zoomed
+ * to
+ */
 const [MOST, MOST_IN_A_CROWD] = [28, 8]
 const isCrowd = (wanted: number) => wanted > 16
 /** a crowd of labels stays close to what it is about */

@@ -135,7 +135,10 @@ export interface GroundView {
   corners: (number | null)[]
 }
 
-/** A picture at one of its stands: four corners of what its crop leaves, clockwise from the upper left, and that part of the picture (0 to 1, down). */
+/**
+ * A picture at one of its stands: four corners of what its crop leaves, clockwise from the upper left, and that part of the picture (0 to
+ * 1, down).
+ */
 export interface LaidView {
   picture: string
   stand: string

@@ -18,7 +18,10 @@ export interface ReadingLevels extends Picking {
   rows: Record<number, Row>
 }
 
-/** Level marks clicked on a calibrated section or elevation become levels: heights rounded by a stride, doubles left out until they are confirmed. */
+/**
+ * Level marks clicked on a calibrated section or elevation become levels: heights rounded by a stride, doubles left out until they are
+ * confirmed.
+ */
 export const levelsTask: Task<ReadingLevels> = {
   name: 'levels',
   label: 'Read levels',
