@@ -13,6 +13,7 @@ import {
   straightened,
   TOLERANCE,
   uniteRegions,
+  unrolls,
   type Arc,
   type Face,
   type Plane,
@@ -53,9 +54,7 @@ export function worldFace(form: MassForm, face: Face): WorldFace {
   if (!face.surface || face.flats.length === 0) return plain
   const flats = face.flats.map((f) => f.points.map(place))
   const arc = arcAt(placeSurface(face.surface, form.at), 0)
-  return face.surface.kind === 'cylinder' && arc
-    ? unrolledFace({ ...plain, flats }, arc)
-    : { ...plain, bent: true, flats }
+  return unrolls(face.surface) && arc ? unrolledFace({ ...plain, flats }, arc) : { ...plain, bent: true, flats }
 }
 
 /** All faces of a form where it stands, m. */

@@ -33,6 +33,7 @@ const FaceSchema = v.strictObject({
 export const body: MoveKind<BodyMove> = {
   move: 'body',
   called: 'a body from a file',
+  fields: {},
   takes: 'nothing',
   gives: 'body',
   schema: () =>

@@ -1,12 +1,22 @@
 import { loopArea, type Vec2 } from '../solid'
 import { refuse, type Num, type Numbers } from '../values'
 import type { Move } from './list'
+import { placeFor } from './order'
 import { polygonOf } from './outline'
 import type { Corner } from './shapes/polygon'
 
 /** The recipe with one move changed; by its id. */
 export const withMove = <M extends Move>(recipe: Move[], move: M, set: Partial<M>): Move[] =>
   recipe.map((m) => (m.id === move.id ? ({ ...m, ...set } as Move) : m))
+
+/** The recipe without a move; by its id. */
+export const withoutMove = (recipe: Move[], move: Pick<Move, 'id'>): Move[] => recipe.filter((m) => m.id !== move.id)
+
+/** The recipe with a move at the last place where it fits; null where it fits nowhere. */
+export function withPlaced(recipe: Move[], move: Move): Move[] | null {
+  const at = placeFor(recipe, move)
+  return at === null ? null : [...recipe.slice(0, at), move, ...recipe.slice(at)]
+}
 
 /** The recipe with the corners of its outline changed; a rectangle becomes a polygon, edges keep their names. */
 export function withCorners(recipe: Move[], numbers: Numbers, change: (corners: Corner[]) => Corner[]): Move[] {

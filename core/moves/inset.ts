@@ -1,7 +1,9 @@
-import * as v from 'valibot'
-import { IdSchema, NumSchema, refuse, type Num } from '../values'
-import type { Form, MoveBase, MoveKind } from './kind'
-import { leaned } from './lean'
+import type { Num } from '../values'
+import { refuse } from '../values'
+import { moveKind } from './define'
+import { length } from './fields'
+import type { Form, MoveBase } from './kind'
+import { leaned } from './set-off'
 import { outlineOf } from './outline'
 
 export interface InsetMove extends MoveBase {
@@ -10,17 +12,17 @@ export interface InsetMove extends MoveBase {
 }
 
 /** Sets every side of the outline in by a distance at right angles to itself, holes as well: they grow. Sides keep their names. */
-export const inset: MoveKind<InsetMove> = {
+export const inset = moveKind<InsetMove>({
   move: 'inset',
   called: 'an inset',
+  group: 'plan',
   takes: 'plan',
   gives: 'plan',
-  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('inset'), by: NumSchema }),
-  numbers: (m) => [[m.by, 'length']],
-  inner: () => null,
+  fields: { by: length('every side in by', { hint: 'Square to each side; below zero out.' }) },
+  starts: () => ({ by: 1 }),
   check: (m, { form, numbers, name }) => void setIn(form(), numbers.length(m.by), name),
   build: (form, m, { numbers, name }) => setIn(form, numbers.length(m.by), name),
-}
+})
 
 function setIn(form: Form, by: number, name: string): Form {
   const vanished = () =>

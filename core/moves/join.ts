@@ -15,6 +15,7 @@ export interface JoinMove<M extends MoveBase = MoveBase> extends MoveBase {
 export const join: MoveKind<JoinMove> = {
   move: 'join',
   called: 'a join',
+  fields: {},
   takes: 'body',
   gives: 'body',
   schema: (recipe) =>

@@ -1,6 +1,8 @@
 import type * as v from 'valibot'
 import type { Outline, Solid, Sweep, Vec2 } from '../solid'
 import type { AtLevel, Num, Quantity, StandingNumbers } from '../values'
+import type { Beginning, Fields } from './fields'
+import type { Ranges, Span } from './span'
 
 /** How far a form is on its way: nothing is there yet, an outline in plan, an outline that is carried up, a body with named faces. */
 export type Stage = 'nothing' | 'plan' | 'carried' | 'body'
@@ -38,6 +40,8 @@ export interface MoveBase {
   id: string
   move: string
   on: boolean
+  /** what of the form it acts on, for those that may act on less than the whole */
+  span?: Span | undefined
 }
 
 /**
@@ -47,9 +51,22 @@ export interface MoveKind<M extends MoveBase> {
   move: M['move']
   /** what it is called within a sentence: "a taper" */
   called: string
+  /** among which others it is offered; none for those that are made in other ways only */
+  group?: 'plan' | 'shape' | 'roof' | 'with others'
+  /** what the details ask for, in one form for all moves; none for those that have a form of their own */
+  fields: Fields<M>
   /** what a form must be for it to be made; one that is carried is taken as the body that it is, too */
   takes: Stage
   gives: Stage
+  /** whether it is made of a body too, and then gives one: where it has a span, or stands there twice, also of what is carried */
+  also?: 'body'
+  /**
+   * whether it may act on a span only: 'within' it, where the driver takes what lies there apart and puts it back; or 'along' it, where
+   * the move is told the heights, and what lies above goes along
+   */
+  spans?: 'within' | 'along'
+  /** what it begins with; null where it does not fit what is there */
+  starts?(at: Beginning): Omit<M, keyof MoveBase> | null
   /** whether it is about the sides of the outline, and must not stand behind another body that was joined */
   ofSides?: true
   /** its data; `recipe` is the schema of a recipe within it */
@@ -64,6 +81,8 @@ export interface MoveKind<M extends MoveBase> {
   retied?(move: M, tie: (tie: AtLevel) => AtLevel): M
   /** what its form depends on besides its own numbers, as text: heights of levels */
   dependsOn?(move: M, numbers: StandingNumbers): string
+  /** the other masses that it reads, by their ids */
+  reads?(move: M): string[]
   /** how far the frame of the recipe within it lies above the mass's base, m */
   lift?(move: M, numbers: StandingNumbers): number
   /**
@@ -74,8 +93,17 @@ export interface MoveKind<M extends MoveBase> {
     move: M,
     context: { before: readonly MoveBase[]; form: () => Form; name: string; numbers: StandingNumbers },
   ): void
-  /** the form after the move. It is what `takes` says: the driver sees to that. `body` is the recipe within the move, as a body */
-  build(form: Form, move: M, context: { numbers: StandingNumbers; name: string; body: BodyForm | null }): Form
+  /** the form after the move. It is what `takes` says: the driver sees to that */
+  build(form: Form, move: M, context: Building): Form
+}
+
+/** What a move may ask for while it is made. */
+export interface Building {
+  numbers: StandingNumbers
+  /** the mass's */ name: string
+  /** the recipe within the move, as a body */ body: BodyForm | null
+  /** the heights that it acts on, for one that acts along a span; null: the whole form */ ranges: Ranges | null
+  /** what is carried, as the body that it is */ asBody(form: Form): BodyForm
 }
 
 export interface Inner {

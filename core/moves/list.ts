@@ -10,11 +10,28 @@ import { pull } from './pull'
 import { raise } from './raise'
 import { scale } from './scale'
 import { stepBack } from './step-back'
+import { bend } from './bend'
+import { lean } from './lean'
 import { taper } from './taper'
 import { twist } from './twist'
 
 /** All moves that a recipe can be made of; a new one is a file and a line here. */
-export const MOVES = [outline, inset, scale, body, raise, taper, twist, pitch, pull, stepBack, cut, join] as const
+export const MOVES = [
+  outline,
+  inset,
+  scale,
+  body,
+  raise,
+  taper,
+  twist,
+  pitch,
+  pull,
+  stepBack,
+  cut,
+  lean,
+  bend,
+  join,
+] as const
 
 type MoveOf<K> = K extends MoveKind<infer M> ? M : never
 /** A join of a body whose recipe is of moves of this list. */
@@ -30,3 +47,6 @@ export function kindOf(move: Pick<Move, 'move'>): MoveKind<Move> {
     refuse('geometry', `"${move.move}" is no move that this Geotome knows.`, 'Update Geotome.')
   return kind as unknown as MoveKind<Move>
 }
+
+/** What a move is called on its own: "step back". */
+export const moveTitle = (move: Pick<Move, 'move'>): string => kindOf(move).called.replace(/^an? /, '')

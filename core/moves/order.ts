@@ -1,5 +1,5 @@
 import { refuse } from '../values'
-import type { Stage } from './kind'
+import type { MoveKind, Stage } from './kind'
 import { kindOf, type Move } from './list'
 
 const IS: Record<Stage, string> = {
@@ -16,16 +16,23 @@ const WANTS: Record<Stage, string> = {
 }
 
 /** A form that is carried up is a body too, wherever one is wanted. */
-const fits = (takes: Stage, stage: Stage) => takes === stage || (takes === 'body' && stage === 'carried')
+const fits = ({ takes, also }: Pick<MoveKind<Move>, 'takes' | 'also'>, stage: Stage) =>
+  takes === stage || (takes === 'body' && stage === 'carried') || also === stage
+
+/** What a move gives where it stands: a body of what it would carry on with, where it is one, or is told to act on part of it. */
+function given(move: Move, { gives, also, spans }: MoveKind<Move>, stage: Stage, before: readonly Move[]): Stage {
+  const isOfBody = stage === 'body' || (spans && move.span) || before.some((m) => m.move === move.move)
+  return also && isOfBody ? also : gives
+}
 
 /** The stage of a form behind some moves, or the first of them that cannot stand where it does. */
 function stageBehind(moves: readonly Move[]): { stage: Stage; wrong: number | null } {
   let stage: Stage = 'nothing'
   for (const [i, move] of moves.entries()) {
     const kind = kindOf(move)
-    if (!fits(kind.takes, stage) || (kind.ofSides && moves.slice(0, i).some((m) => m.move === 'join')))
+    if (!fits(kind, stage) || (kind.ofSides && moves.slice(0, i).some((m) => m.move === 'join')))
       return { stage, wrong: i }
-    stage = kind.gives
+    stage = given(move, kind, stage, moves.slice(0, i))
   }
   return { stage, wrong: null }
 }
@@ -56,13 +63,14 @@ export function checkOrder(active: Move[], name: string): void {
     return
   }
   const move = active[wrong] as Move
-  const { called, takes, ofSides } = kindOf(move)
+  const kind = kindOf(move)
+  const { called, takes, ofSides } = kind
   const before = active[wrong - 1]
   const behind = before ? `stands behind ${kindOf(before).called}` : 'comes first'
   refuse(
     'geometry',
     `In the recipe of "${name}" ${called} ${behind}, where ${IS[stage]}.`,
-    ofSides && fits(takes, stage)
+    ofSides && fits(kind, stage)
       ? `It is about the sides of the outline, not of what was joined: ${whereTo(active, move)}.`
       : stage === 'nothing'
         ? 'Begin with an outline, or with a body from a file.'

@@ -35,6 +35,7 @@ export const isOutline = (m: MoveBase): m is OutlineMove => m.move === 'outline'
 export const outline: MoveKind<OutlineMove> = {
   move: 'outline',
   called: 'an outline',
+  fields: {},
   takes: 'nothing',
   gives: 'plan',
   schema: () =>

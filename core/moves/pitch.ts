@@ -29,10 +29,13 @@ export interface PitchMove extends MoveBase {
 export const pitch: MoveKind<PitchMove> = {
   move: 'pitch',
   called: 'a pitch',
+  group: 'roof',
+  fields: {},
   takes: 'carried',
   gives: 'body',
   schema: () =>
     v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
+  starts: ({ plan }) => ({ angle: 35, direction: plan[0] ? ridgeAlong(plan[0].points, 'longer') : 0 }),
   numbers: (m) => [
     [m.angle, 'angle'],
     [m.direction, 'angle'],

@@ -1,4 +1,3 @@
-import * as v from 'valibot'
 import {
   boxOf,
   faceName,
@@ -13,19 +12,11 @@ import {
   type SweepNames,
   type Vec2,
 } from '../solid'
-import {
-  IdSchema,
-  LevelHeightSchema,
-  NumSchema,
-  refuse,
-  tidy,
-  type AtLevel,
-  type Num,
-  type StandingNumbers,
-} from '../values'
+import { refuse, tidy, type AtLevel, type Num, type StandingNumbers } from '../values'
 import { heightAtLevel } from './at-level'
-import type { BodyForm, MoveBase, MoveKind } from './kind'
-import { EdgeIdSchema } from './shapes/polygon'
+import { moveKind } from './define'
+import { length } from './fields'
+import type { BodyForm, MoveBase } from './kind'
 import { stripBetween } from './strip'
 
 export interface PullMove extends MoveBase {
@@ -40,49 +31,37 @@ export interface PullMove extends MoveBase {
   toLevel: AtLevel | null
 }
 
+/** Where it acts on chosen heights or storeys, it pulls the side over all of them. */
+const isWhole = (m: PullMove) => !m.span
+
 /**
  * Pulls a side of a body straight out, or pushes it in, between two heights: on chosen storeys, or from the base to the top. The sides
  * beside it run on under their names, as do top and base where it reaches them; the side itself is <id>/<edge> there. Errors: left out
  * with a sentence.
  */
-export const pull: MoveKind<PullMove> = {
+export const pull = moveKind<PullMove>({
   move: 'pull',
   called: 'a pull',
+  group: 'shape',
   takes: 'body',
   ofSides: true,
   gives: 'body',
-  schema: () =>
-    v.strictObject({
-      id: IdSchema,
-      on: v.boolean(),
-      move: v.literal('pull'),
-      side: EdgeIdSchema,
-      by: NumSchema,
-      from: NumSchema,
-      fromLevel: v.nullable(LevelHeightSchema),
-      to: v.nullable(NumSchema),
-      toLevel: v.nullable(LevelHeightSchema),
-    }),
-  numbers: (m) => [
-    [m.by, 'length'],
-    [m.from, 'length'],
-    ...(m.to === null ? [] : [[m.to, 'length'] as [Num, 'length']]),
-    ...[m.fromLevel, m.toLevel].flatMap((l) => (l ? [[l.above, 'length'] as [Num, 'length']] : [])),
-  ],
-  inner: () => null,
-  ties: (m) => [m.fromLevel, m.toLevel].flatMap((l) => l ?? []),
-  retied: (m, tie) => ({ ...m, fromLevel: m.fromLevel && tie(m.fromLevel), toLevel: m.toLevel && tie(m.toLevel) }),
-  dependsOn: (m, numbers) => [m.fromLevel, m.toLevel].map((l) => (l ? heightOf(l, numbers) : '')).join(),
-  check: (m, { numbers }) => {
-    numbers.length(m.by)
-    for (const level of [m.fromLevel, m.toLevel]) if (level) heightOf(level, numbers)
+  spans: 'within',
+  fields: {
+    side: { is: 'side', label: 'side' },
+    by: length('out by', { hint: 'Square to the side; below zero in.' }),
+    from: { is: 'height', label: 'from', level: 'fromLevel', when: isWhole },
+    to: { is: 'height', label: 'up to', level: 'toLevel', otherwise: 'its top', when: isWhole },
+  },
+  starts: ({ plan }) => {
+    const side = plan[0]?.edges[0]
+    return side === undefined ? null : { side, by: 1, from: 0, fromLevel: null, to: null, toLevel: null }
   },
   build: (form, m, { numbers, name }) => {
     const { solid } = form as BodyForm
     const by = numbers.length(m.by)
     const { z0, z1 } = boxOf(solid.positions)
-    const from = Math.max(z0, m.fromLevel ? heightOf(m.fromLevel, numbers) : numbers.length(m.from))
-    const to = Math.min(z1, m.toLevel ? heightOf(m.toLevel, numbers) : m.to === null ? z1 : numbers.length(m.to))
+    const [from, to] = isWhole(m) ? heightsOf(m, numbers, [z0, z1]) : [z0, z1]
     if (to - from < TOLERANCE.least)
       refuse(
         'geometry',
@@ -93,7 +72,7 @@ export const pull: MoveKind<PullMove> = {
     const strip = stripBetween(form, m.side, by, name)
     return { ...form, carried: null, solid: pulled(solid, strip, m, by, [from, to], [z0, z1]) }
   },
-}
+})
 
 function pulled(
   solid: Solid,
@@ -145,6 +124,13 @@ const namesOf = ({ id, side }: PullMove, onward: Map<string, Facet>): SweepNames
   top: onward.get(TOP)?.name ?? faceName(id, TOP),
   side: (edge) => (edge === side ? faceName(id, side) : (onward.get(edge)?.name ?? faceName(id, edge))),
 })
+
+/** The heights that it pulls between (m), within those of the form. */
+function heightsOf(m: PullMove, numbers: StandingNumbers, [z0, z1]: readonly [number, number]): [number, number] {
+  const from = m.fromLevel ? heightOf(m.fromLevel, numbers) : numbers.length(m.from)
+  const to = m.toLevel ? heightOf(m.toLevel, numbers) : m.to === null ? z1 : numbers.length(m.to)
+  return [Math.max(z0, from), Math.min(z1, to)]
+}
 
 const heightOf = (at: AtLevel, numbers: StandingNumbers): number =>
   heightAtLevel(at, numbers, 'A side is pulled from, or up to,')

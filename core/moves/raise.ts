@@ -26,6 +26,7 @@ export const isRaise = (m: MoveBase): m is RaiseMove => m.move === 'raise'
 export const raise: MoveKind<RaiseMove> = {
   move: 'raise',
   called: 'a raise',
+  fields: {},
   takes: 'plan',
   gives: 'carried',
   schema: () =>

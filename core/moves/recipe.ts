@@ -1,4 +1,4 @@
-import type { Outline } from '../solid'
+import { boxOf, type Outline } from '../solid'
 import * as v from 'valibot'
 import {
   Refusal,
@@ -10,11 +10,13 @@ import {
   type Quantity,
   type StandingNumbers,
 } from '../values'
-import type { BodyForm, Form } from './kind'
+import type { BodyForm, Building, Form, MoveKind } from './kind'
 import { kindOf, MOVES, type Move } from './list'
 import { checkOrder } from './order'
 import { shifted } from './outline'
 import { carriedBody } from './raise'
+import { rangesOf, within as rangesWithin } from './span'
+import { actedWithin } from './within'
 
 /** A recipe: an outline and a raise, or a body from a file; then further moves. Each can be switched off and edited for ever. */
 export const RecipeSchema: v.GenericSchema<unknown, Move[]> = v.pipe(
@@ -72,7 +74,7 @@ function after(before: Form, move: Move, numbers: StandingNumbers, name: string)
     const body = inner && buildRecipe(inner.recipe, within(move, numbers), inner.name)
     const known = given.get(move)
     if (known?.before === before && known.body === body && known.values === values) return known.form
-    const built = kind.build(kind.takes === 'body' ? asBody(before, numbers) : before, move, { numbers, name, body })
+    const built = made(before, move, kind, { numbers, name, body, ranges: null, asBody: (f) => asBody(f, numbers) })
     const form = body?.leftOut.length ? { ...built, leftOut: [...built.leftOut, ...body.leftOut] } : built
     given.set(move, { before, body, values, form })
     return form
@@ -80,6 +82,19 @@ function after(before: Form, move: Move, numbers: StandingNumbers, name: string)
     if (!(e instanceof Refusal) || (!before.solid && !before.carried)) throw e
     return { ...before, leftOut: [...before.leftOut, { id: move.id, say: e.say, remedy: e.remedy }] }
   }
+}
+
+/** The form after a move, on all of it or within its span. */
+function made(before: Form, move: Move, kind: MoveKind<Move>, building: Building): Form {
+  const { numbers, name } = building
+  const span = kind.spans && move.span
+  if (!span) return kind.build(kind.takes === 'body' ? asBody(before, numbers) : before, move, building)
+  const body = asBody(before, numbers)
+  const { z0, z1 } = boxOf(body.solid.positions)
+  const ranges = rangesWithin(rangesOf(span, numbers), [z0, z1], name)
+  return kind.spans === 'along'
+    ? kind.build(body, move, { ...building, ranges })
+    : actedWithin(body, move.id, ranges, (piece) => asBody(kind.build(piece, move, building), numbers))
 }
 
 /** The form as a body: one that is carried is made one, once. */

@@ -1,19 +1,9 @@
-import * as v from 'valibot'
 import { boxOf, faceName, subtract, sweepBody, TOLERANCE } from '../solid'
-import {
-  IdSchema,
-  LevelHeightSchema,
-  NumSchema,
-  refuse,
-  tidy,
-  type AtLevel,
-  type Num,
-  type StandingNumbers,
-} from '../values'
+import { refuse, tidy, type AtLevel, type Num, type StandingNumbers } from '../values'
 import { heightAtLevel } from './at-level'
-import type { BodyForm, MoveBase, MoveKind } from './kind'
-import { EdgeIdSchema } from './shapes/polygon'
-import { atLeastAMillimetre } from './sizes'
+import { moveKind } from './define'
+import { length } from './fields'
+import type { BodyForm, MoveBase } from './kind'
 import { stripInside } from './strip'
 
 export interface StepBackMove extends MoveBase {
@@ -25,44 +15,33 @@ export interface StepBackMove extends MoveBase {
   level: AtLevel | null
 }
 
+/** Where it acts on chosen heights or storeys, it steps back over all of them, and comes forward again above. */
+const isFromAHeight = (m: StepBackMove) => !m.span
+
 /**
  * From a height up a body stands back from a side of its outline, or from all: a terrace is left below. New faces: <id>/terrace, and
  * <id>/<edge> behind each side. Sides that are tapered or twisted are no longer those of the outline: there it is refused.
  */
-export const stepBack: MoveKind<StepBackMove> = {
+export const stepBack = moveKind<StepBackMove>({
   move: 'step-back',
   called: 'a step back',
+  group: 'shape',
   takes: 'body',
   ofSides: true,
   gives: 'body',
-  schema: () =>
-    v.strictObject({
-      id: IdSchema,
-      on: v.boolean(),
-      move: v.literal('step-back'),
-      side: v.nullable(EdgeIdSchema),
-      by: NumSchema,
-      from: NumSchema,
-      level: v.nullable(LevelHeightSchema),
-    }),
-  numbers: (m) => [
-    [m.by, 'length'],
-    [m.from, 'length'],
-    ...(m.level ? [[m.level.above, 'length'] as [Num, 'length']] : []),
-  ],
-  inner: () => null,
-  ties: (m) => (m.level ? [m.level] : []),
-  retied: (m, tie) => (m.level ? { ...m, level: tie(m.level) } : m),
-  dependsOn: (m, numbers) => (m.level ? String(stepsAt(m, numbers)) : ''),
-  check: (m, { name, numbers }) => {
-    atLeastAMillimetre(numbers.length(m.by), `The step back of "${name}"`)
-    stepsAt(m, numbers)
+  spans: 'within',
+  fields: {
+    side: { is: 'side', label: 'side', all: 'all' },
+    by: length('back by', { from: TOLERANCE.least }),
+    from: { is: 'height', label: 'from', level: 'level', when: isFromAHeight },
   },
+  starts: ({ height }) => ({ side: null, by: 1.5, from: tidy(Math.max(0.5, height / 2)), level: null }),
   build: (form, m, { numbers, name }) => {
     const { solid } = form as BodyForm
-    const [by, from] = [numbers.length(m.by), stepsAt(m, numbers)]
+    const by = numbers.length(m.by)
     const { z0, z1 } = boxOf(solid.positions)
-    if (from >= z1 - TOLERANCE.height || from <= z0 + TOLERANCE.height)
+    const from = isFromAHeight(m) ? stepsAt(m, numbers) : z0 - 1
+    if (isFromAHeight(m) && (from >= z1 - TOLERANCE.height || from <= z0 + TOLERANCE.height))
       refuse(
         'geometry',
         `"${name}" steps back at ${tidy(from)} m, where it does not stand: it is from ${tidy(z0)} to ${tidy(z1)} m.`,
@@ -72,7 +51,7 @@ export const stepBack: MoveKind<StepBackMove> = {
     const block = sweepBody({ low: cut, high: cut, z0: from, z1: z1 + 1, twist: null }, namesOf(m.id))
     return { ...form, carried: null, solid: subtract(solid, block) }
   },
-}
+})
 
 /** m above the mass's base. Errors: 'unknown-id' when the level is not there. */
 const stepsAt = (m: StepBackMove, numbers: StandingNumbers): number =>

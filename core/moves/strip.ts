@@ -1,7 +1,7 @@
 import type { Outline, Vec2 } from '../solid'
 import { refuse } from '../values'
 import type { Form } from './kind'
-import { leaned } from './lean'
+import { leaned } from './set-off'
 import { reversed, turnedRound } from './outline'
 
 /** The name of the edges of a strip that are no faces of what comes of it. */

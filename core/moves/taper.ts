@@ -1,8 +1,11 @@
 import * as v from 'valibot'
-import { loopArea, type Arc, type Outline, type Vec2 } from '../solid'
-import { IdSchema, NumSchema, refuse } from '../values'
-import type { Form, MoveBase, MoveKind } from './kind'
-import { leaned } from './lean'
+import { TOLERANCE, type Arc, type Outline, type Vec2 } from '../solid'
+import { NumSchema, refuse } from '../values'
+import { carriedAlong, storeysOf } from './along'
+import { centreOf } from './centre'
+import { moveKind } from './define'
+import type { Form, MoveBase } from './kind'
+import { leaned } from './set-off'
 import { carriedOf } from './raise'
 
 const TaperBySchema = v.variant('kind', [
@@ -18,17 +21,22 @@ export interface TaperMove extends MoveBase {
 }
 
 /** Lets the sides of a raised outline lean: to a scale at the top, or all by one angle. Faces keep their names. */
-export const taper: MoveKind<TaperMove> = {
+export const taper = moveKind<TaperMove>({
   move: 'taper',
   called: 'a taper',
+  group: 'shape',
   takes: 'carried',
   gives: 'carried',
-  schema: () => v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('taper'), by: TaperBySchema }),
-  numbers: (m) => [m.by.kind === 'scale' ? [m.by.scale, 'number'] : [m.by.angle, 'angle']],
-  inner: () => null,
+  also: 'body',
+  spans: 'along',
+  fields: {},
+  more: {
+    entries: { by: TaperBySchema },
+    numbers: (m) => [m.by.kind === 'scale' ? [m.by.scale, 'number'] : [m.by.angle, 'angle']],
+  },
+  starts: () => ({ by: { kind: 'scale', scale: 0.8 } }),
+  dependsOn: storeysOf,
   check: (m, { before, form, name, numbers }) => {
-    if (before.some((b) => b.move === 'taper'))
-      refuse('geometry', `"${name}" is tapered twice.`, 'Change the first taper, or switch it off.')
     if (m.by.kind === 'scale') {
       const scale = numbers.value(m.by.scale, 'number')
       if (!(scale >= 0 && scale <= 20))
@@ -37,26 +45,45 @@ export const taper: MoveKind<TaperMove> = {
           `The top of "${name}" is scaled to ${scale}.`,
           'Type a scale from 0 (a point) to 20; 1 leaves the sides upright.',
         )
-    } else {
-      const angle = numbers.angle(m.by.angle)
-      if (Math.abs(angle) >= 80)
-        refuse(
-          'size',
-          `The sides of "${name}" lean by ${angle} degrees.`,
-          'Type an angle between -80 and 80 degrees from upright.',
-        )
-      leanedTop(form(), angle, name)
+      return
     }
+    const angle = numbers.angle(m.by.angle)
+    if (Math.abs(angle) >= 80)
+      refuse(
+        'size',
+        `The sides of "${name}" lean by ${angle} degrees.`,
+        'Type an angle between -80 and 80 degrees from upright.',
+      )
+    if (m.span || before.some((b) => b.move === 'taper'))
+      refuse(
+        'geometry',
+        `The sides of "${name}" cannot lean by an angle ${m.span ? 'in part' : 'where they lean already'}.`,
+        'Let it go to a scale at the top.',
+      )
+    leanedTop(form(), angle, name)
   },
-  build: (form, m, { numbers, name }) => {
-    const { sweep, by } = carriedOf(form)
-    const high =
-      m.by.kind === 'scale'
-        ? scaled(sweep.low, numbers.value(m.by.scale, 'number'))
-        : leanedTop(form, numbers.angle(m.by.angle), name)
-    return { ...form, outline: null, carried: { sweep: { ...sweep, high }, by } }
+  build: (form, m, { numbers, name, ranges, asBody }) => {
+    const sweep = form.carried?.sweep
+    // The outline is carried from low to high once: what stands there already, is twisted, or in part, is tapered as a body.
+    if (sweep && sweep.low === sweep.high && ranges === null) {
+      const high =
+        m.by.kind === 'scale'
+          ? scaled(sweep.low, numbers.value(m.by.scale, 'number'))
+          : leanedTop(form, numbers.angle(m.by.angle), name)
+      return { ...form, outline: null, carried: { sweep: { ...sweep, high }, by: carriedOf(form).by } }
+    }
+    if (m.by.kind !== 'scale')
+      return refuse(
+        'geometry',
+        `The sides of "${name}" can lean by an angle only where they stand upright.`,
+        'Let it go to a scale at the top, or put the taper behind the raise.',
+      )
+    const scale = numbers.value(m.by.scale, 'number')
+    if (scale < TOLERANCE.least)
+      refuse('size', `"${name}" is tapered to a point where it is a body.`, 'Type a scale above zero.')
+    return carriedAlong(asBody(form), { scale }, ranges, numbers)
   },
-}
+})
 
 /** The top of a form that is carried, with every side leaning in by so many degrees. Errors: 'geometry' where sides meet below it. */
 function leanedTop(form: Form, angle: number, name: string): Outline[] {
@@ -64,22 +91,6 @@ function leanedTop(form: Form, angle: number, name: string): Outline[] {
   return leaned(low, Math.tan((angle * Math.PI) / 180) * (z1 - z0), () =>
     refuse('geometry', `The sides of "${name}" meet below its top.`, 'Let them lean less, or raise it less.'),
   )
-}
-
-/** The middle of the area that closed lines enclose, m. */
-export function centreOf(lines: Outline[]): Vec2 {
-  const o = lines[0]?.points[0] ?? [0, 0]
-  let [x, y, area] = [0, 0, 0]
-  for (const { points } of lines) {
-    area += loopArea(points)
-    points.forEach((p, i) => {
-      const q = points[(i + 1) % points.length] as Vec2
-      const cross = (p[0] - o[0]) * (q[1] - o[1]) - (q[0] - o[0]) * (p[1] - o[1])
-      x += (p[0] + q[0] - 2 * o[0]) * cross
-      y += (p[1] + q[1] - 2 * o[1]) * cross
-    })
-  }
-  return [o[0] + x / (6 * area), o[1] + y / (6 * area)]
 }
 
 /** Closed lines drawn so many times as large about the middle of their area; arcs stay arcs. */

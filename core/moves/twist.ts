@@ -1,9 +1,12 @@
+import type { Num } from '../values'
+import { refuse } from '../values'
 import { TOLERANCE } from '../solid'
-import * as v from 'valibot'
-import { IdSchema, NumSchema, refuse, type Num } from '../values'
-import type { MoveBase, MoveKind } from './kind'
-import { carriedOf, isRaise, raisedBy } from './raise'
-import { centreOf } from './taper'
+import { carriedAlong, heightOf, storeysOf } from './along'
+import { centreOf } from './centre'
+import { moveKind } from './define'
+import { angle, length } from './fields'
+import type { MoveBase } from './kind'
+import { isRaise, raisedBy } from './raise'
 
 export interface TwistMove extends MoveBase {
   move: 'twist'
@@ -12,36 +15,32 @@ export interface TwistMove extends MoveBase {
   /** null: up to its top */ to: Num | null
 }
 
+/** On chosen heights or storeys it has no ends of its own. */
+const isWhole = (m: TwistMove) => !m.span
+
 /** Turns the form about its own upright axis, the middle of its outline, evenly between two heights. Faces keep their names. */
-export const twist: MoveKind<TwistMove> = {
+export const twist = moveKind<TwistMove>({
   move: 'twist',
   called: 'a twist',
+  group: 'shape',
   takes: 'carried',
   gives: 'carried',
-  schema: () =>
-    v.strictObject({
-      id: IdSchema,
-      on: v.boolean(),
-      move: v.literal('twist'),
-      angle: NumSchema,
-      from: NumSchema,
-      to: v.nullable(NumSchema),
-    }),
-  numbers: (m) => [
-    [m.angle, 'angle'],
-    [m.from, 'length'],
-    ...(m.to === null ? [] : [[m.to, 'length'] as [Num, 'length']]),
-  ],
-  inner: () => null,
+  also: 'body',
+  spans: 'along',
+  fields: {
+    angle: angle('turns by', { from: -720, to: 720 }),
+    from: length('from', { hint: 'Above its base.', when: isWhole }),
+    to: length('to', { otherwise: 'its top', when: isWhole }),
+  },
+  starts: () => ({ angle: 30, from: 0, to: null }),
   // Rows of the body lie at the storeys, where its cut is exact.
-  dependsOn: (_m, numbers) => [...numbers.heights.values()].map((h) => (h - numbers.base).toFixed(6)).join(),
+  dependsOn: storeysOf,
   check: (m, { before, name, numbers }) => {
-    if (before.some((b) => b.move === 'twist'))
-      refuse('geometry', `"${name}" is twisted twice.`, 'Change the first twist, or switch it off.')
-    if (Math.abs(numbers.angle(m.angle)) > 720)
-      refuse('size', `"${name}" is twisted by more than two turns.`, 'Type an angle between -720 and 720 degrees.')
+    if (!isWhole(m)) return
     const from = numbers.length(m.from)
-    if (from < 0) refuse('size', `The twist of "${name}" begins below its base.`, 'Type a height of zero or more.')
+    const isCarried = before.every((b) => b.move !== 'twist')
+    if (isCarried && from < 0)
+      refuse('size', `The twist of "${name}" begins below its base.`, 'Type a height of zero or more.')
     const raise = before.find(isRaise)
     if (m.to === null && raise && raisedBy(raise, numbers) - from < TOLERANCE.least)
       refuse('size', `The twist of "${name}" begins above its top.`, 'Let it begin lower.')
@@ -52,14 +51,17 @@ export const twist: MoveKind<TwistMove> = {
         'Type a greater height for its end, or leave it at the top.',
       )
   },
-  build: (form, m, { numbers }) => {
-    const { sweep, by } = carriedOf(form)
-    const [from, to] = [numbers.length(m.from), m.to === null ? sweep.z1 : numbers.length(m.to)]
-    const [x, y] = centreOf(sweep.low)
-    return {
-      ...form,
-      outline: null,
-      carried: { sweep: { ...sweep, twist: { x, y, from, to, angle: numbers.angle(m.angle) } }, by },
+  build: (form, m, { numbers, ranges, asBody }) => {
+    const turn = numbers.angle(m.angle)
+    const [from, end] = [numbers.length(m.from), m.to === null ? null : numbers.length(m.to)]
+    const { carried } = form
+    if (carried && !carried.sweep.twist && ranges === null) {
+      const { sweep, by } = carried
+      const [x, y] = centreOf(sweep.low)
+      const twist = { x, y, from, to: end ?? sweep.z1, angle: turn }
+      return { ...form, outline: null, carried: { sweep: { ...sweep, twist }, by } }
     }
+    const body = asBody(form)
+    return carriedAlong(body, { turn }, ranges ?? [[from, end ?? heightOf(body)]], numbers)
   },
-}
+})

@@ -67,7 +67,7 @@ describe('an arc by its bulge', () => {
         const points = arcPoints(arc)
         const segment = (arc.r * arc.r * (arc.sweep - Math.sin(arc.sweep))) / 2
         expect(loopArea(points)).toBeCloseTo(segment, 5)
-        for (const p of points) expect(Math.abs(Math.hypot(p[0] - arc.x, p[1] - arc.y) - arc.r)).toBeLessThan(1.1e-3)
+        for (const p of points) expect(Math.abs(Math.hypot(p[0] - arc.x, p[1] - arc.y) - arc.r)).toBeLessThan(1.0001e-3)
       }),
     )
   })

@@ -25,8 +25,11 @@ const MOST_FACETS = 8192
 /** How many facets keep an arc within the tolerance of curves: equal-area facets lie off it by r * step^2 / 12 at most. */
 export function facetsFor(r: number, sweep: number): number {
   const step = Math.sqrt((12 * TOLERANCE.curve) / Math.max(r, 0.01))
-  const least = isCircle({ sweep }) ? 24 : 4
-  return 4 * Math.ceil(Math.min(MOST_FACETS, Math.max(least, Math.abs(sweep) / step)) / 4)
+  const [whole, turn] = [isCircle({ sweep }), Math.abs(sweep)]
+  const n = 4 * Math.ceil(Math.min(MOST_FACETS, Math.max(whole ? 24 : 4, turn / step)) / 4)
+  // The ends of an arc lie on it, so that the few points between lie farther off for all of them.
+  const off = whole ? 0 : ((r * (turn / n) ** 2) / 12) * (n / (n - 1))
+  return off > TOLERANCE.curve ? n + 4 : n
 }
 
 /**

@@ -1,7 +1,7 @@
 import { TOLERANCE } from '../values'
 import { pieceOfFace } from './face-name'
 import type { Facet, Plane, Solid, Vec3 } from './solid'
-import type { Surface } from './surface'
+import type { Surface } from './surfaces'
 
 /** One edge loop of a face, counter-clockwise seen from outside for outer loops; `beyond[i]` names the face across the edge from point i to the next. */
 export interface FaceLoop {

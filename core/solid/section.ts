@@ -3,7 +3,7 @@ import type { Arc } from './arc'
 import type { Vec2 } from './place'
 import type { Facet, Solid } from './solid'
 import { loopArea } from './solid'
-import { arcAt, type Surface } from './surface'
+import { arcAt, isRuled, type Surface } from './surfaces'
 import { TOLERANCE } from '../values'
 
 /** A closed loop of a cut: points in plan (m), and per edge (from point i to the next) the name of the face it was cut from and the arc that it is a facet of. */
@@ -89,9 +89,11 @@ function simplified(
   const corners = kept.filter((i, k) => {
     const [f, g] = [cutFacets[i] ?? 0, cutFacets[before(k)] ?? 0]
     if (f === g) return false
-    // A twisted side is cut along one straight line, through many facets.
+    // A twisted or warped side is cut along one straight line, through many facets.
+    const surface = facets[f]?.surface
     return !(
-      facets[f]?.surface?.kind === 'twisted' &&
+      surface &&
+      isRuled(surface) &&
       facets[f]?.name === facets[g]?.name &&
       !arcOf(f) &&
       inLine(points[before(k)] as Vec2, points[i] as Vec2, points[kept[(k + 1) % kept.length] ?? 0] as Vec2)

@@ -2,7 +2,7 @@ import { gapOf } from './vec2'
 import { refuse } from '../values'
 import { capOf } from './kernel'
 import { turnOf, type Placement, type Vec2 } from './place'
-import { placeSurface, type Surface } from './surface'
+import { placeSurface, type Surface } from './surfaces'
 
 export type Vec3 = [number, number, number]
 

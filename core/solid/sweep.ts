@@ -5,7 +5,7 @@ import { capOf } from './kernel'
 import type { Vec2 } from './place'
 import { cornerAt, planeThrough } from './plane'
 import { loopArea, volumeOf, type Facet, type Solid, type Vec3 } from './solid'
-import { turnAt, type Surface, type Twist } from './surface'
+import { turnAt, type Surface, type Twist } from './surfaces'
 import { TOLERANCE } from '../values'
 
 /**

@@ -1,11 +1,12 @@
-import type { ComponentType } from 'react'
-import type { Move } from '@geotome/core/moves'
+import { offers } from '@geotome/core/moves'
 import { numbersOf } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
-import type { MoveNamed, MoveProps, RecipeProps } from './moves/kind'
-import { MOVES_ON_PAGE } from './moves/list'
+import { mint, type MoveNamed, type RecipeProps } from './moves/kind'
+import { MoveFields } from './moves/MoveFields'
 
-/** A recipe, move by move. What can still be added stands below. */
+const GROUPS = ['plan', 'shape', 'roof', 'with others'] as const
+
+/** A recipe, move by move. What can still be added stands below, by what it is about. */
 export function RecipeFields({
   recipe,
   change,
@@ -13,41 +14,43 @@ export function RecipeFields({
   apart = null,
 }: RecipeProps & { apart?: ((join: MoveNamed<'join'>) => void) | null }) {
   const { project, scheme } = useProject()
-  const numbers = numbersOf(project, scheme)
-  const adds = Object.values(MOVES_ON_PAGE).flatMap(({ add }) => {
-    const next = add?.to(recipe, numbers)
-    return add && next ? [{ label: add.label, next }] : []
-  })
+  const fit = offers(recipe, numbersOf(project, scheme), mint)
   return (
     <>
-      {recipe.map((move) => {
-        const Fields = MOVES_ON_PAGE[move.move].Fields as ComponentType<MoveProps<Move['move']>>
+      {recipe.map((move) => (
+        <MoveFields
+          key={move.id}
+          move={move}
+          recipe={recipe}
+          change={change}
+          attempt={attempt}
+          apart={apart}
+          Recipe={RecipeFields}
+        />
+      ))}
+      {GROUPS.map((group) => {
+        const some = fit.filter((o) => o.group === group)
         return (
-          <Fields
-            key={move.id}
-            move={move}
-            recipe={recipe}
-            change={change}
-            attempt={attempt}
-            apart={apart}
-            Recipe={RecipeFields}
-          />
+          some.length > 0 && (
+            <div key={group} role="group" aria-label={`add, ${group}`} className="mb-1 flex gap-1.5">
+              <span className="w-10 shrink-0 pt-1 text-[11px] leading-tight text-ink2">{group}</span>
+              <div className="flex grow flex-wrap gap-1">
+                {some.map((o) => (
+                  <button
+                    key={o.move}
+                    className="btn btn-sm h-6 px-2 text-[12px]"
+                    onClick={() => change(o.title, o.to)}
+                  >
+                    {capital(o.title)}
+                  </button>
+                ))}
+              </div>
+            </div>
+          )
         )
       })}
-      {adds.length > 0 && (
-        <div className="mb-1.5 flex flex-wrap items-center gap-1.5">
-          <span className="text-[12px] text-ink2">add</span>
-          {adds.map((a) => (
-            <button
-              key={a.label}
-              className="btn btn-sm h-7 grow px-2 text-[12px]"
-              onClick={() => change(a.label.toLowerCase(), a.next)}
-            >
-              {a.label}
-            </button>
-          ))}
-        </div>
-      )}
     </>
   )
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

@@ -5,36 +5,46 @@ import { faceLabel, faceName } from '@geotome/core/solid'
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
 
-/** A level above the base of the picked mass that a move is tied to, or something else. */
-export function LevelChoice({
-  label,
-  at,
-  otherwise,
-  onChange,
-}: {
-  label: string
-  at: AtLevel | null
-  otherwise: string
-  onChange: (at: AtLevel | null) => void
-}) {
+/** The levels that a move of the picked mass may be tied to: those above its base, from the lowest up. */
+export function useLevelsAbove(): { id: string; name: string; height: number }[] {
   const { project, scheme } = useProject()
   const [mass] = usePickedMasses()
   const numbers = numbersOf(project, scheme)
   const base = mass
     ? (heightsOf(scheme, numbers).get(mass.base.level) ?? 0) + numbers.length(mass.base.above)
     : -Infinity
-  const levels = levelHeights(project, scheme).filter((l) => l.height > base - 1e-3 || l.id === at?.level)
+  return levelHeights(project, scheme).filter((l) => l.height > base - 1e-3)
+}
+
+/** A level above the base of the picked mass that a move is tied to, or one of a few other things, by their words. */
+export function LevelChoice<W extends string>({
+  label,
+  at,
+  others,
+  other,
+  onChange,
+}: {
+  label: string
+  at: AtLevel | null
+  others: readonly { value: W; label: string }[]
+  /** which of the others it is, where it is tied to no level */ other: W
+  onChange: (at: AtLevel | W) => void
+}) {
+  const { project, scheme } = useProject()
+  const above = useLevelsAbove()
+  const own = at && !above.some((l) => l.id === at.level) ? scheme.levels[at.level] : null
   return (
     <ChoiceField
       label={label}
-      value={at?.level ?? ''}
+      value={at?.level ?? other}
       options={[
-        { value: '', label: otherwise },
-        ...[...levels]
+        ...others,
+        ...(own ? [{ value: own.id, label: own.name }] : []),
+        ...[...above]
           .reverse()
           .map((l) => ({ value: l.id, label: `${l.name}  ${showNumber(l.height, 'length', project)}` })),
       ]}
-      onChange={(level) => onChange(level === '' ? null : { level, above: 0 })}
+      onChange={(value) => onChange(others.find((o) => o.value === value)?.value ?? { level: value, above: 0 })}
     />
   )
 }
@@ -46,21 +56,23 @@ export const sidesOf = (recipe: Move[], numbers: Parameters<typeof planOf>[1]): 
 
 /** A side of the outline; `all`: what it is called where none is meant. */
 export function SideChoice({
+  label,
   recipe,
   side,
   all,
   onChange,
 }: {
+  label: string
   recipe: Move[]
   side: string | null
-  all?: string
+  all?: string | undefined
   onChange: (side: string | null) => void
 }) {
   const { project, scheme } = useProject()
   const sides = sidesOf(recipe, numbersOf(project, scheme))
   return (
     <ChoiceField
-      label="side"
+      label={label}
       value={side ?? ''}
       options={[
         ...(all ? [{ value: '', label: all }] : []),

@@ -1,6 +1,5 @@
 import type { ComponentType } from 'react'
-import { placeFor, type Move } from '@geotome/core/moves'
-import type { Numbers } from '@geotome/core/project'
+import type { Move } from '@geotome/core/moves'
 
 export type Change = (recipe: Move[]) => Move[]
 
@@ -22,25 +21,11 @@ export interface MoveProps<M extends Move['move']> extends RecipeProps {
   Recipe: ComponentType<RecipeProps>
 }
 
-/** A move in the details: its fields, and how it is added to a recipe. A new one is a file, and a line in `list.ts`. */
+/** What the page adds to the form that a move has by its kind: a form of its own instead, or more below it. */
 export interface MoveOnPage<M extends Move['move']> {
-  Fields: ComponentType<MoveProps<M>>
-  /** offered below the recipe; null where it does not fit it */
-  add?: { label: string; to: (recipe: Move[], numbers: Numbers) => Change | null }
+  Fields?: ComponentType<MoveProps<M>>
+  More?: ComponentType<MoveProps<M>>
 }
 
 export const mint = () => crypto.randomUUID()
 export const has = (recipe: Move[], move: Move['move']) => recipe.some((m) => m.move === move)
-
-/** The recipe with a move where it fits; null where it fits nowhere. */
-export function placed(recipe: Move[], move: Move): Change | null {
-  return placeFor(recipe, move) === null
-    ? null
-    : (now) => {
-        const at = placeFor(now, move) ?? now.length
-        return [...now.slice(0, at), move, ...now.slice(at)]
-      }
-}
-
-/** Raised, and without a pitch: what can be tapered and twisted. */
-export const isSwept = (recipe: Move[]) => has(recipe, 'raise') && !has(recipe, 'pitch')

@@ -1,22 +1,12 @@
-import { ridgeAlongOf } from '@geotome/core/form'
 import { planOf, raisedBy, ridgeHeight, withMove, withPitch } from '@geotome/core/moves'
 import { heightsOf, numbersOf, showQuantity } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { Figure } from '../../common/fields'
 import { NumField } from '../../common/NumField'
-import { has, isSwept, mint, type MoveOnPage, type MoveProps } from './kind'
+import { mint, type MoveOnPage, type MoveProps } from './kind'
 import { MoveBox } from './MoveBox'
 
-export const pitch: MoveOnPage<'pitch'> = {
-  Fields: PitchFields,
-  add: {
-    label: 'Pitch',
-    to: (recipe, numbers) =>
-      isSwept(recipe) && !has(recipe, 'taper') && !has(recipe, 'twist')
-        ? (r) => withPitch(r, mint, { angle: 35, direction: ridgeAlongOf(r, numbers) })
-        : null,
-  },
-}
+export const pitch: MoveOnPage<'pitch'> = { Fields: PitchFields }
 
 function PitchFields({ recipe, move: pitch, change, attempt }: MoveProps<'pitch'>) {
   const { project, scheme } = useProject()

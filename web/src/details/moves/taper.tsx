@@ -1,19 +1,11 @@
 import { withMove, type TaperBy } from '@geotome/core/moves'
 import { ChoiceField } from '../../common/fields'
 import { NumField } from '../../common/NumField'
-import { has, isSwept, mint, placed, type Change, type MoveOnPage, type MoveProps } from './kind'
+import type { Change, MoveOnPage, MoveProps } from './kind'
+import { SpanFields } from './SpanFields'
 import { MoveBox } from './MoveBox'
 
-export const taper: MoveOnPage<'taper'> = {
-  Fields: TaperFields,
-  add: {
-    label: 'Taper',
-    to: (recipe) =>
-      isSwept(recipe) && !has(recipe, 'taper')
-        ? placed(recipe, { id: mint(), move: 'taper', on: true, by: { kind: 'scale', scale: 0.8 } })
-        : null,
-  },
-}
+export const taper: MoveOnPage<'taper'> = { Fields: TaperFields }
 
 function TaperFields({ move: taper, change, attempt }: MoveProps<'taper'>) {
   const set =
@@ -49,6 +41,13 @@ function TaperFields({ move: taper, change, attempt }: MoveProps<'taper'>) {
           hint="Above zero leans in, below zero out."
           onAccept={(angle) => change('taper', set({ kind: 'lean', angle }))}
           onTry={(angle) => attempt(angle === null ? null : set({ kind: 'lean', angle }))}
+        />
+      )}
+      {taper.by.kind === 'scale' && (
+        <SpanFields
+          span={taper.span}
+          set={(span) => change('taper', (r) => withMove(r, taper, { span }))}
+          attempt={(span) => attempt(span === null ? null : (r) => withMove(r, taper, { span }))}
         />
       )}
     </MoveBox>

@@ -1,0 +1,42 @@
+import { boxOf } from '../solid'
+import type { Num } from '../values'
+import { carriedAlong, heightOf, storeysOf } from './along'
+import { moveKind } from './define'
+import { angle } from './fields'
+import type { MoveBase } from './kind'
+
+export interface BendMove extends MoveBase {
+  move: 'bend'
+  /** degrees that it leans over at its top */ by: Num
+  /** degrees: where to, from the mass's x axis */ towards: Num
+}
+
+/**
+ * Bends a body over: upright at its foot, and leaning more and more along the arc of a circle. Floors stay level, each is shifted; areas,
+ * heights and volume stay.
+ */
+export const bend = moveKind<BendMove>({
+  move: 'bend',
+  called: 'a bend',
+  group: 'shape',
+  takes: 'body',
+  gives: 'body',
+  spans: 'along',
+  fields: {
+    by: angle('leaning at its top by', { from: 0.01, to: 75 }),
+    towards: angle('towards', { hint: '0 along its x axis, 90 to the left of it.' }),
+  },
+  starts: () => ({ by: 20, towards: 0 }),
+  dependsOn: storeysOf,
+  build: (form, m, { numbers, ranges, asBody }) => {
+    const body = asBody(form)
+    const towards = (numbers.angle(m.towards) * Math.PI) / 180
+    const by = numbers.angle(m.by)
+    const { z0 } = boxOf(body.solid.positions)
+    const high = (ranges ?? [[z0, heightOf(body)]]).reduce((sum, [from, to]) => sum + to - from, 0)
+    // The arc has the height of the form, and its radius is height / sin(angle): it goes aside by radius - radius x cos(angle).
+    const out = high * Math.tan((by * Math.PI) / 360)
+    const shift: [number, number] = [out * Math.cos(towards), out * Math.sin(towards)]
+    return carriedAlong(body, { shift, bows: true, bend: by }, ranges, numbers)
+  },
+})

@@ -1,0 +1,215 @@
+import * as v from 'valibot'
+import type { Outline } from '../solid'
+import {
+  IdSchema,
+  LevelHeightSchema,
+  NumSchema,
+  refuse,
+  type AtLevel,
+  type Num,
+  type Numbers,
+  type Quantity,
+  type StandingNumbers,
+} from '../values'
+import { heightAtLevel } from './at-level'
+import { EdgeIdSchema } from './shapes/polygon'
+
+/** What a field asks for, but for its key. */
+type Asked<T> = {
+  label: string
+  hint?: string
+  /** whether it is asked for, by what else the move says */
+  when?(thing: T): boolean
+}
+
+/** A number; `from` and `to` say between what it must lie; `otherwise`: what null means, where that is allowed. */
+export interface NumberField<T = never> extends Asked<T> {
+  is: 'number'
+  quantity: Quantity
+  from?: number
+  to?: number
+  otherwise?: string
+}
+/** One of a few words. */
+export interface ChoiceField<T = never> extends Asked<T> {
+  is: 'choice'
+  options: readonly { value: string; label: string }[]
+}
+/** A side of the outline by the name of its edge; null is all of them, where that is allowed. */
+export interface SideField<T = never> extends Asked<T> {
+  is: 'side'
+  all?: string
+}
+/** m above the mass's base, or above a level that another key (`level`) names; null, where that is allowed, is what `otherwise` says. */
+export interface HeightField<T = never> extends Asked<T> {
+  is: 'height'
+  level: string
+  otherwise?: string
+}
+/** Another mass, by its id. */
+export interface MassField<T = never> extends Asked<T> {
+  is: 'mass'
+}
+/** A list of like things, each with an id, and fields of its own. */
+export interface ListField<T = never> extends Asked<T> {
+  is: 'list'
+  item: Fields<never>
+  /** one of it, in a word */
+  one: string
+  least?: number
+  most: number
+  /** what one begins with, put behind the last */
+  next(items: readonly Item[]): Omit<Item, 'id'>
+}
+export type Item = { id: string } & Record<string, unknown>
+
+export type Field<T = never> =
+  NumberField<T> | ChoiceField<T> | SideField<T> | HeightField<T> | MassField<T> | ListField<T>
+
+/** The fields of a move, or of a thing in a list of it, by their keys and in the order in which they are asked for. */
+export type Fields<T> = Readonly<Record<string, Field<T>>>
+
+/** A thing that has the fields, by their keys. */
+export type Fielded = Record<string, unknown>
+
+export const length = <T>(label: string, more: Partial<NumberField<T>> = {}): NumberField<T> => ({
+  is: 'number',
+  quantity: 'length',
+  label,
+  ...more,
+})
+export const angle = <T>(label: string, more: Partial<NumberField<T>> = {}): NumberField<T> => ({
+  is: 'number',
+  quantity: 'angle',
+  label,
+  ...more,
+})
+export const times = <T>(label: string, more: Partial<NumberField<T>> = {}): NumberField<T> => ({
+  is: 'number',
+  quantity: 'number',
+  label,
+  ...more,
+})
+
+type Entry = v.GenericSchema<unknown, unknown>
+
+/** The schema of each field, by its key; a height has a second one for its level. */
+export function entriesOf(fields: Fields<never>): Record<string, Entry> {
+  const out: Record<string, Entry> = {}
+  for (const [key, f] of Object.entries(fields))
+    switch (f.is) {
+      case 'number':
+        out[key] = f.otherwise === undefined ? NumSchema : v.nullable(NumSchema)
+        break
+      case 'choice':
+        out[key] = v.picklist(f.options.map((o) => o.value))
+        break
+      case 'side':
+        out[key] = f.all === undefined ? EdgeIdSchema : v.nullable(EdgeIdSchema)
+        break
+      case 'mass':
+        out[key] = IdSchema
+        break
+      case 'height':
+        out[key] = f.otherwise === undefined ? NumSchema : v.nullable(NumSchema)
+        out[f.level] = v.nullable(LevelHeightSchema)
+        break
+      case 'list':
+        out[key] = v.pipe(
+          v.array(v.strictObject({ id: IdSchema, ...entriesOf(f.item) })),
+          v.minLength(f.least ?? 0, `${f.label}: at least ${f.least ?? 0}.`),
+          v.maxLength(f.most, `${f.label}: at most ${f.most}.`),
+        )
+    }
+  return out
+}
+
+/** All of a thing's fields, those in its lists too, with the thing that has each. */
+function* each(fields: Fields<never>, thing: Fielded): Generator<[Field, string, Fielded]> {
+  for (const [key, f] of Object.entries(fields)) {
+    if (f.is === 'list') for (const item of thing[key] as Item[]) yield* each(f.item, item)
+    else yield [f, key, thing]
+  }
+}
+
+/** The numbers of a thing, in the order of its fields; that of a level last. */
+export function numbersIn(fields: Fields<never>, thing: Fielded): [Num, Quantity][] {
+  const [own, ties]: [[Num, Quantity][], [Num, Quantity][]] = [[], []]
+  for (const [f, key, of] of each(fields, thing)) {
+    if (f.is !== 'number' && f.is !== 'height') continue
+    const num = of[key] as Num | null
+    if (num !== null) own.push([num, f.is === 'number' ? f.quantity : 'length'])
+    const tie = f.is === 'height' ? (of[f.level] as AtLevel | null) : null
+    if (tie) ties.push([tie.above, 'length'])
+  }
+  return [...own, ...ties]
+}
+
+export function tiesIn(fields: Fields<never>, thing: Fielded): AtLevel[] {
+  return [...each(fields, thing)].flatMap(([f, , of]) =>
+    f.is === 'height' ? ((of[f.level] as AtLevel | null) ?? []) : [],
+  )
+}
+
+/** The thing with its ties to levels replaced. */
+export function retiedIn<T extends Fielded>(fields: Fields<never>, thing: T, tie: (at: AtLevel) => AtLevel): T {
+  const set: Fielded = {}
+  for (const [key, f] of Object.entries(fields)) {
+    if (f.is === 'list') set[key] = (thing[key] as Item[]).map((item) => retiedIn(f.item, item, tie))
+    if (f.is === 'height' && thing[f.level]) set[f.level] = tie(thing[f.level] as AtLevel)
+  }
+  return { ...thing, ...set }
+}
+
+/** The masses that a thing reads, by their ids. */
+export const massesIn = (fields: Fields<never>, thing: Fielded): string[] =>
+  [...each(fields, thing)].flatMap(([f, key, of]) => (f.is === 'mass' ? [of[key] as string] : []))
+
+/**
+ * m above the mass's base of a height field; null where it is what `otherwise` says. Errors: 'unknown-id' when its level is not there.
+ */
+export function heightIn(field: HeightField, key: string, thing: Fielded, numbers: StandingNumbers): number | null {
+  const level = thing[field.level] as AtLevel | null
+  if (level) return heightAtLevel(level, numbers, 'A height is measured from')
+  const own = thing[key] as Num | null
+  return own === null ? null : numbers.length(own)
+}
+
+/** What a thing hangs on besides its own numbers, as text: the heights of its levels. */
+export const heightsIn = (fields: Fields<never>, thing: Fielded, numbers: StandingNumbers): string =>
+  [...each(fields, thing)]
+    .flatMap(([f, key, of]) => (f.is === 'height' ? [of[f.level] ? heightIn(f, key, of, numbers) : ''] : []))
+    .join()
+
+const UNIT: Record<Quantity, string> = { length: ' m', angle: ' degrees', area: ' m\u00b2', number: '' }
+
+/** Refuses numbers that lie where they must not; `what`: "the taper of "Bar"". Errors: 'size', those of formulas. */
+export function checkFields(fields: Fields<never>, thing: Fielded, what: string, numbers: StandingNumbers): void {
+  for (const [f, key, of] of each(fields, thing)) {
+    if (f.when && !f.when(of as never)) continue
+    if (f.is === 'height') heightIn(f, key, of, numbers)
+    if (f.is !== 'number' || of[key] === null) continue
+    const value = numbers.value(of[key] as Num, f.quantity)
+    if (f.quantity === 'length') numbers.length(of[key] as Num)
+    const { from = -Infinity, to = Infinity } = f
+    if (value >= from && value <= to) continue
+    const unit = UNIT[f.quantity]
+    refuse(
+      'size',
+      `"${f.label}" of ${what} is ${value}${unit}.`,
+      to === Infinity
+        ? `Type at least ${from}${unit}.`
+        : from === -Infinity
+          ? `Type at most ${to}${unit}.`
+          : `Type a number from ${from} to ${to}${unit}.`,
+    )
+  }
+}
+
+/** What a new move may begin with: the plan that there is, and the recipe's numbers. */
+export interface Beginning {
+  plan: Outline[]
+  numbers: Numbers
+  /** m: how high the mass is raised, as far as that is known */
+  height: number
+}

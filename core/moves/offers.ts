@@ -1,0 +1,30 @@
+import type { Numbers } from '../values'
+import type { Beginning, Fielded } from './fields'
+import { withPlaced } from './change'
+import { MOVES, moveTitle, type Move } from './list'
+import type { MoveKind } from './kind'
+import { planOf } from './recipe'
+
+/** A move that a recipe can be given: what it is called, and the recipe with it. */
+export interface Offer {
+  title: string
+  move: Move['move']
+  group: MoveKind<Move>['group']
+  /** the recipe as it is by then, with the move where it fits */ to(recipe: Move[]): Move[]
+}
+
+/** The moves that fit a recipe, each with what it begins with. `mint` makes their ids. */
+export function offers(recipe: Move[], numbers: Numbers, mint: () => string): Offer[] {
+  const plan = planOf(recipe, numbers)
+  const raise = recipe.find((m) => m.move === 'raise')
+  const height = raise && !raise.upTo ? numbers.length(raise.height) : 6
+  const at: Beginning = { plan, numbers, height }
+  return (MOVES as unknown as MoveKind<Move>[]).flatMap((kind): Offer[] => {
+    const begins = kind.starts?.(at) as Fielded | null | undefined
+    if (!begins) return []
+    const move = { id: mint(), move: kind.move, on: true, ...begins } as unknown as Move
+    return withPlaced(recipe, move)
+      ? [{ title: moveTitle(move), move: kind.move, group: kind.group, to: (now) => withPlaced(now, move) ?? now }]
+      : []
+  })
+}

@@ -1,0 +1,52 @@
+import type { Vec2 } from './place'
+import { crossOf, dotOf } from './plane'
+import { boxOf, prism, type Plane, type Solid, type Vec3 } from './solid'
+
+/** A block on one side of a plane that holds all of a body there, and more: its face on the plane has a name of its own. */
+export function halfSpace({ n, d }: Plane, solid: Solid, isBelow: boolean, cutFace: string): Solid {
+  const box = boxOf(solid.positions)
+  const middle: Vec3 = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2, (box.z0 + box.z1) / 2]
+  const reach = Math.hypot(box.x1 - box.x0, box.y1 - box.y0, box.z1 - box.z0) + 1
+  const off = dotOf(n, middle) - d
+  const foot: Vec3 = [middle[0] - off * n[0], middle[1] - off * n[1], middle[2] - off * n[2]]
+  const aside: Vec3 = Math.abs(n[2]) > 0.9 ? [1, 0, 0] : [0, 0, 1]
+  const across = crossOf(aside, n)
+  const l = Math.hypot(...across)
+  const u: Vec3 = [across[0] / l, across[1] / l, across[2] / l]
+  const w = crossOf(n, u)
+  const square: Vec2[] = [
+    [-reach, -reach],
+    [reach, -reach],
+    [reach, reach],
+    [-reach, reach],
+  ]
+  const end = `${cutFace}-end`
+  const depth = reach + Math.abs(off)
+  const block = isBelow
+    ? prism(square, [end, end, end, end], -depth, 0, end, cutFace)
+    : prism(square, [end, end, end, end], 0, depth, cutFace, end)
+  const turned = (p: ArrayLike<number>, i: number): Vec3 =>
+    [0, 1, 2].map(
+      (k) =>
+        (p[i] as number) * (u[k] as number) +
+        (p[i + 1] as number) * (w[k] as number) +
+        (p[i + 2] as number) * (n[k] as number),
+    ) as Vec3
+  const positions = new Float64Array(block.positions.length)
+  for (let i = 0; i < positions.length; i += 3) {
+    const p = turned(block.positions, i)
+    positions.set([p[0] + foot[0], p[1] + foot[1], p[2] + foot[2]], i)
+  }
+  return {
+    ...block,
+    positions,
+    facets: block.facets.map((f) => {
+      // The cut itself lies on the very plane that was asked for.
+      const normal: Vec3 = f.name === cutFace ? (isBelow ? n : [-n[0], -n[1], -n[2]]) : turned(f.plane.n, 0)
+      return {
+        name: f.name,
+        plane: { n: normal, d: f.name === cutFace ? (isBelow ? d : -d) : f.plane.d + dotOf(normal, foot) },
+      }
+    }),
+  }
+}

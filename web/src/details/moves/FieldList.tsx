@@ -1,0 +1,206 @@
+import { Plus, X } from 'lucide-react'
+import type { Field, Fielded, Fields, Item, Move } from '@geotome/core/moves'
+import { inOrder, type AtLevel, type Num, type Quantity } from '@geotome/core/project'
+import { usePickedMasses, useProject } from '../../app/hooks'
+import { ChoiceField } from '../../common/fields'
+import { LinkButton } from '../../common/LinkButton'
+import { NumField } from '../../common/NumField'
+import { LevelChoice, SideChoice } from './choices'
+import { mint } from './kind'
+
+interface Props {
+  fields: Fields<never>
+  thing: Fielded
+  recipe: Move[]
+  set: (fields: Fielded) => boolean
+  /** tries some while typing; null takes it back */ attempt: (fields: Fielded | null) => void
+}
+
+/** The fields of a move, or of a thing in one of its lists, as its kind says them. */
+export function FieldList({ fields, ...props }: Props) {
+  return (
+    <>
+      {Object.entries(fields).map(([key, field]) =>
+        field.when && !field.when(props.thing as never) ? null : (
+          <OneField key={key} name={key} field={field} {...props} />
+        ),
+      )}
+    </>
+  )
+}
+
+function OneField({
+  name: key,
+  field,
+  thing,
+  recipe,
+  set,
+  attempt,
+}: Omit<Props, 'fields'> & { name: string; field: Field }) {
+  const number = (label: string, quantity: Quantity, hint?: string) => (
+    <NumField
+      label={label}
+      quantity={quantity}
+      value={thing[key] as Num}
+      hint={hint}
+      onAccept={(num) => set({ [key]: num })}
+      onTry={(num) => attempt(num === null ? null : { [key]: num })}
+    />
+  )
+  switch (field.is) {
+    case 'number':
+      if (field.otherwise === undefined) return number(field.label, field.quantity, field.hint)
+      return (
+        <>
+          <ChoiceField
+            label={field.label}
+            value={thing[key] === null ? 'none' : 'own'}
+            options={[
+              { value: 'none' as const, label: field.otherwise },
+              { value: 'own' as const, label: field.quantity === 'length' ? 'a height' : 'a number' },
+            ]}
+            onChange={(which) => set({ [key]: which === 'none' ? null : BEGINS[field.quantity] })}
+          />
+          {thing[key] !== null && number(field.label, field.quantity, field.hint)}
+        </>
+      )
+    case 'choice':
+      return (
+        <ChoiceField
+          label={field.label}
+          value={thing[key] as string}
+          options={[...field.options]}
+          onChange={(value) => set({ [key]: value })}
+        />
+      )
+    case 'side':
+      return (
+        <SideChoice
+          label={field.label}
+          recipe={recipe}
+          side={thing[key] as string | null}
+          all={field.all}
+          onChange={(side) => (side !== null || field.all) && set({ [key]: side })}
+        />
+      )
+    case 'height': {
+      const at = thing[field.level] as AtLevel | null
+      const isOpen = thing[key] === null
+      return (
+        <>
+          <LevelChoice
+            label={field.label}
+            at={at}
+            others={[
+              ...(field.otherwise === undefined ? [] : [{ value: 'none' as const, label: field.otherwise }]),
+              { value: 'own' as const, label: 'a height' },
+            ]}
+            other={isOpen ? 'none' : 'own'}
+            onChange={(to) =>
+              set(
+                to === 'none'
+                  ? { [key]: null, [field.level]: null }
+                  : to === 'own'
+                    ? { [key]: thing[key] ?? BEGINS.length, [field.level]: null }
+                    : { [key]: thing[key] ?? 0, [field.level]: to },
+              )
+            }
+          />
+          {at
+            ? null
+            : !isOpen &&
+              number(field.label === 'height' ? 'height' : `${field.label} height`, 'length', 'Above its base.')}
+        </>
+      )
+    }
+    case 'mass':
+      return <MassChoice label={field.label} mass={thing[key] as string} onChange={(mass) => set({ [key]: mass })} />
+    case 'list':
+      return (
+        <ItemList
+          field={field}
+          items={thing[key] as Item[]}
+          recipe={recipe}
+          set={(items) => set({ [key]: items })}
+          attempt={(items) => attempt(items && { [key]: items })}
+        />
+      )
+  }
+}
+
+/** What a number begins with where it was left open. */
+const BEGINS: Record<Quantity, number> = { length: 6, angle: 30, area: 10, number: 1 }
+
+/** Another mass of the scheme. */
+function MassChoice({ label, mass, onChange }: { label: string; mass: string; onChange: (mass: string) => void }) {
+  const { scheme } = useProject()
+  const [own] = usePickedMasses()
+  const others = inOrder(scheme.masses).filter((m) => m.id !== own?.id)
+  return (
+    <ChoiceField
+      label={label}
+      value={mass}
+      options={[
+        ...(others.some((m) => m.id === mass) ? [] : [{ value: mass, label: 'one that is gone' }]),
+        ...others.map((m) => ({ value: m.id, label: m.name })),
+      ]}
+      onChange={onChange}
+    />
+  )
+}
+
+function ItemList({
+  field,
+  items,
+  recipe,
+  set,
+  attempt,
+}: {
+  field: Extract<Field, { is: 'list' }>
+  items: Item[]
+  recipe: Move[]
+  set: (items: Item[]) => boolean
+  attempt: (items: Item[] | null) => void
+}) {
+  const changed = (id: string, to: Fielded) => items.map((i) => (i.id === id ? { ...i, ...to } : i))
+  return (
+    <fieldset className="mb-1.5">
+      <legend className="mb-1 text-[11px] text-ink2">{field.label}</legend>
+      {items.map((item, i) => (
+        <div
+          key={item.id}
+          role="group"
+          aria-label={`${field.one} ${i + 1}`}
+          className="mb-1 border-l-2 border-line pl-2"
+        >
+          <p className="flex items-center justify-between text-[11px] text-ink2">
+            <span>
+              {field.one} {i + 1}
+            </span>
+            {items.length > (field.least ?? 0) && (
+              <button
+                className="btn btn-ghost btn-xs"
+                aria-label={`Take ${field.one} ${i + 1} off`}
+                onClick={() => set(items.filter((o) => o.id !== item.id))}
+              >
+                <X size={12} />
+              </button>
+            )}
+          </p>
+          <FieldList
+            fields={field.item}
+            thing={item}
+            recipe={recipe}
+            set={(to) => set(changed(item.id, to))}
+            attempt={(to) => attempt(to && changed(item.id, to))}
+          />
+        </div>
+      ))}
+      {items.length < field.most && (
+        <LinkButton onClick={() => set([...items, { id: mint(), ...field.next(items) } as Item])}>
+          <Plus size={12} className="inline" /> {field.one}
+        </LinkButton>
+      )}
+    </fieldset>
+  )
+}
