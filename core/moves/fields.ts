@@ -58,8 +58,8 @@ export interface ListField<T = never> extends Asked<T> {
   one: string
   least?: number
   most: number
-  /** what one begins with, put behind the last */
-  next(items: readonly Item[]): Omit<Item, 'id'>
+  /** what one begins with, put behind the last; told the sides of the outline */
+  next(items: readonly Item[], sides: readonly string[]): Fielded
 }
 export type Item = { id: string } & Record<string, unknown>
 

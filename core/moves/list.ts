@@ -1,12 +1,15 @@
 import { refuse } from '../values'
 import { body } from './body'
 import { cut } from './cut'
+import { hip } from './hip'
 import { inset } from './inset'
 import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
 import { outline } from './outline'
 import { pitch } from './pitch'
 import { pull } from './pull'
+import { slope } from './slope'
+import { upstand } from './upstand'
 import { raise } from './raise'
 import { scale } from './scale'
 import { stepBack } from './step-back'
@@ -25,6 +28,9 @@ export const MOVES = [
   taper,
   twist,
   pitch,
+  hip,
+  slope,
+  upstand,
   pull,
   stepBack,
   cut,

@@ -5,7 +5,6 @@ import {
   placePoint,
   placeSolid,
   prism,
-  type Facet,
   type Outline,
   type Solid,
   type Vec2,
@@ -14,6 +13,7 @@ import {
 import { IdSchema, NumSchema, refuse, tidy, type Num } from '../values'
 import type { MoveBase, MoveKind } from './kind'
 import { carriedBody, carriedOf } from './raise'
+import { stretched } from './stretched'
 
 export interface PitchMove extends MoveBase {
   move: 'pitch'
@@ -85,17 +85,6 @@ function widthAcross(points: Vec2[], direction: number): { low: number; high: nu
 export function ridgeHeight(points: Vec2[], eaves: number, angle: number, direction: number): number {
   const { low, high } = widthAcross(points, direction)
   return tidy(eaves + (Math.tan((angle * Math.PI) / 180) * (high - low)) / 2)
-}
-
-/** The body with its flat top set higher. */
-function stretched(solid: Solid, from: number, to: number): Solid {
-  const positions = solid.positions.slice()
-  for (let i = 2; i < positions.length; i += 3) if (positions[i] === from) positions[i] = to
-  return {
-    ...solid,
-    positions,
-    facets: solid.facets.map((f): Facet => (f.plane.n[2] > 0.5 ? { ...f, plane: { ...f.plane, d: to } } : f)),
-  }
 }
 
 /** A tent along x, wider than the body by a metre on every side, so that only its two slopes cut. */

@@ -1,11 +1,11 @@
 import { Plus, X } from 'lucide-react'
 import type { Field, Fielded, Fields, Item, Move } from '@geotome/core/moves'
-import { inOrder, type AtLevel, type Num, type Quantity } from '@geotome/core/project'
+import { inOrder, numbersOf, type AtLevel, type Num, type Quantity } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
 import { LinkButton } from '../../common/LinkButton'
 import { NumField } from '../../common/NumField'
-import { LevelChoice, SideChoice } from './choices'
+import { LevelChoice, SideChoice, sidesOf } from './choices'
 import { mint } from './kind'
 
 interface Props {
@@ -162,6 +162,7 @@ function ItemList({
   set: (items: Item[]) => boolean
   attempt: (items: Item[] | null) => void
 }) {
+  const { project, scheme } = useProject()
   const changed = (id: string, to: Fielded) => items.map((i) => (i.id === id ? { ...i, ...to } : i))
   return (
     <fieldset className="mb-1.5">
@@ -197,7 +198,7 @@ function ItemList({
         </div>
       ))}
       {items.length < field.most && (
-        <LinkButton onClick={() => set([...items, { id: mint(), ...field.next(items) } as Item])}>
+        <LinkButton onClick={() => set([...items, { id: mint(), ...field.next(items, sidesOf(recipe, numbersOf(project, scheme))) } as Item])}>
           <Plus size={12} className="inline" /> {field.one}
         </LinkButton>
       )}
