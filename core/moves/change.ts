@@ -1,6 +1,6 @@
 import { loopArea, type Vec2 } from '../solid'
 import { refuse, type Num, type Numbers } from '../values'
-import type { Move } from './list'
+import { kindOf, type Move } from './list'
 import { placeFor } from './order'
 import { polygonOf } from './outline'
 import type { Corner } from './shapes/polygon'
@@ -12,10 +12,26 @@ export const withMove = <M extends Move>(recipe: Move[], move: M, set: Partial<M
 /** The recipe without a move; by its id. */
 export const withoutMove = (recipe: Move[], move: Pick<Move, 'id'>): Move[] => recipe.filter((m) => m.id !== move.id)
 
-/** The recipe with a move at the last place where it fits; null where it fits nowhere. */
+/**
+ * The recipe with a move at the last place where it fits; what makes a body of the outline, or of nothing, goes in place of what has done
+ * so. Null where it fits nowhere.
+ */
 export function withPlaced(recipe: Move[], move: Move): Move[] | null {
   const at = placeFor(recipe, move)
-  return at === null ? null : [...recipe.slice(0, at), move, ...recipe.slice(at)]
+  if (at !== null) return [...recipe.slice(0, at), move, ...recipe.slice(at)]
+  const { takes, gives } = kindOf(move)
+  if (gives === 'plan' || (takes !== 'plan' && takes !== 'nothing')) return null
+  const first = recipe.findIndex((m) => m.on && isOfBody(m))
+  if (first < 0) return null
+  const rest = recipe.filter((_, i) => i > first || (takes === 'plan' && i < first))
+  const there = placeFor(rest, move)
+  return there === null ? null : [...rest.slice(0, there), move, ...rest.slice(there)]
+}
+
+/** Returns true for a move that first makes a body, or what is carried. */
+const isOfBody = (move: Move): boolean => {
+  const { takes, gives } = kindOf(move)
+  return (takes === 'plan' || takes === 'nothing') && gives !== 'plan'
 }
 
 /** The recipe with the corners of its outline changed; a rectangle becomes a polygon, edges keep their names. */

@@ -12,7 +12,8 @@ import {
   type StandingNumbers,
 } from '../values'
 import { heightAtLevel } from './at-level'
-import { EdgeIdSchema } from './shapes/polygon'
+import { OutlineShapeSchema, shapeKind, type OutlineShape } from './shapes/list'
+import { EdgeIdSchema, type Corner } from './shapes/polygon'
 
 /** What a field asks for, but for its key. */
 type Asked<T> = {
@@ -50,6 +51,10 @@ export interface HeightField<T = never> extends Asked<T> {
 export interface MassField<T = never> extends Asked<T> {
   is: 'mass'
 }
+/** An outline of its own, in any of the shapes. */
+export interface ShapeField<T = never> extends Asked<T> {
+  is: 'shape'
+}
 /** A list of like things, each with an id, and fields of its own. */
 export interface ListField<T = never> extends Asked<T> {
   is: 'list'
@@ -58,13 +63,13 @@ export interface ListField<T = never> extends Asked<T> {
   one: string
   least?: number
   most: number
-  /** what one begins with, put behind the last; told the sides of the outline */
-  next(items: readonly Item[], sides: readonly string[]): Fielded
+  /** what one begins with, put behind the last */
+  next(items: readonly Item[], at: Beginning): Fielded
 }
 export type Item = { id: string } & Record<string, unknown>
 
 export type Field<T = never> =
-  NumberField<T> | ChoiceField<T> | SideField<T> | HeightField<T> | MassField<T> | ListField<T>
+  NumberField<T> | ChoiceField<T> | SideField<T> | HeightField<T> | MassField<T> | ShapeField<T> | ListField<T>
 
 /** The fields of a move, or of a thing in a list of it, by their keys and in the order in which they are asked for. */
 export type Fields<T> = Readonly<Record<string, Field<T>>>
@@ -110,6 +115,9 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
       case 'mass':
         out[key] = IdSchema
         break
+      case 'shape':
+        out[key] = OutlineShapeSchema
+        break
       case 'height':
         out[key] = f.otherwise === undefined ? NumSchema : v.nullable(NumSchema)
         out[f.level] = v.nullable(LevelHeightSchema)
@@ -132,10 +140,13 @@ function* each(fields: Fields<never>, thing: Fielded): Generator<[Field, string,
   }
 }
 
+const shapeNumbersOf = (shape: OutlineShape) => shapeKind(shape).numbers(shape)
+
 /** The numbers of a thing, in the order of its fields; that of a level last. */
 export function numbersIn(fields: Fields<never>, thing: Fielded): [Num, Quantity][] {
   const [own, ties]: [[Num, Quantity][], [Num, Quantity][]] = [[], []]
   for (const [f, key, of] of each(fields, thing)) {
+    if (f.is === 'shape') own.push(...shapeNumbersOf(of[key] as OutlineShape))
     if (f.is !== 'number' && f.is !== 'height') continue
     const num = of[key] as Num | null
     if (num !== null) own.push([num, f.is === 'number' ? f.quantity : 'length'])
@@ -209,6 +220,7 @@ export function checkFields(fields: Fields<never>, thing: Fielded, what: string,
 /** What a new move may begin with: the plan that there is, and the recipe's numbers. */
 export interface Beginning {
   plan: Outline[]
+  /** the corners of its outline as it was drawn */ corners: Corner[]
   numbers: Numbers
   /** m: how high the mass is raised, as far as that is known */
   height: number

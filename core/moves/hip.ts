@@ -14,7 +14,7 @@ import {
 } from '../solid'
 import { refuse, tidy, type Num, type StandingNumbers } from '../values'
 import { moveKind } from './define'
-import { angle, length, type Item } from './fields'
+import { angle, length } from './fields'
 import type { MoveBase } from './kind'
 import { carriedBody, carriedOf } from './raise'
 
@@ -64,11 +64,7 @@ export const hip = moveKind<HipMove>({
         },
         angle: angle<HipEdge>('angle', { from: 1, to: 85, when: (e) => e.rises === 'at' }),
       },
-      next: (_items: readonly Item[], sides: readonly string[]) => ({
-        side: sides[0] ?? 'e1',
-        rises: 'gable',
-        angle: 45,
-      }),
+      next: (_items, { plan }) => ({ side: plan[0]?.edges[0] ?? 'e1', rises: 'gable', angle: 45 }),
     },
     breaks: length('breaks', { otherwise: 'not at all', from: TOLERANCE.least, hint: 'Above the eaves.' }),
     upper: angle<HipMove>('above it', { from: 1, to: 85, when: (m) => m.breaks !== null }),

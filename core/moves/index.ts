@@ -1,5 +1,5 @@
 export { kindOf as kindOfMove, moveTitle, MOVES, type Move } from './list'
-export { offers, type Offer } from './offers'
+export { beginningOf, offers, type Offer } from './offers'
 export type { Beginning, Field, Fielded, Fields, Item } from './fields'
 export type { Span } from './span'
 export type { BodyForm, Form, LeftOutMove, MoveKind, Stage } from './kind'

@@ -5,6 +5,7 @@ import { hip } from './hip'
 import { inset } from './inset'
 import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
+import { loft } from './loft'
 import { outline } from './outline'
 import { pitch } from './pitch'
 import { pull } from './pull'
@@ -25,6 +26,7 @@ export const MOVES = [
   scale,
   body,
   raise,
+  loft,
   taper,
   twist,
   pitch,

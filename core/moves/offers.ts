@@ -1,6 +1,7 @@
 import type { Numbers } from '../values'
 import type { Beginning, Fielded } from './fields'
 import { withPlaced } from './change'
+import { polygonOf } from './outline'
 import { MOVES, moveTitle, type Move } from './list'
 import type { MoveKind } from './kind'
 import { planOf } from './recipe'
@@ -15,10 +16,7 @@ export interface Offer {
 
 /** The moves that fit a recipe, each with what it begins with. `mint` makes their ids. */
 export function offers(recipe: Move[], numbers: Numbers, mint: () => string): Offer[] {
-  const plan = planOf(recipe, numbers)
-  const raise = recipe.find((m) => m.move === 'raise')
-  const height = raise && !raise.upTo ? numbers.length(raise.height) : 6
-  const at: Beginning = { plan, numbers, height }
+  const at = beginningOf(recipe, numbers)
   return (MOVES as unknown as MoveKind<Move>[]).flatMap((kind): Offer[] => {
     const begins = kind.starts?.(at) as Fielded | null | undefined
     if (!begins) return []
@@ -27,4 +25,16 @@ export function offers(recipe: Move[], numbers: Numbers, mint: () => string): Of
       ? [{ title: moveTitle(move), move: kind.move, group: kind.group, to: (now) => withPlaced(now, move) ?? now }]
       : []
   })
+}
+
+/** What a move that is added to a recipe may begin with. */
+export function beginningOf(recipe: Move[], numbers: Numbers): Beginning {
+  const raise = recipe.find((m) => m.move === 'raise')
+  const outline = recipe.find((m) => m.move === 'outline')
+  return {
+    plan: planOf(recipe, numbers),
+    corners: outline ? polygonOf(outline.shape, numbers) : [],
+    numbers,
+    height: raise && !raise.upTo ? numbers.length(raise.height) : 6,
+  }
 }

@@ -206,7 +206,8 @@ const shapeNumbers = (shape: OutlineShape): [Num, Quantity][] => shapeKind(shape
 /** m: no outline reaches farther than this from end to end */
 const LARGEST = 50_000
 
-function checkShape(shape: OutlineShape, name: string, numbers: Numbers): void {
+/** Refuses a shape that is no outline; `name` says whose it is. */
+export function checkShape(shape: OutlineShape, name: string, numbers: Numbers): void {
   const kind = shapeKind(shape)
   kind.check(shape, name, numbers)
   const all = kind.corners(shape, numbers)

@@ -26,6 +26,8 @@ export const isRaise = (m: MoveBase): m is RaiseMove => m.move === 'raise'
 export const raise: MoveKind<RaiseMove> = {
   move: 'raise',
   called: 'a raise',
+  group: 'shape',
+  starts: ({ plan, height }) => (plan.length ? { height, upTo: null } : null),
   fields: {},
   takes: 'plan',
   gives: 'carried',

@@ -81,7 +81,8 @@ export function OutlineFields({ outline, change, attempt }: RecipeProps & { outl
   )
 }
 
-function ShapeFields({
+/** The sizes of a shape, or its corners with the rise of their arcs. */
+export function ShapeFields({
   shape,
   set,
   tried,

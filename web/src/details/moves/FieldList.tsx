@@ -1,11 +1,12 @@
 import { Plus, X } from 'lucide-react'
-import type { Field, Fielded, Fields, Item, Move } from '@geotome/core/moves'
+import { beginningOf, type Field, type Fielded, type Fields, type Item, type Move, type OutlineShape } from '@geotome/core/moves'
 import { inOrder, numbersOf, type AtLevel, type Num, type Quantity } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
 import { LinkButton } from '../../common/LinkButton'
 import { NumField } from '../../common/NumField'
-import { LevelChoice, SideChoice, sidesOf } from './choices'
+import { ShapeFields } from '../OutlineFields'
+import { LevelChoice, SideChoice } from './choices'
 import { mint } from './kind'
 
 interface Props {
@@ -115,6 +116,15 @@ function OneField({
     }
     case 'mass':
       return <MassChoice label={field.label} mass={thing[key] as string} onChange={(mass) => set({ [key]: mass })} />
+    case 'shape':
+      return (
+        <ShapeFields
+          shape={thing[key] as OutlineShape}
+          set={(_label, shape) => set({ [key]: shape })}
+          tried={(shape) => attempt(shape && { [key]: shape })}
+          open={false}
+        />
+      )
     case 'list':
       return (
         <ItemList
@@ -198,7 +208,7 @@ function ItemList({
         </div>
       ))}
       {items.length < field.most && (
-        <LinkButton onClick={() => set([...items, { id: mint(), ...field.next(items, sidesOf(recipe, numbersOf(project, scheme))) } as Item])}>
+        <LinkButton onClick={() => set([...items, { id: mint(), ...field.next(items, beginningOf(recipe, numbersOf(project, scheme))) } as Item])}>
           <Plus size={12} className="inline" /> {field.one}
         </LinkButton>
       )}
