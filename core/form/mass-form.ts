@@ -1,4 +1,4 @@
-import { buildRecipe, recipeKey, type Form, type LeftOutMove } from '../moves'
+import { buildRecipe, recipeKey, type Form, type LeftOutMove, type Note } from '../moves'
 import { planFromAbove } from './plan'
 import { canonical, fingerprint, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
 import {
@@ -29,6 +29,7 @@ export interface Body {
   ridge: number | null
   anchor: Vec2
   /** moves that could not be made */ leftOut: LeftOutMove[]
+  /** what moves say of what they made */ notes: Note[]
   /**
    * where it is twisted and nothing else: its content without the levels, and the heights (m, as text) at which its cut hangs on that
    * alone
@@ -72,6 +73,7 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     ridge: form.ridge,
     anchor: form.anchor,
     leftOut: form.leftOut,
+    notes: form.notes,
     turned: turnedOf(form, numbers),
     faces: () => (faces ??= facesOf(solid)),
     flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),

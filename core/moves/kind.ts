@@ -23,6 +23,13 @@ export interface Form {
   ridge: number | null
   /** moves that could not be made, and were left out of the form */
   leftOut: LeftOutMove[]
+  /** what a move has to say of what it made */
+  notes: Note[]
+}
+
+/** What a move says of what it made, where a person should know; with what mends it in one action. */
+export interface Note extends LeftOutMove {
+  set: { label: string; fields: Record<string, unknown> } | null
 }
 
 /** A form as a body. */

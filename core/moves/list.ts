@@ -6,6 +6,7 @@ import { inset } from './inset'
 import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
 import { loft } from './loft'
+import { revolve } from './revolve'
 import { outline } from './outline'
 import { pitch } from './pitch'
 import { pull } from './pull'
@@ -25,6 +26,7 @@ export const MOVES = [
   inset,
   scale,
   body,
+  revolve,
   raise,
   loft,
   taper,

@@ -19,7 +19,9 @@ export function offers(recipe: Move[], numbers: Numbers, mint: () => string): Of
   const at = beginningOf(recipe, numbers)
   return (MOVES as unknown as MoveKind<Move>[]).flatMap((kind): Offer[] => {
     const begins = kind.starts?.(at) as Fielded | null | undefined
-    if (!begins) return []
+    // What makes a body of the outline goes in place of what does so now, but not of itself.
+    const isFirst = kind.gives !== 'plan' && (kind.takes === 'plan' || kind.takes === 'nothing')
+    if (!begins || (isFirst && recipe.some((m) => m.move === kind.move))) return []
     const move = { id: mint(), move: kind.move, on: true, ...begins } as unknown as Move
     return withPlaced(recipe, move)
       ? [{ title: moveTitle(move), move: kind.move, group: kind.group, to: (now) => withPlaced(now, move) ?? now }]

@@ -60,7 +60,16 @@ export function planOf(recipe: readonly Move[], numbers: Numbers, name = ''): Ou
 
 const NO_LEVELS: ReadonlyMap<string, number> = new Map()
 
-const NOTHING: Form = { outline: null, carried: null, solid: null, anchor: [0, 0], eaves: 0, ridge: null, leftOut: [] }
+const NOTHING: Form = {
+  outline: null,
+  carried: null,
+  solid: null,
+  anchor: [0, 0],
+  eaves: 0,
+  ridge: null,
+  leftOut: [],
+  notes: [],
+}
 
 /** What each move gave last, and from what. */
 const given = new WeakMap<Move, { before: Form; body: BodyForm | null; values: string; form: Form }>()
@@ -75,7 +84,10 @@ function after(before: Form, move: Move, numbers: StandingNumbers, name: string)
     const known = given.get(move)
     if (known?.before === before && known.body === body && known.values === values) return known.form
     const built = made(before, move, kind, { numbers, name, body, ranges: null, asBody: (f) => asBody(f, numbers) })
-    const form = body?.leftOut.length ? { ...built, leftOut: [...built.leftOut, ...body.leftOut] } : built
+    const form =
+      body && body.leftOut.length + body.notes.length > 0
+        ? { ...built, leftOut: [...built.leftOut, ...body.leftOut], notes: [...built.notes, ...body.notes] }
+        : built
     given.set(move, { before, body, values, form })
     return form
   } catch (e) {
