@@ -7,6 +7,7 @@ import { join, type JoinMove } from './join'
 import type { MoveKind } from './kind'
 import { loft } from './loft'
 import { revolve } from './revolve'
+import { sweep } from './sweep'
 import { outline } from './outline'
 import { pitch } from './pitch'
 import { pull } from './pull'
@@ -27,6 +28,7 @@ export const MOVES = [
   scale,
   body,
   revolve,
+  sweep,
   raise,
   loft,
   taper,
