@@ -1,6 +1,16 @@
 import * as v from 'valibot'
-import { changeRecipe, joinMasses, keepRest, moveMasses, newMass, removeMass, setPitch, takeApart } from '../form'
-import { placeFor, RecipeSchema } from '../moves'
+import {
+  changeRecipe,
+  detach,
+  joinMasses,
+  keepRest,
+  moveMasses,
+  newMass,
+  removeMass,
+  setPitch,
+  takeApart,
+} from '../form'
+import { RecipeSchema, withPlaced } from '../moves'
 import { inOrder, refuse } from '../project'
 import { command } from './kind'
 import { LengthSchema, levelNamed, massNamed, metresOf, named, NamedSchema, numOf, useNamed } from './named'
@@ -84,14 +94,14 @@ export const MASS_COMMANDS = [
       const to = massNamed(s, mass)
       const [made] = v.parse(RecipeSchema, [{ id: mint(), on: true, ...move }])
       if (!made) return refuse('geometry', 'That is no move.', 'Name one, as a project file has it.')
-      const at = placeFor(to.recipe, made)
-      return at === null
+      const placed = withPlaced(to.recipe, made)
+      return placed === null
         ? refuse(
             'geometry',
             `A ${made.move} fits nowhere in the recipe of "${to.name}".`,
             'Take another move off first.',
           )
-        : changeRecipe(s.scheme, to, (r) => [...r.slice(0, at), made, ...r.slice(at)])
+        : changeRecipe(s.scheme, to, () => placed)
     },
   }),
   command({
@@ -104,6 +114,18 @@ export const MASS_COMMANDS = [
       return cut
         ? keepRest(s.scheme, mint, of.id, cut.id)
         : refuse('geometry', `"${of.name}" is not cut.`, 'Give it a cut first.')
+    },
+  }),
+  command({
+    name: 'mass.detach',
+    say: 'detaches a mass from another one that a move of it reads',
+    args: v.strictObject({ mass: NamedSchema, from: NamedSchema }),
+    run: (s, { mass, from }) => {
+      const [of, other] = [massNamed(s, mass), massNamed(s, from)]
+      const move = of.recipe.find((m) => m.move === 'combine' && m.mass === other.id)
+      return move
+        ? detach(s.project, s.scheme, of.id, move.id)
+        : refuse('geometry', `"${of.name}" reads nothing of "${other.name}".`, 'Look at its recipe.')
     },
   }),
   command({

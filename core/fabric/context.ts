@@ -1,5 +1,5 @@
 import { rawName, TOLERANCE } from '../solid'
-import type { MassForm } from '../form'
+import { massesRead, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
 import { canonical, type Memo, type Numbers, type Part, type Project, type Scheme, fingerprint } from '../project'
@@ -93,8 +93,13 @@ export function formSign(context: FabricContext, form: MassForm): string {
   if (!mass) return ''
   const { at } = form
   const values = `${valuesKey(mass.recipe, context.numbers)}@${exact(at.x)},${exact(at.y)},${exact(at.turn)},${mass.base.level}+${context.numbers.length(mass.base.above)}`
-  return context.memo.keep(form, 'sign', [mass.recipe, values], () =>
-    fingerprint(`${canonical(mass.recipe)}|${values}`),
+  // What other masses make of it counts as its own: none for nearly all.
+  const read = massesRead(mass.recipe, context.scheme.masses)
+  const theirs = read.map((m) => (m ? valuesKey(m.recipe, context.numbers) : ''))
+  return context.memo.keep(form, 'sign', [mass.recipe, values, ...read, ...theirs], () =>
+    fingerprint(
+      `${canonical(mass.recipe)}|${values}${read.map((m, i) => (m ? `|${canonical([m.recipe, m.place, m.base])}${theirs[i]}` : '|')).join('')}`,
+    ),
   )
 }
 

@@ -1,7 +1,7 @@
 import { type Edit, type SingleEdit, batch } from '../edits'
 import { levelHeights } from '../levels'
 import { moveIds, type Move } from '../moves'
-import { type Project, type Scheme, numbersOf, type Mass } from '../project'
+import { heightsOf, numbersOf, standingNumbers, type Mass, type Project, type Scheme } from '../project'
 import { placePoint, turnOf, moveOf } from '../solid'
 import { freeName, type Id, namesOf, nextOrder, refuse, tidy } from '../values'
 import { closedOrRefused } from './mass-of'
@@ -87,6 +87,38 @@ export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: 
       set: { host: { ...p.host, mass: apart.id } },
     })),
   ])
+}
+
+/**
+ * Detaches a mass from another one that a move of it reads: the other's recipe, as it is now, lives on within the move, where it stands
+ * now, and faces keep their names.
+ */
+export function detach(project: Project, scheme: Scheme, id: Id, move: Id): Edit {
+  const mass = massOf(scheme, id)
+  const combine = mass.recipe.find((m) => m.id === move)
+  if (combine?.move !== 'combine')
+    return refuse('unknown-id', 'That move reads no mass any more.', 'Look at the recipe in the details.')
+  const numbers = numbersOf(project, scheme)
+  const standing = standingNumbers(mass, numbers, heightsOf(scheme, numbers), scheme.masses)
+  const other =
+    standing.other?.(combine.mass) ?? refuse('unknown-id', 'The mass that it reads is gone.', 'Take the move off.')
+  const { x, y, z, turn } = other.at
+  const join: Move = {
+    id: move,
+    move: 'join',
+    on: combine.on,
+    name: other.name,
+    place: { x, y, turn },
+    lift: z,
+    how: combine.how,
+    recipe: other.recipe as Move[],
+  }
+  return {
+    edit: 'mass.change',
+    scheme: scheme.id,
+    id,
+    set: { recipe: mass.recipe.map((m) => (m.id === move ? join : m)) },
+  }
 }
 
 /**

@@ -1,4 +1,4 @@
-import { buildRecipe, recipeKey, type Form, type LeftOutMove, type Note } from '../moves'
+import { buildRecipe, readsOf, recipeKey, type Form, type LeftOutMove, type Note } from '../moves'
 import { planFromAbove } from './plan'
 import { canonical, fingerprint, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
 import {
@@ -100,6 +100,16 @@ export function bodyKey(recipe: Move[], numbers: StandingNumbers): string {
   return `${text}|${recipeKey(recipe, numbers)}`
 }
 const texts = new WeakMap<Move[], string>()
+
+/** The masses that a recipe reads, and those that they read: none for nearly all. */
+export function massesRead(recipe: Move[], masses: Record<string, Mass>, seen: string[] = []): (Mass | undefined)[] {
+  let own = reading.get(recipe)
+  if (!own) reading.set(recipe, (own = readsOf(recipe)))
+  return own.flatMap((id) =>
+    seen.includes(id) ? [] : [masses[id], ...massesRead(masses[id]?.recipe ?? [], masses, [...seen, id])],
+  )
+}
+const reading = new WeakMap<Move[], string[]>()
 
 /** The mass standing on its base level, whose height (m) is given. */
 export function standMass(mass: Mass, body: Body, numbers: Numbers, levelHeight: number): MassForm {

@@ -222,6 +222,7 @@ export interface Beginning {
   plan: Outline[]
   /** the corners of its outline as it was drawn */ corners: Corner[]
   numbers: Numbers
+  /** the masses that it may read */ others: readonly { id: string; name: string }[]
   /** m: how high the mass is raised, as far as that is known */
   height: number
 }

@@ -1,15 +1,20 @@
 import * as v from 'valibot'
-import { placePoint, placeSolid, unite } from '../solid'
+import { intersect, placePoint, placeSolid, subtract, unite, type Placement } from '../solid'
 import { IdSchema, NameSchema, NumSchema, PlaceSchema, refuse, tidy, type Num, type Place } from '../values'
-import type { MoveBase, MoveKind } from './kind'
+import type { BodyForm, Form, MoveBase, MoveKind } from './kind'
 
 export interface JoinMove<M extends MoveBase = MoveBase> extends MoveBase {
   move: 'join'
   name: string
   place: Place
   lift: Num
+  /** what is made of the two bodies; joined where nothing is said */ how?: How | undefined
   recipe: M[]
 }
+
+/** What is made of two bodies: both as one, the first without the second, or what they have in common. */
+export const HowSchema = v.picklist(['join', 'less', 'common'])
+export type How = v.InferOutput<typeof HowSchema>
 
 /** Unites another body, with a recipe of its own and placed in this mass's frame, with the body so far. Faces keep their names. */
 export const join: MoveKind<JoinMove> = {
@@ -26,6 +31,7 @@ export const join: MoveKind<JoinMove> = {
       name: NameSchema,
       place: PlaceSchema,
       lift: NumSchema,
+      how: v.optional(HowSchema),
       recipe,
     }),
   numbers: (m) => [
@@ -49,8 +55,15 @@ export const join: MoveKind<JoinMove> = {
       z: numbers.length(m.lift),
       turn: numbers.angle(m.place.turn),
     }
-    const [x, y] = placePoint(body.anchor, place)
-    const at = { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) }
-    return { ...form, carried: null, solid: unite(form.solid, placeSolid(body.solid, at)) }
+    return metWith(form, body, place, m.how ?? 'join')
   },
+}
+
+/** The form and another body (placed in the mass's own frame), made one, or what is left of it. */
+export function metWith(form: Form, body: BodyForm, place: Placement, how: How): Form {
+  const solid = form.solid ?? refuse('geometry', 'There is no body yet.', 'Put a raise before it.')
+  const [x, y] = placePoint(body.anchor, place)
+  const at = { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) }
+  const make = { join: unite, less: subtract, common: intersect }[how]
+  return { ...form, carried: null, solid: make(solid, placeSolid(body.solid, at)) }
 }

@@ -1,6 +1,6 @@
 import type * as v from 'valibot'
 import type { Outline, Solid, Sweep, Vec2 } from '../solid'
-import type { AtLevel, Num, Quantity, StandingNumbers } from '../values'
+import type { AtLevel, Num, OtherMass, Quantity, StandingNumbers } from '../values'
 import type { Beginning, Fields } from './fields'
 import type { Ranges, Span } from './span'
 
@@ -109,6 +109,7 @@ export interface Building {
   numbers: StandingNumbers
   /** the mass's */ name: string
   /** the recipe within the move, as a body */ body: BodyForm | null
+  /** the mass that the move reads, as a body */ other: (OtherMass & { body: BodyForm }) | null
   /** the heights that it acts on, for one that acts along a span; null: the whole form */ ranges: Ranges | null
   /** what is carried, as the body that it is */ asBody(form: Form): BodyForm
 }

@@ -1,5 +1,6 @@
 import { refuse } from '../values'
 import { body } from './body'
+import { combine } from './combine'
 import { cut } from './cut'
 import { hip } from './hip'
 import { inset } from './inset'
@@ -42,6 +43,7 @@ export const MOVES = [
   cut,
   lean,
   bend,
+  combine,
   join,
 ] as const
 

@@ -14,9 +14,9 @@ export interface Offer {
   /** the recipe as it is by then, with the move where it fits */ to(recipe: Move[]): Move[]
 }
 
-/** The moves that fit a recipe, each with what it begins with. `mint` makes their ids. */
-export function offers(recipe: Move[], numbers: Numbers, mint: () => string): Offer[] {
-  const at = beginningOf(recipe, numbers)
+/** The moves that fit a recipe, each with what it begins with. `mint` makes their ids, `others` are the masses that it may read. */
+export function offers(recipe: Move[], numbers: Numbers, mint: () => string, others: Beginning['others']): Offer[] {
+  const at = beginningOf(recipe, numbers, others)
   return (MOVES as unknown as MoveKind<Move>[]).flatMap((kind): Offer[] => {
     const begins = kind.starts?.(at) as Fielded | null | undefined
     // What makes a body of the outline goes in place of what does so now, but not of itself.
@@ -30,13 +30,14 @@ export function offers(recipe: Move[], numbers: Numbers, mint: () => string): Of
 }
 
 /** What a move that is added to a recipe may begin with. */
-export function beginningOf(recipe: Move[], numbers: Numbers): Beginning {
+export function beginningOf(recipe: Move[], numbers: Numbers, others: Beginning['others'] = []): Beginning {
   const raise = recipe.find((m) => m.move === 'raise')
   const outline = recipe.find((m) => m.move === 'outline')
   return {
     plan: planOf(recipe, numbers),
     corners: outline ? polygonOf(outline.shape, numbers) : [],
     numbers,
+    others,
     height: raise && !raise.upTo ? numbers.length(raise.height) : 6,
   }
 }

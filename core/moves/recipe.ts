@@ -2,6 +2,7 @@ import { boxOf, type Outline } from '../solid'
 import * as v from 'valibot'
 import {
   Refusal,
+  fingerprint,
   refuse,
   tidy,
   type AtLevel,
@@ -78,12 +79,21 @@ function after(before: Form, move: Move, numbers: StandingNumbers, name: string)
   const kind = kindOf(move)
   const inner = innerOf(move)
   const own = kind.numbers(move).map(([num, q]) => numbers.value(num, q))
-  const values = `${name} ${own.join(' ')} ${kind.dependsOn?.(move, numbers) ?? ''}`
+  const values = `${name} ${own.join(' ')} ${kind.dependsOn?.(move, numbers) ?? ''}${readText(move, numbers)}`
   try {
     const body = inner && buildRecipe(inner.recipe, within(move, numbers), inner.name)
+    const [reads] = kind.reads?.(move) ?? []
+    const other = reads === undefined ? null : otherOf(reads, numbers)
     const known = given.get(move)
     if (known?.before === before && known.body === body && known.values === values) return known.form
-    const built = made(before, move, kind, { numbers, name, body, ranges: null, asBody: (f) => asBody(f, numbers) })
+    const built = made(before, move, kind, {
+      numbers,
+      name,
+      body,
+      other,
+      ranges: null,
+      asBody: (f) => asBody(f, numbers),
+    })
     const form =
       body && body.leftOut.length + body.notes.length > 0
         ? { ...built, leftOut: [...built.leftOut, ...body.leftOut], notes: [...built.notes, ...body.notes] }
@@ -94,6 +104,14 @@ function after(before: Form, move: Move, numbers: StandingNumbers, name: string)
     if (!(e instanceof Refusal) || (!before.solid && !before.carried)) throw e
     return { ...before, leftOut: [...before.leftOut, { id: move.id, say: e.say, remedy: e.remedy }] }
   }
+}
+
+/** Another mass as a body, where it stands in the frame of the one that reads it. Errors: 'unknown-id' where it is gone. */
+function otherOf(id: string, numbers: StandingNumbers): Building['other'] {
+  const other =
+    numbers.other?.(id) ??
+    refuse('unknown-id', 'The mass that it reads is gone.', 'Choose another one, or take it off.')
+  return { ...other, body: buildRecipe(other.recipe as Move[], other.numbers, other.name) }
 }
 
 /** The form after a move, on all of it or within its span. */
@@ -171,7 +189,7 @@ export const valuesKey = (recipe: Move[], numbers: Pick<StandingNumbers, 'value'
 const dependsKey = (recipe: Move[], numbers: StandingNumbers): string =>
   recipe
     .map((m) => {
-      const depends = kindOf(m).dependsOn?.(m, numbers)
+      const depends = `${kindOf(m).dependsOn?.(m, numbers) ?? ''}${m.on ? readText(m, numbers) : ''}`
       const inner = innerOf(m)
       return `${depends ? ` ${m.id}:${depends}` : ''}${inner ? dependsKey(inner.recipe, within(m, numbers)) : ''}`
     })
@@ -187,6 +205,25 @@ export const withTies = (recipe: Move[], tie: (tie: AtLevel) => AtLevel): Move[]
     const own = kindOf(m).retied?.(m, tie) ?? m
     return own.move === 'join' ? { ...own, recipe: withTies(own.recipe, tie) } : own
   })
+
+/** The masses that a recipe's moves read, by their ids; those of joined bodies too. */
+export const readsOf = (recipe: Move[]): string[] =>
+  recipe.flatMap((m) => [...(m.on ? (kindOf(m).reads?.(m) ?? []) : []), ...readsOf(innerOf(m)?.recipe ?? [])])
+
+/** What other masses a move reads, as text: all that their forms and places hang on. Errors: 'geometry' where it goes in a circle. */
+function readText(move: Move, numbers: StandingNumbers): string {
+  return (kindOf(move).reads?.(move) ?? [])
+    .map((id) => {
+      const other = numbers.other?.(id)
+      if (!other) return `${id} gone`
+      const recipe = other.recipe as Move[]
+      let text = texts.get(recipe)
+      if (text === undefined) texts.set(recipe, (text = fingerprint(JSON.stringify(recipe))))
+      return `${text}|${recipeKey(recipe, other.numbers)}@${Object.values(other.at).join()}`
+    })
+    .join()
+}
+const texts = new WeakMap<Move[], string>()
 
 /** All ids of moves, those of joined bodies too. */
 export const moveIds = (recipe: Move[]): string[] => recipe.flatMap((m) => [m.id, ...moveIds(innerOf(m)?.recipe ?? [])])

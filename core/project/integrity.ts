@@ -132,7 +132,7 @@ function checkScheme(project: Project, scheme: Scheme): void {
     for (const num of [mass.base.above, mass.place.x, mass.place.y]) numbers.length(num)
     numbers.angle(mass.place.turn)
     for (const tie of recipeTies(mass.recipe)) needLevel(tie.level, `"${mass.name}"`)
-    checkMassRecipe(mass, standingNumbers(mass, numbers, heights))
+    checkMassRecipe(mass, standingNumbers(mass, numbers, heights, scheme.masses))
     for (const material of [mass.material, ...Object.values(mass.faces)])
       needMaterial(project, material, `"${mass.name}"`)
   }

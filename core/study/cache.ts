@@ -1,4 +1,4 @@
-import { bodyKey, buildBody, heightText, standMass, type Body, type MassForm } from '../form'
+import { bodyKey, buildBody, heightText, massesRead, standMass, type Body, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { Memo, sameList, standingNumbers, type Mass, type Numbers } from '../project'
 import {
@@ -37,7 +37,13 @@ export class StudyCache {
   private run = 0
   private readonly forms = new WeakMap<
     Mass,
-    { numbers: Numbers; heights: ReadonlyMap<string, number>; body: Aged<Body>; standing: Aged<Standing> }
+    {
+      numbers: Numbers
+      heights: ReadonlyMap<string, number>
+      reads: (Mass | undefined)[]
+      body: Aged<Body>
+      standing: Aged<Standing>
+    }
   >()
   private readonly bodies = new Aging<Body>()
   private readonly standing = new Aging<Standing>()
@@ -68,14 +74,15 @@ export class StudyCache {
   }
 
   /** The mass standing on its level; the same object while nothing about it changes. */
-  form(mass: Mass, numbers: Numbers, heights: ReadonlyMap<string, number>): MassForm {
+  form(mass: Mass, numbers: Numbers, heights: ReadonlyMap<string, number>, masses: Record<string, Mass>): MassForm {
     // Where numbers and heights are the very ones of last time, nothing needs to be asked.
     const known = this.forms.get(mass)
-    if (known?.numbers === numbers && known.heights === heights) {
+    const reads = massesRead(mass.recipe, masses)
+    if (known?.numbers === numbers && known.heights === heights && sameList(known.reads, reads)) {
       known.body.used = known.standing.used = this.run
       return known.standing.value.form
     }
-    const standing = standingNumbers(mass, numbers, heights)
+    const standing = standingNumbers(mass, numbers, heights, masses)
     const key = bodyKey(mass.recipe, standing)
     const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, standing, mass.name, key)).value
     const form = standMass(mass, body, numbers, heights.get(mass.base.level) ?? 0)
@@ -87,7 +94,7 @@ export class StudyCache {
     }))
     const kept = entry.value
     const bodyEntry = this.bodies.get(key, this.run, () => body)
-    this.forms.set(mass, { numbers, heights, body: bodyEntry, standing: entry })
+    this.forms.set(mass, { numbers, heights, reads, body: bodyEntry, standing: entry })
     if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) {
       kept.form = form
       kept.shares.clear()

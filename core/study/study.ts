@@ -53,7 +53,7 @@ export function* studySteps(
   const masses = inOrder(scheme.masses)
   for (const [i, mass] of masses.entries()) {
     try {
-      ;(mass.context ? around : forms).push(cache.form(mass, numbers, heights))
+      ;(mass.context ? around : forms).push(cache.form(mass, numbers, heights, scheme.masses))
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
       unbuilt.push({ mass, say: e.say, remedy: e.remedy })

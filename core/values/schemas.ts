@@ -51,6 +51,16 @@ export interface Numbers {
 export interface StandingNumbers extends Numbers {
   base: number
   heights: ReadonlyMap<string, number>
+  /** another mass, for a move that reads one; null where it is gone. Errors: 'geometry' where they read each other in a circle */
+  other?: ((id: string) => OtherMass | null) | undefined
+}
+
+/** Another mass as a move reads it: its recipe and numbers, and where it stands in the reading mass's own frame (m, degrees). */
+export interface OtherMass {
+  name: string
+  recipe: unknown[]
+  numbers: StandingNumbers
+  at: { x: number; y: number; z: number; turn: number }
 }
 
 /** A quantity as it is said in a sentence. */

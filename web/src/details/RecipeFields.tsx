@@ -1,6 +1,6 @@
 import { offers } from '@geotome/core/moves'
-import { numbersOf } from '@geotome/core/project'
-import { useProject } from '../app/hooks'
+import { inOrder, numbersOf } from '@geotome/core/project'
+import { usePickedMasses, useProject } from '../app/hooks'
 import { mint, type MoveNamed, type RecipeProps } from './moves/kind'
 import { MoveFields } from './moves/MoveFields'
 
@@ -14,7 +14,9 @@ export function RecipeFields({
   apart = null,
 }: RecipeProps & { apart?: ((join: MoveNamed<'join'>) => void) | null }) {
   const { project, scheme } = useProject()
-  const fit = offers(recipe, numbersOf(project, scheme), mint)
+  const [own] = usePickedMasses()
+  const others = inOrder(scheme.masses).filter((m) => m.id !== own?.id)
+  const fit = offers(recipe, numbersOf(project, scheme), mint, others)
   return (
     <>
       {recipe.map((move) => (

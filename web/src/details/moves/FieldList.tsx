@@ -1,5 +1,13 @@
 import { Plus, X } from 'lucide-react'
-import { beginningOf, type Field, type Fielded, type Fields, type Item, type Move, type OutlineShape } from '@geotome/core/moves'
+import {
+  beginningOf,
+  type Field,
+  type Fielded,
+  type Fields,
+  type Item,
+  type Move,
+  type OutlineShape,
+} from '@geotome/core/moves'
 import { inOrder, numbersOf, type AtLevel, type Num, type Quantity } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
@@ -208,7 +216,14 @@ function ItemList({
         </div>
       ))}
       {items.length < field.most && (
-        <LinkButton onClick={() => set([...items, { id: mint(), ...field.next(items, beginningOf(recipe, numbersOf(project, scheme))) } as Item])}>
+        <LinkButton
+          onClick={() =>
+            set([
+              ...items,
+              { id: mint(), ...field.next(items, beginningOf(recipe, numbersOf(project, scheme))) } as Item,
+            ])
+          }
+        >
           <Plus size={12} className="inline" /> {field.one}
         </LinkButton>
       )}

@@ -5,12 +5,14 @@ import type { MoveOnPage, MoveProps } from './kind'
 
 export const join: MoveOnPage<'join'> = { Fields: JoinFields }
 
+const HOW = { join: 'joined', less: 'left out', common: 'shared with' }
+
 /** A joined body: its own recipe unfolds within it. */
 function JoinFields({ move, change, attempt, apart, Recipe }: MoveProps<'join'>) {
   return (
     <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5">
       <summary className="cursor-pointer">
-        <span className="text-ink2">joined: </span>
+        <span className="text-ink2">{HOW[move.how ?? 'join']}: </span>
         {move.name}
         {move.on ? '' : ', switched off'}
       </summary>

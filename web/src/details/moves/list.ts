@@ -1,5 +1,6 @@
 import type { Move } from '@geotome/core/moves'
 import { body } from './body'
+import { combine } from './combine'
 import { cut } from './cut'
 import { join } from './join'
 import type { MoveOnPage } from './kind'
@@ -9,4 +10,13 @@ import { raise } from './raise'
 import { taper } from './taper'
 
 /** The moves that have more on the page than what their kind asks for; the others need no line here. */
-export const MOVES_ON_PAGE: { [M in Move['move']]?: MoveOnPage<M> } = { outline, body, raise, taper, pitch, cut, join }
+export const MOVES_ON_PAGE: { [M in Move['move']]?: MoveOnPage<M> } = {
+  outline,
+  body,
+  raise,
+  taper,
+  pitch,
+  cut,
+  combine,
+  join,
+}

@@ -45,7 +45,7 @@ export function standing({ mass, world: { project, scheme }, study, view, size }
     local,
     ids: round ? ['round'] : polygonOf(shape, numbers).map((c) => c.id),
     middle: placePoint(middle, place),
-    height: raisedBy(raise, standingNumbers(mass, numbers, heightsOf(scheme, numbers))),
+    height: raisedBy(raise, standingNumbers(mass, numbers, heightsOf(scheme, numbers), scheme.masses)),
     numbers,
     px: (p, z) => toPane(view, size, [p[0], p[1], z]),
   }

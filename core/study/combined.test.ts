@@ -1,0 +1,92 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { detach, newMass } from '../form'
+import type { Move } from '../moves'
+import { apply, projectWith, schemeOf as firstOf } from '../testing/make'
+import { openKernel, volumeOf } from '../solid'
+import type { Project } from '../project'
+import { StudyCache, studyScheme } from './index'
+
+beforeAll(() => openKernel())
+
+let n = 0
+const mint = () => `c${++n}`
+
+/** Two blocks, 10 x 8 x 6, the second set off by 6 and 5, turned. */
+function twoBlocks(turn = 0) {
+  let project = projectWith([0, 3])
+  const level = Object.values(firstOf(project).levels)[0]?.id ?? ''
+  const use = Object.values(project.uses)[0]?.id ?? ''
+  for (const [name, from, to] of [
+    ['Bar', [0, 0], [10, 8]],
+    ['Cutter', [6, 5], [16, 13]],
+  ] as [string, [number, number], [number, number]][]) {
+    const thing = {
+      ...newMass(firstOf(project), mint, { name, use, level, height: 6, shape: { kind: 'rectangle', from, to } }),
+      id: name,
+    }
+    if (name === 'Cutter') thing.place = { ...thing.place, turn }
+    project = apply(project, { edit: 'mass.add', scheme: firstOf(project).id, thing })
+  }
+  return project
+}
+const change = (project: Project, id: string, to: (recipe: Move[]) => Move[]): Project => {
+  const scheme = firstOf(project)
+  return apply(project, {
+    edit: 'mass.change',
+    scheme: scheme.id,
+    id,
+    set: { recipe: to(scheme.masses[id]?.recipe ?? []) },
+  })
+}
+const withCombine =
+  (how: 'less' | 'join' | 'common', mass = 'Cutter') =>
+  (r: Move[]): Move[] => [...r, { id: `x-${how}`, move: 'combine', on: true, mass, how }]
+const volume = (project: Project, id: string, cache = new StudyCache()) => {
+  const form = studyScheme(project, firstOf(project).id, cache).forms.find((f) => f.id === id)
+  return form ? volumeOf(form.body.solid) : NaN
+}
+
+describe('a mass that reads another', () => {
+  it.each([
+    ['less', 480 - 72],
+    ['common', 72],
+    ['join', 960 - 72],
+  ] as const)('%s: both stay editable, and it follows the other until it is detached', (how, want) => {
+    const project = change(twoBlocks(), 'Bar', withCombine(how))
+    expect(volume(project, 'Bar')).toBeCloseTo(want, 6)
+    expect(volume(project, 'Cutter')).toBeCloseTo(480, 6)
+    // The other is raised to half: what is made of it follows.
+    const lower = (p: Project) =>
+      change(p, 'Cutter', (r) => r.map((m) => (m.move === 'raise' ? { ...m, height: 3 } : m)))
+    const half = { less: 480 - 36, common: 36, join: 480 + 240 - 36 }[how]
+    expect(volume(lower(project), 'Bar')).toBeCloseTo(half, 6)
+    const scheme = firstOf(project)
+    const apart = apply(project, detach(project, scheme, 'Bar', `x-${how}`))
+    expect(volume(apart, 'Bar')).toBeCloseTo(want, 6)
+    expect(volume(lower(apart), 'Bar')).toBeCloseTo(want, 6)
+  })
+  it('goes by where both stand, turned too; the same study is taken again only while the other stays', () => {
+    const turned = change(twoBlocks(30), 'Bar', withCombine('less'))
+    const away = firstOf(turned)
+    const moved = apply(turned, {
+      edit: 'mass.change',
+      scheme: away.id,
+      id: 'Cutter',
+      set: { place: { x: 100, y: 5, turn: 30 } },
+    })
+    const [shared, left] = [volume(change(twoBlocks(30), 'Bar', withCombine('common')), 'Bar'), volume(turned, 'Bar')]
+    expect(shared + left).toBeCloseTo(480, 5)
+    expect(volume(moved, 'Bar')).toBeCloseTo(480, 6)
+  })
+  it('refuses a circle with its path, and says so where the other is gone', () => {
+    const project = change(twoBlocks(), 'Bar', withCombine('less'))
+    expect(() => change(project, 'Cutter', withCombine('join', 'Bar'))).toThrow(
+      /circle: (Bar -> Cutter -> Bar|Cutter -> Bar -> Cutter)/,
+    )
+    expect(() => change(project, 'Bar', withCombine('common', 'Bar'))).toThrow(/circle: Bar -> Bar/)
+    const gone = apply(project, { edit: 'mass.remove', scheme: firstOf(project).id, id: 'Cutter' })
+    const study = studyScheme(gone, firstOf(gone).id)
+    expect(study.forms[0]?.body.volume).toBeCloseTo(480, 6)
+    expect(study.findings.map((f) => f.say).join()).toMatch(/left out: The mass that it reads is gone/)
+  })
+})
