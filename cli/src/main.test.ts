@@ -225,11 +225,11 @@ describe('a project without a screen', () => {
       'do',
       file,
       'mass.shape',
-      '{"mass": "Shed", "move": {"move": "raise", "height": 3}}',
+      '{"mass": "Shed", "move": {"move": "outline", "shape": {"kind": "rectangle", "width": 3, "depth": 4}}}',
       '-o',
       file,
     )
-    expect(none.err).toMatch(/A raise fits nowhere in the recipe of "Shed"\. Take another move off first\./)
+    expect(none.err).toMatch(/An? outline fits nowhere in the recipe of "Shed"\. Take another move off first\./)
     const flat = await run('do', file, 'mass.shape', '{"mass": "Shed", "move": {"move": "fold"}}', '-o', file)
     expect([flat.code, flat.err.trim().split('\n')]).toEqual([1, [expect.stringMatching(/./)]])
   })

@@ -30,6 +30,20 @@ const shape: fc.Arbitrary<OutlineShape> = fc.oneof(
   }),
   fc.record({ kind: fc.constant('circle' as const), radius: dm(40, 120) }),
 )
+const span = fc.oneof(
+  { weight: 3, arbitrary: fc.constant(undefined) },
+  { weight: 1, arbitrary: fc.constant({ of: 'storeys', levels: ['L1'] }) },
+  {
+    weight: 1,
+    arbitrary: fc.record({
+      of: fc.constant('heights'),
+      from: dm(-10, 50),
+      fromLevel: fc.constant(null),
+      to: fc.option(dm(52, 80)),
+      toLevel: fc.constant(null),
+    }),
+  },
+)
 const further: fc.Arbitrary<Move> = fc.oneof(
   fc.record({ move: fc.constant('inset'), by: dm(-15, 10) }),
   fc.record({ move: fc.constant('scale'), by: dm(7, 14) }),
@@ -46,6 +60,7 @@ const further: fc.Arbitrary<Move> = fc.oneof(
     direction: fc.integer({ min: 0, max: 359 }),
     rises: fc.integer({ min: -60, max: 90 }),
     keeps: fc.constantFrom('below', 'above'),
+    span,
   }),
   fc.record({
     move: fc.constant('pull'),
@@ -55,6 +70,7 @@ const further: fc.Arbitrary<Move> = fc.oneof(
     fromLevel: fc.constant(null),
     to: fc.option(dm(55, 70)),
     toLevel: fc.constant(null),
+    span,
   }),
   fc.record({
     move: fc.constant('step-back'),
@@ -62,8 +78,35 @@ const further: fc.Arbitrary<Move> = fc.oneof(
     by: dm(2, 15),
     from: dm(20, 60),
     level: fc.constantFrom(null, { level: 'L1', above: 0 }),
+    span,
   }),
-  fc.record({ move: fc.constant('taper'), by: fc.record({ kind: fc.constant('scale'), scale: dm(5, 13) }) }),
+  fc.record({ move: fc.constant('taper'), by: fc.record({ kind: fc.constant('scale'), scale: dm(5, 13) }), span }),
+  fc.record({
+    move: fc.constant('twist'),
+    angle: fc.integer({ min: -60, max: 60 }),
+    from: fc.constant(0),
+    to: fc.constant(null),
+    span,
+  }),
+  fc.record({
+    move: fc.constantFrom('lean', 'bend'),
+    by: fc.integer({ min: 1, max: 30 }),
+    towards: fc.integer({ min: 0, max: 359 }),
+    span,
+  }),
+  fc.record({
+    move: fc.constant('hip'),
+    angle: fc.integer({ min: 15, max: 60 }),
+    edges: fc.constantFrom([], [{ id: 'g', side: 'e1', rises: 'gable', angle: 45 }]),
+    breaks: fc.option(dm(5, 20)),
+    upper: fc.integer({ min: 10, max: 40 }),
+  }),
+  fc.record({
+    move: fc.constant('slope'),
+    side: fc.constantFrom('e1', 'south'),
+    angle: fc.integer({ min: 2, max: 20 }),
+  }),
+  fc.record({ move: fc.constant('upstand'), height: dm(5, 15), thick: dm(1, 4) }),
 ) as unknown as fc.Arbitrary<Move>
 
 describe('any recipe', () => {
@@ -92,15 +135,16 @@ describe('any recipe', () => {
         const volume = volumeOf(solid)
         expect(volume).toBeGreaterThan(0)
         const { z0, z1 } = boxOf(solid.positions)
-        const steps = 1500
+        const steps = 400
         const sum = Array.from({ length: steps }, (_, i) =>
           areaOf(cutAt(solid, z0 + ((i + 0.5) * (z1 - z0)) / steps).map((l): Vec2[] => l.points)),
         ).reduce((a, b) => a + b, 0)
-        expect((sum * (z1 - z0)) / steps / volume).toBeCloseTo(1, 2)
+        // What a cut leaves may be no more than a chip.
+        if (volume > 0.01) expect((sum * (z1 - z0)) / steps / volume).toBeCloseTo(1, 2)
         // And it is the same when it is built from nothing.
         expect(buildRecipe(structuredClone(recipe), numbers, 'M').solid.positions).toEqual(solid.positions)
       }),
-      { numRuns: Number(process.env.RUNS ?? 60) },
+      { numRuns: Number(process.env.RUNS ?? 40) },
     )
   })
 })

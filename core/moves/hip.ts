@@ -4,6 +4,7 @@ import {
   faceName,
   roofOver,
   TOLERANCE,
+  wayOf,
   type Facet,
   type Outline,
   type RoofFace,
@@ -146,8 +147,7 @@ export function roofed(walls: Solid, faces: RoofFace[], eaves: Outline[], z: num
   const surfaces = new Map<string, Facet['surface']>()
   for (const { edge, stage, loop } of faces) {
     const e = edges[edge] as (typeof edges)[number]
-    const long = Math.hypot(e.b[0] - e.a[0], e.b[1] - e.a[1])
-    const way: Vec2 = [(e.b[0] - e.a[0]) / long, (e.b[1] - e.a[1]) / long]
+    const way = wayOf(e.a, e.b)
     const off = (p: Vec3) => way[0] * (p[1] - e.a[1]) - way[1] * (p[0] - e.a[0])
     const isGable = loop.every((p) => Math.abs(off(p)) < TOLERANCE.fine * 10)
     const flat = loop.map((p): Vec2 => (isGable ? [way[0] * p[0] + way[1] * p[1], p[2]] : [p[0], p[1]]))

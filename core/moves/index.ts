@@ -1,4 +1,5 @@
 export { kindOf as kindOfMove, moveTitle, MOVES, type Move } from './list'
+export { foldings, type Folding } from './foldings'
 export { beginningOf, offers, type Offer } from './offers'
 export type { Beginning, Field, Fielded, Fields, Item } from './fields'
 export type { Span } from './span'

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { box, build, cutArea, outline, plainNumbers, raise } from '../testing/recipes'
 import { isWhole, openKernel, volumeOf, warpOf, type RuledSurface, type Vec2 } from '../solid'
-import { buildRecipe, checkRecipe, withPlaced, type Move, type OutlineShape } from './index'
+import { buildRecipe, checkRecipe, foldings, withPlaced, type Move, type OutlineShape } from './index'
 
 beforeAll(() => openKernel())
 
@@ -75,6 +75,16 @@ describe('a loft', () => {
     const folded = build(outline(box(26, 18)), loft(10.5, polygon(TOP), { faces: 'right' }))
     expect(folded.solid.facets.every((f) => !f.surface)).toBe(true)
     expect(folded.faces).toHaveLength(8)
+  })
+  it('tells of all three before one is chosen', () => {
+    const move = loft(10.5, polygon(TOP)) as Extract<Move, { move: 'loft' }>
+    const all = foldings([outline(box(26, 18)), move], move, storeys, 'W')
+    expect(all.map((f) => f.volume.toFixed(3))).toEqual(['3862.250', '3885.000', '3839.500'])
+    expect(all.map((f) => f.plates.map((p) => p.area.toFixed(3)).join())).toEqual([
+      '468.000,398.778,334.444',
+      '468.000,401.667,337.333',
+      '468.000,395.889,331.556',
+    ])
   })
   it('leads unlike outlines into one another: a rectangle to a circle, over three heights', () => {
     const sections = [

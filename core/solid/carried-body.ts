@@ -19,7 +19,7 @@ export function carryBody(solid: Solid, by: Carry, storeys: readonly number[] = 
   const fixed = isAffine ? breaks : [...breaks, ...storeys.filter(isWithin)]
   const rows = isAffine ? fixed : rowsBetween([z0, ...fixed, z1], solid, by)
   const mesh = opened(solid)
-  for (const z of distinct(rows)) splitAt(mesh, z)
+  splitAt(mesh, distinct(rows))
   if (!isAffine) refine(mesh, by)
   return finished(mesh, solid, by, new Set([z0, z1, ...distinct(fixed)]))
 }
@@ -67,54 +67,56 @@ function rowsBetween(ends: number[], solid: Solid, by: Carry): number[] {
   })
 }
 
-/** Divides the triangles that pass through a height there. */
-function splitAt(mesh: Open, z: number): void {
-  const { points, triangles, facetOf } = mesh
-  const side = (v: number) => {
-    const off = (points[v * 3 + 2] as number) - z
-    return Math.abs(off) <= TOLERANCE.height ? 0 : Math.sign(off)
-  }
-  const made = new Map<number, number>()
-  const cut = (a: number, b: number): number => {
+/** Divides the triangles that pass through heights (from the lowest up) there: each in bands from one to the next. */
+function splitAt(mesh: Open, rows: readonly number[]): void {
+  const { points } = mesh
+  const made = new Map<string, number>()
+  const height = (v: number) => points[v * 3 + 2] as number
+  /** the corners at which an edge passes through rows, from its first end on */
+  const cuts = (a: number, b: number): number[] => {
     const [low, high] = a < b ? [a, b] : [b, a]
-    const key = low * 2 ** 26 + high
-    let v = made.get(key)
-    if (v === undefined) {
-      const [za, zb] = [points[low * 3 + 2] as number, points[high * 3 + 2] as number]
-      const t = (z - za) / (zb - za)
-      const along = (k: number) =>
-        (points[low * 3 + k] as number) + t * ((points[high * 3 + k] as number) - (points[low * 3 + k] as number))
-      made.set(key, (v = points.length / 3))
-      points.push(along(0), along(1), z)
+    const [za, zb] = [height(low), height(high)]
+    const [least, most] = za < zb ? [za, zb] : [zb, za]
+    const found = rows.flatMap((z, r) => {
+      if (z <= least + TOLERANCE.height || z >= most - TOLERANCE.height) return []
+      const key = `${low}/${high}/${r}`
+      let v = made.get(key)
+      if (v === undefined) {
+        const t = (z - za) / (zb - za)
+        const along = (k: number) =>
+          (points[low * 3 + k] as number) + t * ((points[high * 3 + k] as number) - (points[low * 3 + k] as number))
+        made.set(key, (v = points.length / 3))
+        points.push(along(0), along(1), z)
+      }
+      return [v]
+    })
+    return height(a) < height(b) ? found : found.reverse()
+  }
+  const [triangles, facetOf]: [number[], number[]] = [[], []]
+  for (let t = 0; t < mesh.triangles.length; t += 3) {
+    const corners = [0, 1, 2].map((k) => mesh.triangles[t + k] as number)
+    const ring = corners.flatMap((v, k) => [v, ...cuts(v, corners[(k + 1) % 3] as number)])
+    const facet = mesh.facetOf[t / 3] as number
+    const put = (loop: number[]) => {
+      for (let k = 2; k < loop.length; k++) {
+        triangles.push(loop[0] as number, loop[k - 1] as number, loop[k] as number)
+        facetOf.push(facet)
+      }
     }
-    return v
+    if (ring.length === 3) {
+      put(ring)
+      continue
+    }
+    const zs = ring.map(height)
+    const [least, most] = [Math.min(...zs), Math.max(...zs)]
+    const stops = [least, ...rows.filter((z) => z > least + TOLERANCE.height && z < most - TOLERANCE.height), most]
+    for (let i = 1; i < stops.length; i++) {
+      const [from, to] = [(stops[i - 1] as number) - TOLERANCE.height, (stops[i] as number) + TOLERANCE.height]
+      put(ring.filter((_, k) => (zs[k] as number) >= from && (zs[k] as number) <= to))
+    }
   }
-  const count = triangles.length / 3
-  for (let t = 0; t < count; t++) {
-    const ring = [0, 1, 2].map((k) => triangles[t * 3 + k] as number)
-    const sides = ring.map(side)
-    if (!sides.includes(1) || !sides.includes(-1)) continue
-    const [above, below]: [number[], number[]] = [[], []]
-    ring.forEach((v, k) => {
-      const w = ring[(k + 1) % 3] as number
-      const [s, r] = [sides[k] as number, sides[(k + 1) % 3] as number]
-      if (s >= 0) above.push(v)
-      if (s <= 0) below.push(v)
-      if (s * r < 0) {
-        const x = cut(v, w)
-        above.push(x)
-        below.push(x)
-      }
-    })
-    const parts = [above, below].flatMap((loop) => loop.slice(2).map((_, k) => [loop[0], loop[k + 1], loop[k + 2]]))
-    parts.forEach((part, k) => {
-      if (k === 0) part.forEach((v, i) => (triangles[t * 3 + i] = v as number))
-      else {
-        triangles.push(...(part as number[]))
-        facetOf.push(facetOf[t] as number)
-      }
-    })
-  }
+  mesh.triangles = triangles
+  mesh.facetOf = facetOf
 }
 
 /** Divides edges that are not level until each lies near its true curve: at a side of the form nearer than within it. */

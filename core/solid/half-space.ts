@@ -1,5 +1,5 @@
 import type { Vec2 } from './place'
-import { crossOf, dotOf } from './plane'
+import { dotOf, planeAxes } from './plane'
 import { boxOf, prism, type Plane, type Solid, type Vec3 } from './solid'
 
 /** A block on one side of a plane that holds all of a body there, and more: its face on the plane has a name of its own. */
@@ -9,11 +9,7 @@ export function halfSpace({ n, d }: Plane, solid: Solid, isBelow: boolean, cutFa
   const reach = Math.hypot(box.x1 - box.x0, box.y1 - box.y0, box.z1 - box.z0) + 1
   const off = dotOf(n, middle) - d
   const foot: Vec3 = [middle[0] - off * n[0], middle[1] - off * n[1], middle[2] - off * n[2]]
-  const aside: Vec3 = Math.abs(n[2]) > 0.9 ? [1, 0, 0] : [0, 0, 1]
-  const across = crossOf(aside, n)
-  const l = Math.hypot(...across)
-  const u: Vec3 = [across[0] / l, across[1] / l, across[2] / l]
-  const w = crossOf(n, u)
+  const { u, v: w } = planeAxes(n)
   const square: Vec2[] = [
     [-reach, -reach],
     [reach, -reach],

@@ -5,7 +5,7 @@ import { finding } from '../finding'
 
 const SAY = { open: 'is not closed', 'inside out': 'looks inwards', crossing: 'passes through itself' }
 
-/** A body that is open, inside out, or passes through itself: its areas and volume cannot be trusted. Drawn ones are looked at for their edges only. */
+/** A body that is open, inside out, or passes through itself: its areas and volume cannot be trusted. Those that cannot cross are looked at for their edges only. */
 export const faultyBody: Check = {
   kind: 'open or self-crossing body',
   run: ({ scheme, context, forms }) =>
@@ -13,7 +13,7 @@ export const faultyBody: Check = {
       const mass = scheme.masses[form.id]
       const read = mass?.recipe.some(fromFile) ?? false
       const fault = context.memo.keep(form.body, 'fault', [], () =>
-        bodyFault(form.body.solid, read ? undefined : 'edges'),
+        bodyFault(form.body.solid, mass?.recipe.some(mayCross) ? undefined : 'edges'),
       )
       if (!fault || !mass) return []
       const [x, y, z] = fault.at.map((c) => c.toFixed(2))
@@ -35,4 +35,8 @@ export const faultyBody: Check = {
     }),
 }
 
+/** Moves whose bodies may pass through themselves; those of the others cannot. */
+const MAY_CROSS: readonly Move['move'][] = ['body', 'loft', 'sweep']
+const mayCross = (move: Move): boolean =>
+  MAY_CROSS.includes(move.move) || (move.move === 'join' && move.recipe.some(mayCross))
 const fromFile = (move: Move): boolean => move.move === 'body' || (move.move === 'join' && move.recipe.some(fromFile))

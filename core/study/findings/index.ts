@@ -1,3 +1,4 @@
+import { warpedFace } from './warped-face'
 import type { Check } from '../types'
 import { driftedPart } from './drifted-part'
 import { duplicateBody } from './duplicate-body'
@@ -10,8 +11,10 @@ import { overPermitted } from './over-permitted'
 import { overlap } from './overlap'
 import { peakAboveLevel } from './peak-above-level'
 import { picturesDisagree } from './pictures-disagree'
+import { movesNote } from './moves-note'
 import { sliver } from './sliver'
 import { storeyTooLow } from './storey-too-low'
+import { thinBody } from './thin-body'
 import { wallGap } from './wall-gap'
 
 /** All checks, in the order in which their findings are listed; a new one is a file and a line here. */
@@ -19,6 +22,9 @@ export const CHECKS: Check[] = [
   leftOutMove,
   driftedPart,
   faultyBody,
+  movesNote,
+  warpedFace,
+  thinBody,
   duplicateBody,
   overlap,
   overEnvelope,

@@ -3,6 +3,7 @@ import { body } from './body'
 import { combine } from './combine'
 import { cut } from './cut'
 import { join } from './join'
+import { loft } from './loft'
 import type { MoveOnPage } from './kind'
 import { outline } from './outline'
 import { pitch } from './pitch'
@@ -19,4 +20,5 @@ export const MOVES_ON_PAGE: { [M in Move['move']]?: MoveOnPage<M> } = {
   cut,
   combine,
   join,
+  loft,
 }

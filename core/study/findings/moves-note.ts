@@ -1,0 +1,27 @@
+import { changeRecipe } from '../../form'
+import type { Move } from '../../moves'
+import type { Check } from '../types'
+import { finding } from '../finding'
+
+/** What a move has to say of what it made. */
+export const movesNote: Check = {
+  kind: 'worth knowing of a form',
+  run: ({ scheme, forms, around }) =>
+    [...forms, ...around].flatMap((form) =>
+      form.body.notes.map(({ id, say, remedy, set }) => {
+        const mass = scheme.masses[form.id]
+        const own = mass?.recipe.some((m) => m.id === id)
+        const fix =
+          mass && own && set
+            ? {
+                label: set.label,
+                edit: () =>
+                  changeRecipe(scheme, mass, (recipe) =>
+                    recipe.map((m): Move => (m.id === id ? ({ ...m, ...set.fields } as Move) : m)),
+                  ),
+              }
+            : null
+        return finding('worth knowing of a form', `${form.id}:${id}`, say, remedy, { masses: [form.id], fix })
+      }),
+    ),
+}
