@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { box, build, cutArea, outline, plainNumbers, raise } from '../testing/recipes'
-import { boxOf, cutAt, isWhole, openKernel, volumeOf, type Solid } from '../solid'
+import { box, build, byPlates, cutArea, outline, plainNumbers, raise } from '../testing/recipes'
+import { boxOf, cutAt, isWhole, openKernel, volumeOf } from '../solid'
 import { buildRecipe, checkRecipe, placeFor, type Move } from './index'
 
 beforeAll(() => openKernel())
@@ -21,17 +21,6 @@ const joined: Move = {
     { id: 'jr', move: 'raise', on: true, height: 3, upTo: null },
   ],
 }
-/** m3 by the plates of a body: they are parabolas over the height between its corners, where Gauss's rule with two places is exact */
-export function byPlates(solid: Solid): number {
-  const { positions: p } = solid
-  const zs = [...new Set(Array.from({ length: p.length / 3 }, (_, v) => p[v * 3 + 2] as number))].sort((a, b) => a - b)
-  return zs.slice(1).reduce((sum, z, i) => {
-    const [from, high] = [zs[i] as number, z - (zs[i] as number)]
-    const at = (t: number) => cutArea(solid, from + high * t)
-    return sum + (high / 2) * (at(0.5 - Math.sqrt(1 / 12)) + at(0.5 + Math.sqrt(1 / 12)))
-  }, 0)
-}
-
 describe('moves that carry the cuts of a body', () => {
   it('a gabled block twisted, then cut, then joined has the volume of its plates, in any order that it allows', () => {
     const block = [outline(box(12, 8)), raise(6), pitch]

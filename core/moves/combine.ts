@@ -15,6 +15,7 @@ export interface CombineMove extends MoveBase {
 export const combine = moveKind<CombineMove>({
   move: 'combine',
   called: 'a combination with a mass',
+  title: 'combine',
   group: 'with others',
   takes: 'body',
   gives: 'body',

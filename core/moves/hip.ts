@@ -43,6 +43,7 @@ export interface HipMove extends MoveBase {
 export const hip = moveKind<HipMove>({
   move: 'hip',
   called: 'a hipped roof',
+  title: 'hip',
   group: 'roof',
   takes: 'carried',
   gives: 'body',

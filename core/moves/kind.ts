@@ -58,6 +58,8 @@ export interface MoveKind<M extends MoveBase> {
   move: M['move']
   /** what it is called within a sentence: "a taper" */
   called: string
+  /** what it is called on its own, where that is not the former without its article */
+  title?: string
   /** among which others it is offered; none for those that are made in other ways only */
   group?: 'plan' | 'shape' | 'roof' | 'with others'
   /** what the details ask for, in one form for all moves; none for those that have a form of their own */

@@ -63,4 +63,7 @@ export function kindOf(move: Pick<Move, 'move'>): MoveKind<Move> {
 }
 
 /** What a move is called on its own: "step back". */
-export const moveTitle = (move: Pick<Move, 'move'>): string => kindOf(move).called.replace(/^an? /, '')
+export function moveTitle(move: Pick<Move, 'move'>): string {
+  const { title, called } = kindOf(move)
+  return title ?? called.replace(/^an? /, '')
+}

@@ -40,6 +40,7 @@ export interface RevolveMove extends MoveBase {
 export const revolve = moveKind<RevolveMove>({
   move: 'revolve',
   called: 'a turn about an axis',
+  title: 'revolve',
   group: 'shape',
   takes: 'nothing',
   gives: 'body',

@@ -16,6 +16,7 @@ export interface SlopeMove extends MoveBase {
 export const slope = moveKind<SlopeMove>({
   move: 'slope',
   called: 'a single slope',
+  title: 'one slope',
   group: 'roof',
   takes: 'carried',
   gives: 'body',

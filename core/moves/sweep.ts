@@ -30,6 +30,7 @@ export interface SweepMove extends MoveBase {
 export const sweep = moveKind<SweepMove>({
   move: 'sweep',
   called: 'a section along a path',
+  title: 'sweep',
   group: 'shape',
   takes: 'nothing',
   gives: 'body',

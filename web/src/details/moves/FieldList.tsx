@@ -117,8 +117,7 @@ function OneField({
           />
           {at
             ? null
-            : !isOpen &&
-              number(field.label === 'height' ? 'height' : `${field.label} height`, 'length', 'Above its base.')}
+            : !isOpen && number(field.label === 'at' ? 'height' : `${field.label} height`, 'length', 'Above its base.')}
         </>
       )
     }
