@@ -135,8 +135,9 @@ describe('any recipe', () => {
         expect(isWhole(solid)).toBe(true)
         const volume = volumeOf(solid)
         expect(volume).toBeGreaterThan(0)
-        // What a cut leaves may be no more than a chip.
-        if (volume > 0.01) expect(byPlates(solid) / volume).toBeCloseTo(1, 5)
+        // Within the last digits where all is flat; cuts between the rows of what is bent are off by a hair. A chip has neither.
+        const isFlat = solid.facets.every((f) => !f.surface)
+        if (volume > 0.01) expect(byPlates(solid) / volume).toBeCloseTo(1, isFlat ? 6 : 4)
         // And it is the same when it is built from nothing.
         expect(buildRecipe(structuredClone(recipe), numbers, 'M').solid.positions).toEqual(solid.positions)
       }),

@@ -21,7 +21,7 @@ export const bend = moveKind<BendMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
-  spans: 'along',
+  spans: true,
   fields: {
     by: angle('leaning at its top by', { from: 0.01, to: 75 }),
     towards: angle('towards', { hint: '0 along its x axis, 90 to the left of it.' }),

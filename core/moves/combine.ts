@@ -1,6 +1,9 @@
+import { subtract, unite, type Solid } from '../solid'
+import { Refusal } from '../values'
+import { clipped } from './clipped'
 import { moveKind } from './define'
-import { metWith, type How } from './join'
-import type { MoveBase } from './kind'
+import { metWith, placedIn, type How } from './join'
+import type { BodyForm, MoveBase } from './kind'
 
 export interface CombineMove extends MoveBase {
   move: 'combine'
@@ -19,7 +22,7 @@ export const combine = moveKind<CombineMove>({
   group: 'with others',
   takes: 'body',
   gives: 'body',
-  spans: 'within',
+  spans: true,
   fields: {
     how: {
       is: 'choice',
@@ -36,5 +39,26 @@ export const combine = moveKind<CombineMove>({
     const first = others[0]
     return first ? { how: 'less', mass: first.id } : null
   },
-  build: (form, m, { other }) => (other ? metWith(form, other.body, other.at, m.how) : form),
+  build: (form, m, { other, ranges }) => {
+    if (!other) return form
+    if (ranges === null) return metWith(form, other.body, other.at, m.how)
+    const { solid } = form as BodyForm
+    const theirs = placedIn(form, other.body, other.at)
+    // What both share is what is left when all else is taken off there.
+    const tools =
+      m.how === 'common'
+        ? clipped(solid, ranges, m.id).flatMap((s) => without(s, theirs))
+        : clipped(theirs, ranges, m.id)
+    return { ...form, carried: null, solid: tools.reduce(m.how === 'join' ? unite : subtract, solid) }
+  },
 })
+
+/** The first body without the second, where anything is left of it. */
+function without(a: Solid, b: Solid): Solid[] {
+  try {
+    return [subtract(a, b)]
+  } catch (e) {
+    if (e instanceof Refusal) return []
+    throw e
+  }
+}

@@ -5,12 +5,14 @@ import {
   intersect,
   halfSpace,
   rectOf,
+  subtract,
   TOLERANCE,
   type Plane,
   type Solid,
   type Vec3,
 } from '../solid'
 import { refuse, type Num } from '../values'
+import { clipped } from './clipped'
 import { moveKind } from './define'
 import { angle, length } from './fields'
 import type { BodyForm, MoveBase } from './kind'
@@ -36,7 +38,7 @@ export const cut = moveKind<CutMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
-  spans: 'within',
+  spans: true,
   fields: {
     x: length('line through x', { hint: 'In the mass\u2019s own frame, from its place.' }),
     y: length('y'),
@@ -58,7 +60,7 @@ export const cut = moveKind<CutMove>({
     const round = (z: number) => Math.round(z * 100) / 100
     return { x: round((x0 + x1) / 2), y: round(y0), z: 0, direction: 90, rises: 90, keeps: 'below' }
   },
-  build: (form, m, { numbers, name }) => {
+  build: (form, m, { numbers, name, ranges }) => {
     const { solid, anchor } = form as BodyForm
     const plane = planeOfCut({
       at: [numbers.length(m.x) - anchor[0], numbers.length(m.y) - anchor[1], numbers.length(m.z)],
@@ -69,9 +71,14 @@ export const cut = moveKind<CutMove>({
     const isBelow = m.keeps === 'below'
     // It touches the body, or misses it: all of it stays, or nothing.
     if (isBelow ? plane.d >= most - TOLERANCE.height : plane.d <= least + TOLERANCE.height) return form
-    if (isBelow ? plane.d <= least + TOLERANCE.height : plane.d >= most - TOLERANCE.height)
+    if (ranges === null && (isBelow ? plane.d <= least + TOLERANCE.height : plane.d >= most - TOLERANCE.height))
       refuse('geometry', `The cut leaves nothing of "${name}".`, 'Move its line, or keep the other side.')
-    const left = intersect(solid, halfSpace(plane, solid, isBelow, faceName(m.id, 'cut')))
+    const face = faceName(m.id, 'cut')
+    // On part of its heights, what lies beyond the plane there is taken off.
+    const left =
+      ranges === null
+        ? intersect(solid, halfSpace(plane, solid, isBelow, face))
+        : clipped(halfSpace(plane, solid, !isBelow, face), ranges, m.id).reduce(subtract, solid)
     const { z1 } = boxOf(left.positions)
     return {
       ...form,

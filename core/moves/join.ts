@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { intersect, placePoint, placeSolid, subtract, unite, type Placement } from '../solid'
+import { intersect, placePoint, placeSolid, subtract, unite, type Placement, type Solid } from '../solid'
 import { IdSchema, NameSchema, NumSchema, PlaceSchema, refuse, tidy, type Num, type Place } from '../values'
 import type { BodyForm, Form, MoveBase, MoveKind } from './kind'
 
@@ -62,8 +62,12 @@ export const join: MoveKind<JoinMove> = {
 /** The form and another body (placed in the mass's own frame), made one, or what is left of it. */
 export function metWith(form: Form, body: BodyForm, place: Placement, how: How): Form {
   const solid = form.solid ?? refuse('geometry', 'There is no body yet.', 'Put a raise before it.')
-  const [x, y] = placePoint(body.anchor, place)
-  const at = { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) }
   const make = { join: unite, less: subtract, common: intersect }[how]
-  return { ...form, carried: null, solid: make(solid, placeSolid(body.solid, at)) }
+  return { ...form, carried: null, solid: make(solid, placedIn(form, body, place)) }
+}
+
+/** Another body, placed in the mass's own frame, where the form is built. */
+export function placedIn(form: Form, body: BodyForm, place: Placement): Solid {
+  const [x, y] = placePoint(body.anchor, place)
+  return placeSolid(body.solid, { ...place, x: tidy(x - form.anchor[0]), y: tidy(y - form.anchor[1]) })
 }

@@ -69,11 +69,8 @@ export interface MoveKind<M extends MoveBase> {
   gives: Stage
   /** whether it is made of a body too, and then gives one: where it has a span, or stands there twice, also of what is carried */
   also?: 'body'
-  /**
-   * whether it may act on a span only: 'within' it, where the driver takes what lies there apart and puts it back; or 'along' it, where
-   * the move is told the heights, and what lies above goes along
-   */
-  spans?: 'within' | 'along'
+  /** whether it may act on a span only: it is told the heights then, within those of the form */
+  spans?: true
   /** what it begins with; null where it does not fit what is there */
   starts?(at: Beginning): Omit<M, keyof MoveBase> | null
   /** whether it is about the sides of the outline, and must not stand behind another body that was joined */
@@ -112,7 +109,7 @@ export interface Building {
   /** the mass's */ name: string
   /** the recipe within the move, as a body */ body: BodyForm | null
   /** the mass that the move reads, as a body */ other: (OtherMass & { body: BodyForm }) | null
-  /** the heights that it acts on, for one that acts along a span; null: the whole form */ ranges: Ranges | null
+  /** the heights that it acts on, where it has a span; null: the whole form */ ranges: Ranges | null
   /** what is carried, as the body that it is */ asBody(form: Form): BodyForm
 }
 

@@ -21,7 +21,7 @@ export const lean = moveKind<LeanMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
-  spans: 'along',
+  spans: true,
   fields: {
     by: angle('from upright by', { from: 0, to: 75 }),
     towards: angle('towards', { hint: '0 along its x axis, 90 to the left of it.' }),

@@ -1,5 +1,9 @@
 import {
   boxOf,
+  cornerAt,
+  dotOf,
+  halfSpace,
+  intersect,
   faceName,
   parseFaceName,
   subtract,
@@ -46,7 +50,7 @@ export const pull = moveKind<PullMove>({
   takes: 'body',
   ofSides: true,
   gives: 'body',
-  spans: 'within',
+  spans: true,
   fields: {
     side: { is: 'side', label: 'side' },
     by: length('out by', { hint: 'Square to the side; below zero in.' }),
@@ -57,12 +61,12 @@ export const pull = moveKind<PullMove>({
     const side = plan[0]?.edges[0]
     return side === undefined ? null : { side, by: 1, from: 0, fromLevel: null, to: null, toLevel: null }
   },
-  build: (form, m, { numbers, name }) => {
+  build: (form, m, { numbers, name, ranges }) => {
     const { solid } = form as BodyForm
     const by = numbers.length(m.by)
     const { z0, z1 } = boxOf(solid.positions)
-    const [from, to] = isWhole(m) ? heightsOf(m, numbers, [z0, z1]) : [z0, z1]
-    if (to - from < TOLERANCE.least)
+    const at = ranges ?? [heightsOf(m, numbers, [z0, z1])]
+    if (at.some(([from, to]) => to - from < TOLERANCE.least))
       refuse(
         'geometry',
         `"${name}" is pulled between heights at which it does not stand: it is from ${tidy(z0)} to ${tidy(z1)} m.`,
@@ -70,7 +74,11 @@ export const pull = moveKind<PullMove>({
       )
     if (by === 0) return form
     const strip = stripBetween(form, m.side, by, name)
-    return { ...form, carried: null, solid: pulled(solid, strip, m, by, [from, to], [z0, z1]) }
+    return {
+      ...form,
+      carried: null,
+      solid: at.reduce((body, range) => pulled(body, strip, m, by, range, [z0, z1]), solid),
+    }
   },
 })
 
@@ -82,14 +90,45 @@ function pulled(
   [from, to]: readonly [number, number],
   [z0, z1]: readonly [number, number],
 ): Solid {
-  // What is pushed in is taken off beyond the ends too, so that nothing thin is left.
-  const [low, high] = by > 0 ? [from, to] : [from === z0 ? z0 - 1 : from, to === z1 ? z1 + 1 : to]
+  const own = sideOf(solid, m.side)
+  // What is pushed in is taken off beyond the ends too, so that nothing thin is left; what is pulled out is as high as its side.
+  const [low, high] = by > 0 ? [from, Math.min(to, own.top)] : [from === z0 ? z0 - 1 : from, to === z1 ? z1 + 1 : to]
+  if (high - low < TOLERANCE.least) return solid
   const onward = runsOnFrom(solid, strip, m.side, low, high)
   const block = sweepBody({ low: strip, high: strip, z0: low, z1: high, twist: null }, namesOf(m, onward))
   if (by < 0) return subtract(solid, block)
-  // What runs on lies on the very plane of what it runs on from.
+  // What runs on lies on the very plane of what it runs on from; roofs over the side run on too.
   const planes = new Map([...onward.values()].map((f) => [f.name, f.plane]))
-  return unite(solid, { ...block, facets: block.facets.map((f) => ({ ...f, plane: planes.get(f.name) ?? f.plane })) })
+  const runsOn = { ...block, facets: block.facets.map((f) => ({ ...f, plane: planes.get(f.name) ?? f.plane })) }
+  const under = own.roofs.reduce((body, f) => intersect(body, halfSpace(f.plane, body, true, f.name)), runsOn)
+  return unite(solid, under)
+}
+
+/** How high a side of a body reaches (m), and the sloping roofs that it reaches up to, where all of it lies below their planes. */
+function sideOf({ positions, triangles, facetOf, facets }: Solid, side: string): { top: number; roofs: Facet[] } {
+  const isSide = facets.map((f) => parseFaceName(f.name).own === side)
+  const corners = new Set<number>()
+  let top = -Infinity
+  for (let i = 0; i < triangles.length; i++) {
+    if (!isSide[facetOf[Math.floor(i / 3)] as number]) continue
+    corners.add(triangles[i] as number)
+    top = Math.max(top, positions[(triangles[i] as number) * 3 + 2] as number)
+  }
+  const touching = new Map<number, number>()
+  for (let i = 0; i < triangles.length; i++) {
+    const f = facetOf[Math.floor(i / 3)] as number
+    const up = facets[f]?.plane.n[2] ?? 0
+    if (up > TOLERANCE.lean && up < 1 - TOLERANCE.slope && corners.has(triangles[i] as number))
+      touching.set(f, (touching.get(f) ?? 0) + 1)
+  }
+  const roofs = [...touching].flatMap(([f, count]) => {
+    const facet = facets[f] as Facet
+    const isBelow = [...corners].every(
+      (v) => dotOf(facet.plane.n, cornerAt(positions, v)) < facet.plane.d + TOLERANCE.touch,
+    )
+    return count > 1 && !facet.surface && isBelow ? [facet] : []
+  })
+  return { top, roofs }
 }
 
 const [BASE, TOP] = ['base', 'top'] as const

@@ -17,7 +17,6 @@ import { checkOrder } from './order'
 import { shifted } from './outline'
 import { carriedBody } from './raise'
 import { rangesOf, within as rangesWithin } from './span'
-import { actedWithin } from './within'
 
 /** A recipe: an outline and a raise, or a body from a file; then further moves. Each can be switched off and edited for ever. */
 export const RecipeSchema: v.GenericSchema<unknown, Move[]> = v.pipe(
@@ -114,17 +113,14 @@ function otherOf(id: string, numbers: StandingNumbers): Building['other'] {
   return { ...other, body: buildRecipe(other.recipe as Move[], other.numbers, other.name) }
 }
 
-/** The form after a move, on all of it or within its span. */
+/** The form after a move: on all of it, or told the heights that it acts on. */
 function made(before: Form, move: Move, kind: MoveKind<Move>, building: Building): Form {
   const { numbers, name } = building
   const span = kind.spans && move.span
   if (!span) return kind.build(kind.takes === 'body' ? asBody(before, numbers) : before, move, building)
   const body = asBody(before, numbers)
   const { z0, z1 } = boxOf(body.solid.positions)
-  const ranges = rangesWithin(rangesOf(span, numbers), [z0, z1], name)
-  return kind.spans === 'along'
-    ? kind.build(body, move, { ...building, ranges })
-    : actedWithin(body, move.id, ranges, (piece) => asBody(kind.build(piece, move, building), numbers))
+  return kind.build(body, move, { ...building, ranges: rangesWithin(rangesOf(span, numbers), [z0, z1], name) })
 }
 
 /** The form as a body: one that is carried is made one, once. */

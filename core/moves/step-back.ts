@@ -1,4 +1,4 @@
-import { boxOf, faceName, subtract, sweepBody, TOLERANCE } from '../solid'
+import { boxOf, faceName, subtract, sweepBody, TOLERANCE, type Solid } from '../solid'
 import { refuse, tidy, type AtLevel, type Num, type StandingNumbers } from '../values'
 import { heightAtLevel } from './at-level'
 import { moveKind } from './define'
@@ -29,27 +29,33 @@ export const stepBack = moveKind<StepBackMove>({
   takes: 'body',
   ofSides: true,
   gives: 'body',
-  spans: 'within',
+  spans: true,
   fields: {
     side: { is: 'side', label: 'side', all: 'all' },
     by: length('back by', { from: TOLERANCE.least }),
     from: { is: 'height', label: 'from', level: 'level', when: isFromAHeight },
   },
   starts: ({ height }) => ({ side: null, by: 1.5, from: tidy(Math.max(0.5, height / 2)), level: null }),
-  build: (form, m, { numbers, name }) => {
+  build: (form, m, { numbers, name, ranges }) => {
     const { solid } = form as BodyForm
     const by = numbers.length(m.by)
     const { z0, z1 } = boxOf(solid.positions)
-    const from = isFromAHeight(m) ? stepsAt(m, numbers) : z0 - 1
-    if (isFromAHeight(m) && (from >= z1 - TOLERANCE.height || from <= z0 + TOLERANCE.height))
+    const cut = stripInside(form, m.side, by, name)
+    const less = (from: number, to: number) => (body: Solid) =>
+      subtract(body, sweepBody({ low: cut, high: cut, z0: from, z1: to, twist: null }, namesOf(m.id)))
+    if (ranges) {
+      // What ends where the body does is taken off beyond it, so that nothing thin is left.
+      const ends = ranges.map(([from, to]) => [from === z0 ? z0 - 1 : from, to === z1 ? z1 + 1 : to] as const)
+      return { ...form, carried: null, solid: ends.reduce((body, [from, to]) => less(from, to)(body), solid) }
+    }
+    const from = stepsAt(m, numbers)
+    if (from >= z1 - TOLERANCE.height || from <= z0 + TOLERANCE.height)
       refuse(
         'geometry',
         `"${name}" steps back at ${tidy(from)} m, where it does not stand: it is from ${tidy(z0)} to ${tidy(z1)} m.`,
         'Choose a height in between; to move a whole side, set it in or move its corners.',
       )
-    const cut = stripInside(form, m.side, by, name)
-    const block = sweepBody({ low: cut, high: cut, z0: from, z1: z1 + 1, twist: null }, namesOf(m.id))
-    return { ...form, carried: null, solid: subtract(solid, block) }
+    return { ...form, carried: null, solid: less(from, z1 + 1)(solid) }
   },
 })
 
@@ -59,6 +65,6 @@ const stepsAt = (m: StepBackMove, numbers: StandingNumbers): number =>
 
 const namesOf = (id: string) => ({
   base: faceName(id, 'terrace'),
-  top: faceName(id, 'out'),
+  top: faceName(id, 'soffit'),
   side: (edge: string) => faceName(id, edge),
 })

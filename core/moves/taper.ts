@@ -28,7 +28,7 @@ export const taper = moveKind<TaperMove>({
   takes: 'carried',
   gives: 'carried',
   also: 'body',
-  spans: 'along',
+  spans: true,
   fields: {},
   more: {
     entries: { by: TaperBySchema },

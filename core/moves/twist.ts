@@ -26,7 +26,7 @@ export const twist = moveKind<TwistMove>({
   takes: 'carried',
   gives: 'carried',
   also: 'body',
-  spans: 'along',
+  spans: true,
   fields: {
     angle: angle('turns by', { from: -720, to: 720 }),
     from: length('from', { hint: 'Above its base.', when: isWhole }),

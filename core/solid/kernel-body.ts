@@ -183,14 +183,20 @@ function meet(rough: Vec3, planes: Plane[]): Vec3 {
       }
   let point = rough
   if (best) point = solve(best)
-  else
-    for (let round = 0; round < 3; round++)
-      for (const { n, d } of planes.slice(0, 2)) {
-        const off = dotOf(n, point) - d
-        point = [point[0] - off * n[0], point[1] - off * n[1], point[2] - off * n[2]]
-      }
+  else point = onLineOf(planes, rough)
   const moved = Math.hypot(point[0] - rough[0], point[1] - rough[1], point[2] - rough[2])
   return moved < 50 * TOLERANCE.touch ? point : rough
+}
+
+/** The foot of a point on the line in which the first two planes meet, at whatever angle; on the plane, where there is one. */
+function onLineOf([a, b]: Plane[], p: Vec3): Vec3 {
+  if (!a) return p
+  const off = a.d - dotOf(a.n, p)
+  if (!b) return [p[0] + off * a.n[0], p[1] + off * a.n[1], p[2] + off * a.n[2]]
+  const other = b.d - dotOf(b.n, p)
+  const c = dotOf(a.n, b.n)
+  const [s, t] = [(off - c * other) / (1 - c * c), (other - c * off) / (1 - c * c)]
+  return [0, 1, 2].map((k) => (p[k] as number) + s * (a.n[k] as number) + t * (b.n[k] as number)) as Vec3
 }
 
 function solve([a, b, c]: [Plane, Plane, Plane]): Vec3 {
