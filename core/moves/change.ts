@@ -2,7 +2,8 @@ import { loopArea, type Vec2 } from '../solid'
 import { refuse, type Num, type Numbers } from '../values'
 import { kindOf, type Move } from './list'
 import { placeFor } from './order'
-import { polygonOf } from './outline'
+import { polygonOf, type Hole } from './outline'
+import { shapeKind } from './shapes/list'
 import type { Corner } from './shapes/polygon'
 
 /** The recipe with one move changed; by its id. */
@@ -39,7 +40,17 @@ export function withCorners(recipe: Move[], numbers: Numbers, change: (corners: 
   const outline =
     recipe.find((m) => m.move === 'outline') ??
     refuse('geometry', 'The form has no outline.', 'Put an outline first in its recipe.')
-  return withMove(recipe, outline, { shape: { kind: 'polygon', corners: change(polygonOf(outline.shape, numbers)) } })
+  // A court within a ready footprint becomes a hole.
+  const inner = (shapeKind(outline.shape).inner?.(outline.shape, numbers) ?? []).map(({ id, corners }): Hole => ({
+    id,
+    x: 0,
+    y: 0,
+    shape: { kind: 'polygon', corners: corners.map(({ id, at: [x, y], bulge }) => ({ id, x, y, bulge })) },
+  }))
+  return withMove(recipe, outline, {
+    shape: { kind: 'polygon', corners: change(polygonOf(outline.shape, numbers)) },
+    ...(inner.length ? { holes: [...inner, ...outline.holes] } : {}),
+  })
 }
 
 /** Corners with a new one half-way along the side behind the given one; no side but that one changes, none changes its name. */

@@ -10,11 +10,14 @@ import { loft } from './loft'
 import { revolve } from './revolve'
 import { sweep } from './sweep'
 import { outline } from './outline'
+import { mirror } from './mirror'
 import { pitch } from './pitch'
 import { pull } from './pull'
 import { slope } from './slope'
 import { upstand } from './upstand'
 import { raise } from './raise'
+import { ring } from './ring'
+import { round } from './round'
 import { scale } from './scale'
 import { stepBack } from './step-back'
 import { bend } from './bend'
@@ -27,6 +30,9 @@ export const MOVES = [
   outline,
   inset,
   scale,
+  round,
+  mirror,
+  ring,
   body,
   revolve,
   sweep,

@@ -1,9 +1,9 @@
-import { boxOf, faceName, loftBody, railsOf, TOLERANCE, type Fold, type Outline, type Section } from '../solid'
+import { boxOf, faceName, loftBody, railsOf, TOLERANCE, type Fold, type Section } from '../solid'
 import { refuse, tidy, type AtLevel, type Num, type StandingNumbers } from '../values'
 import { moveKind } from './define'
 import { heightIn, length, type HeightField } from './fields'
 import type { Form, MoveBase } from './kind'
-import { checkShape, outlineOf, outlinesOf, shifted } from './outline'
+import { checkShape, outlineOf, shifted, singleLine } from './outline'
 import type { OutlineShape } from './shapes/list'
 
 /** An outline further up: at a height or level, from a place in the mass's frame (m). */
@@ -108,7 +108,7 @@ export function sectionsOf(form: Form, m: LoftMove, numbers: StandingNumbers, na
         `An outline of the loft of "${name}" lies at ${tidy(z)} m, and the one before it at ${tidy(before)} m.`,
         'Let each lie above the one before.',
       )
-    const [line] = outlinesOf({ shape: s.shape, holes: [] }, numbers) as [Outline]
+    const line = singleLine(s.shape, numbers, `An outline of the loft of "${name}"`)
     sections.push({
       z,
       line: shifted(line, [numbers.length(s.x) - form.anchor[0], numbers.length(s.y) - form.anchor[1]]),

@@ -16,6 +16,7 @@ import {
 import { IdSchema, NumSchema, refuse, type Num, type Numbers, type Quantity } from '../values'
 import type { Form, MoveBase, MoveKind } from './kind'
 import { outlineFault } from './outline-fault'
+import type { CornerAt } from './shapes/kind'
 import { OutlineShapeSchema, shapeKind, type OutlineShape } from './shapes/list'
 import { EdgeIdSchema, type Corner } from './shapes/polygon'
 
@@ -57,6 +58,7 @@ export const outline: MoveKind<OutlineMove> = {
     if (new Set(move.holes.map((h) => h.id)).size !== move.holes.length)
       refuse('id-taken', `Two holes of "${name}" have the same id.`, 'Give each hole its own id.')
     const [outer, ...holes] = outlinesOf(move, numbers).map((l) => l.points)
+    const inner = holes.length - move.holes.length
     const rects = [outer as Vec2[], ...holes].map((loop) => rectOf([loop]))
     holes.forEach((hole, i) => {
       const near = (k: number) => rectsMeet(rects[k] as Rect, rects[i + 1] as Rect, 0)
@@ -69,7 +71,7 @@ export const outline: MoveKind<OutlineMove> = {
       ) {
         refuse(
           'outline',
-          `Hole ${i + 1} of "${name}" does not lie within its outline, free of the others.`,
+          `Hole ${i + 1 - inner} of "${name}" does not lie within its outline, free of the others.`,
           'Move the hole inside, or make it smaller.',
         )
       }
@@ -94,8 +96,15 @@ const FAR = 1000
 /** The outline and its holes as closed lines in the mass's own frame, m: the outer one counter-clockwise and first, holes clockwise. */
 export function outlinesOf({ shape, holes }: Pick<OutlineMove, 'shape' | 'holes'>, numbers: Numbers): Outline[] {
   const outer = lineOf(shape, numbers, (edge) => edge)
+  const inner = shapeKind(shape).inner?.(shape, numbers) ?? []
   return [
     turnedTo(outer, 1),
+    ...inner.map(({ id, corners }) =>
+      turnedTo(
+        lineThrough(corners, (edge) => inHole(id, edge)),
+        -1,
+      ),
+    ),
     ...holes.map((h) =>
       turnedTo(
         shifted(
@@ -108,6 +117,14 @@ export function outlinesOf({ shape, holes }: Pick<OutlineMove, 'shape' | 'holes'
   ]
 }
 
+/** A shape as one closed line, m, counter-clockwise. Errors: 'outline' where it encloses a court; `what` begins the sentence. */
+export function singleLine(shape: OutlineShape, numbers: Numbers, what: string): Outline {
+  const [line, court] = outlinesOf({ shape, holes: [] }, numbers)
+  return line && !court
+    ? line
+    : refuse('outline', `${what} encloses a court, which cannot be carried along.`, 'Choose another shape for it.')
+}
+
 function lineOf(shape: OutlineShape, numbers: Numbers, named: (edge: string) => string): Outline {
   const kind = shapeKind(shape)
   const round = kind.circle?.(shape, numbers)
@@ -115,7 +132,10 @@ function lineOf(shape: OutlineShape, numbers: Numbers, named: (edge: string) => 
     const arc: Arc = { ...round, from: 0, sweep: 2 * Math.PI, n: facetsFor(round.r, 2 * Math.PI) }
     return facets(arcPoints(arc), named('round'), arc)
   }
-  const all = kind.corners(shape, numbers)
+  return lineThrough(kind.corners(shape, numbers), named)
+}
+
+function lineThrough(all: CornerAt[], named: (edge: string) => string): Outline {
   const outwards = loopArea(all.map((c) => c.at)) < 0 ? -1 : 1
   return joined(
     all.map((c, i) => {

@@ -3,7 +3,7 @@ import { refuse, tidy, type Num, type Numbers } from '../values'
 import { moveKind } from './define'
 import { length } from './fields'
 import type { MoveBase } from './kind'
-import { checkShape, outlinesOf, shifted } from './outline'
+import { checkShape, shifted, singleLine } from './outline'
 import type { OutlineShape } from './shapes/list'
 
 /** A corner of a path in plan, m in the mass's frame; `round`: the radius that it is turned with, 0 for a mitre. */
@@ -112,7 +112,7 @@ function pathOf(m: SweepMove, numbers: Numbers): { id: string; at: Vec2; round: 
 }
 
 function sectionOf(m: SweepMove, numbers: Numbers): Outline {
-  const [line] = outlinesOf({ shape: m.section, holes: [] }, numbers) as [Outline]
+  const line = singleLine(m.section, numbers, 'The section')
   return shifted(line, [numbers.length(m.across), numbers.length(m.up)])
 }
 

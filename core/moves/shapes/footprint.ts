@@ -4,7 +4,7 @@ import { NumSchema, refuse, type Num } from '../../values'
 import { atLeastAMillimetre } from '../sizes'
 import type { ShapeKind } from './kind'
 
-export const FOOTPRINT_FORMS = ['L', 'T', 'U', 'H', 'cross'] as const
+export const FOOTPRINT_FORMS = ['L', 'T', 'U', 'H', 'cross', 'court'] as const
 export type FootprintForm = (typeof FOOTPRINT_FORMS)[number]
 
 export interface Footprint {
@@ -24,11 +24,13 @@ export const FOOTPRINT_SIZES: Record<FootprintForm, readonly [string, string]> =
   U: ['gap, wide', 'gap, deep'],
   H: ['gaps, wide', 'gaps, deep'],
   cross: ['bar from west to east', 'bar from south to north'],
+  court: ['wings along south and north', 'wings along west and east'],
 }
 
 /**
  * A ready footprint of right angles, from the mass's origin within a width and a depth. L: arms along south and west; T: a bar along the
- * north, a stem in the middle; U: open to the north; H: a gap in the middle of south and north; cross: two bars through the middle. Sides
+ * north, a stem in the middle; U: open to the north; H: a gap in the middle of south and north; cross: two bars through the middle; court: wings
+ * all round, the court's sides are court/e1 and on. Sides
  * are named e1, e2 ... from the south-west corner, counter-clockwise.
  */
 export const footprint: ShapeKind<Footprint> = {
@@ -50,6 +52,17 @@ export const footprint: ShapeKind<Footprint> = {
   corners: (s, numbers) => {
     const [w, d, a, b] = [s.width, s.depth, s.a, s.b].map((n) => numbers.length(n)) as [number, number, number, number]
     return WAYS[s.form](w, d, a, b).map((at, i) => ({ id: `e${i + 1}`, at, bulge: 0 }))
+  },
+  inner: (s, numbers) => {
+    if (s.form !== 'court') return []
+    const [w, d, a, b] = [s.width, s.depth, s.a, s.b].map((n) => numbers.length(n)) as [number, number, number, number]
+    const within: Vec2[] = [
+      [b, a],
+      [w - b, a],
+      [w - b, d - a],
+      [b, d - a],
+    ]
+    return [{ id: 'court', corners: within.map((at, i) => ({ id: `e${i + 1}`, at, bulge: 0 })) }]
   },
   check: (s, name, numbers) => {
     const [w, d, a, b] = [s.width, s.depth, s.a, s.b].map((n) => numbers.length(n)) as [number, number, number, number]
@@ -79,8 +92,10 @@ const MOST: Record<FootprintForm, (w: number, d: number) => [number, number]> = 
   U: (w, d) => [w, d],
   H: (w, d) => [w, d / 2],
   cross: (w, d) => [d, w],
+  court: (w, d) => [d / 2, w / 2],
 }
 
+/** The outline of each form; a court's is the rectangle round it. */
 const WAYS: Record<FootprintForm, (w: number, d: number, a: number, b: number) => Vec2[]> = {
   L: (w, d, a, b) => [
     [0, 0],
@@ -137,5 +152,11 @@ const WAYS: Record<FootprintForm, (w: number, d: number, a: number, b: number) =
     [0, (d + a) / 2],
     [0, (d - a) / 2],
     [(w - b) / 2, (d - a) / 2],
+  ],
+  court: (w, d) => [
+    [0, 0],
+    [w, 0],
+    [w, d],
+    [0, d],
   ],
 }

@@ -17,6 +17,8 @@ export interface ShapeKind<S extends { kind: string }> {
   numbers(shape: S): [Num, Quantity][]
   /** its corners in turn, in the mass's own frame; none where it is one circle */
   corners(shape: S, numbers: Numbers): CornerAt[]
+  /** what it encloses and is not of it, where there is such a thing: closed lines with an id each, in either sense */
+  inner?(shape: S, numbers: Numbers): { id: string; corners: CornerAt[] }[]
   /** the circle that it is, where it is one */
   circle?(shape: S, numbers: Numbers): Pick<Arc, 'x' | 'y' | 'r'>
   /** refuses what cannot be drawn; `name` says whose outline it is. That it does not cross itself is looked at for all kinds alike. */

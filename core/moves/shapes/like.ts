@@ -10,6 +10,7 @@ const BEGINS: Record<FootprintForm, (w: number, d: number) => [number, number]> 
   U: (w, d) => [0.4 * w, 0.5 * d],
   H: (w, d) => [0.3 * w, 0.3 * d],
   cross: (w, d) => [0.36 * d, 0.36 * w],
+  court: (w, d) => [0.28 * d, 0.28 * w],
 }
 
 /** A ready footprint of a width and a depth, m, with sizes to begin with: to a tenth of a metre where that is fine enough. */
@@ -48,8 +49,18 @@ export function likeShapes(shape: OutlineShape, numbers: Numbers): { name: strin
           shape: readyFootprint(form, width, depth, numbers),
         })),
       ]
-      return [{ name: own, shape }, ...all.filter((s) => s.name !== own)]
+      const others = [
+        { name: 'ellipse', shape: { kind: 'ellipse' as const, width, depth } },
+        { name: 'by chance', shape: { kind: 'chance' as const, width, depth, seed: 1 } },
+      ]
+      return [{ name: own, shape }, ...all.filter((s) => s.name !== own), ...others]
     }
+    case 'chance':
+    case 'ellipse':
+      return [
+        { name: shape.kind === 'chance' ? 'by chance' : 'ellipse', shape },
+        { name: 'rectangle', shape: { kind: 'rectangle', width: shape.width, depth: shape.depth } },
+      ]
     case 'circle':
       return [
         { name: 'circle', shape },

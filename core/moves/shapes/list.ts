@@ -1,6 +1,8 @@
 import * as v from 'valibot'
 import { refuse } from '../../values'
+import { chance } from './chance'
 import { circle } from './circle'
+import { ellipse } from './ellipse'
 import { footprint } from './footprint'
 import type { ShapeKind } from './kind'
 import { polygon } from './polygon'
@@ -8,7 +10,7 @@ import { rectangle } from './rectangle'
 import { regular } from './regular'
 
 /** All kinds of shape that an outline can have; a new one is a file and a line here. */
-export const SHAPES = [rectangle, polygon, circle, regular, footprint] as const
+export const SHAPES = [rectangle, polygon, circle, regular, footprint, ellipse, chance] as const
 
 type ShapeOf<K> = K extends ShapeKind<infer S> ? S : never
 export type OutlineShape = ShapeOf<(typeof SHAPES)[number]>

@@ -161,6 +161,31 @@ export function ShapeFields({
         </>
       )
     }
+    case 'ellipse':
+    case 'chance':
+      return (
+        <>
+          {(['width', 'depth'] as const).map((key) => (
+            <NumField
+              key={key}
+              label={key}
+              value={shape[key]}
+              onAccept={(num: Num) => set(key, { ...shape, [key]: num })}
+              onTry={(num) => tried?.(num === null ? null : { ...shape, [key]: num })}
+            />
+          ))}
+          {shape.kind === 'chance' && (
+            <NumField
+              label="drawn from number"
+              quantity="number"
+              value={shape.seed}
+              hint="The same number draws the same footprint again."
+              onAccept={(seed) => set('number', { ...shape, seed })}
+              onTry={(seed) => tried?.(seed === null ? null : { ...shape, seed })}
+            />
+          )}
+        </>
+      )
     case 'circle':
       return (
         <NumField
