@@ -51,6 +51,10 @@ export interface HeightField<T = never> extends Asked<T> {
 export interface MassField<T = never> extends Asked<T> {
   is: 'mass'
 }
+/** A face of the form, by its name. */
+export interface FaceField<T = never> extends Asked<T> {
+  is: 'face'
+}
 /** An outline of its own, in any of the shapes. */
 export interface ShapeField<T = never> extends Asked<T> {
   is: 'shape'
@@ -69,7 +73,14 @@ export interface ListField<T = never> extends Asked<T> {
 export type Item = { id: string } & Record<string, unknown>
 
 export type Field<T = never> =
-  NumberField<T> | ChoiceField<T> | SideField<T> | HeightField<T> | MassField<T> | ShapeField<T> | ListField<T>
+  | NumberField<T>
+  | ChoiceField<T>
+  | SideField<T>
+  | HeightField<T>
+  | FaceField<T>
+  | MassField<T>
+  | ShapeField<T>
+  | ListField<T>
 
 /** The fields of a move, or of a thing in a list of it, by their keys and in the order in which they are asked for. */
 export type Fields<T> = Readonly<Record<string, Field<T>>>
@@ -96,6 +107,8 @@ export const times = <T>(label: string, more: Partial<NumberField<T>> = {}): Num
   ...more,
 })
 
+const FaceNameSchema = v.pipe(v.string(), v.minLength(1, 'Choose a face.'), v.maxLength(2000))
+
 type Entry = v.GenericSchema<unknown, unknown>
 
 /** The schema of each field, by its key; a height has a second one for its level. */
@@ -111,6 +124,9 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
         break
       case 'side':
         out[key] = f.all === undefined ? EdgeIdSchema : v.nullable(EdgeIdSchema)
+        break
+      case 'face':
+        out[key] = FaceNameSchema
         break
       case 'mass':
         out[key] = IdSchema
@@ -222,6 +238,7 @@ export interface Beginning {
   plan: Outline[]
   /** the corners of its outline as it was drawn */ corners: Corner[]
   numbers: Numbers
+  /** the names of the flat faces that it may be drawn on */ faces: readonly string[]
   /** the masses that it may read */ others: readonly { id: string; name: string }[]
   /** m: how high the mass is raised, as far as that is known */
   height: number

@@ -11,6 +11,7 @@ import { revolve } from './revolve'
 import { sweep } from './sweep'
 import { outline } from './outline'
 import { mirror } from './mirror'
+import { patch } from './patch'
 import { pitch } from './pitch'
 import { pull } from './pull'
 import { slope } from './slope'
@@ -45,6 +46,7 @@ export const MOVES = [
   slope,
   upstand,
   pull,
+  patch,
   stepBack,
   cut,
   lean,

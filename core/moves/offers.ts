@@ -14,9 +14,12 @@ export interface Offer {
   /** the recipe as it is by then, with the move where it fits */ to(recipe: Move[]): Move[]
 }
 
-/** The moves that fit a recipe, each with what it begins with. `mint` makes their ids, `others` are the masses that it may read. */
-export function offers(recipe: Move[], numbers: Numbers, mint: () => string, others: Beginning['others']): Offer[] {
-  const at = beginningOf(recipe, numbers, others)
+/** What else there is: other masses, and the form's flat faces. */
+export type More = Pick<Beginning, 'others' | 'faces'>
+
+/** The moves that fit a recipe, each with what it begins with. `mint` makes their ids, `more` says what they may read and be drawn on. */
+export function offers(recipe: Move[], numbers: Numbers, mint: () => string, more: More): Offer[] {
+  const at = beginningOf(recipe, numbers, more)
   return (MOVES as unknown as MoveKind<Move>[]).flatMap((kind): Offer[] => {
     const begins = kind.starts?.(at) as Fielded | null | undefined
     // What makes a body of the outline goes in place of what does so now, but not of itself.
@@ -30,7 +33,11 @@ export function offers(recipe: Move[], numbers: Numbers, mint: () => string, oth
 }
 
 /** What a move that is added to a recipe may begin with. */
-export function beginningOf(recipe: Move[], numbers: Numbers, others: Beginning['others'] = []): Beginning {
+export function beginningOf(
+  recipe: Move[],
+  numbers: Numbers,
+  { others, faces }: More = { others: [], faces: [] },
+): Beginning {
   const raise = recipe.find((m) => m.move === 'raise')
   const outline = recipe.find((m) => m.move === 'outline')
   return {
@@ -38,6 +45,7 @@ export function beginningOf(recipe: Move[], numbers: Numbers, others: Beginning[
     corners: outline ? polygonOf(outline.shape, numbers) : [],
     numbers,
     others,
+    faces,
     height: raise && !raise.upTo ? numbers.length(raise.height) : 6,
   }
 }

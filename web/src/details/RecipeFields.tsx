@@ -2,6 +2,7 @@ import { offers } from '@geotome/core/moves'
 import { inOrder, numbersOf } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../app/hooks'
 import { mint, type MoveNamed, type RecipeProps } from './moves/kind'
+import { useFlatFaces } from './moves/choices'
 import { MoveFields } from './moves/MoveFields'
 
 const GROUPS = ['plan', 'shape', 'roof', 'with others'] as const
@@ -16,7 +17,7 @@ export function RecipeFields({
   const { project, scheme } = useProject()
   const [own] = usePickedMasses()
   const others = inOrder(scheme.masses).filter((m) => m.id !== own?.id)
-  const fit = offers(recipe, numbersOf(project, scheme), mint, others)
+  const fit = offers(recipe, numbersOf(project, scheme), mint, { others, faces: useFlatFaces() })
   return (
     <>
       {recipe.map((move) => (

@@ -14,7 +14,7 @@ import { ChoiceField } from '../../common/fields'
 import { LinkButton } from '../../common/LinkButton'
 import { NumField } from '../../common/NumField'
 import { ShapeFields } from '../OutlineFields'
-import { LevelChoice, SideChoice } from './choices'
+import { FaceChoice, LevelChoice, SideChoice } from './choices'
 import { mint } from './kind'
 
 interface Props {
@@ -121,6 +121,8 @@ function OneField({
         </>
       )
     }
+    case 'face':
+      return <FaceChoice label={field.label} face={thing[key] as string} onChange={(face) => set({ [key]: face })} />
     case 'mass':
       return <MassChoice label={field.label} mass={thing[key] as string} onChange={(mass) => set({ [key]: mass })} />
     case 'shape':

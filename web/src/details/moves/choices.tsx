@@ -2,7 +2,7 @@ import { levelHeights } from '@geotome/core/levels'
 import { planOf, type Move } from '@geotome/core/moves'
 import { heightsOf, numbersOf, showNumber, type AtLevel } from '@geotome/core/project'
 import { faceLabel, faceName } from '@geotome/core/solid'
-import { usePickedMasses, useProject } from '../../app/hooks'
+import { usePickedMasses, useProject, useStudy } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
 
 /** The levels that a move of the picked mass may be tied to: those above its base, from the lowest up. */
@@ -45,6 +45,34 @@ export function LevelChoice<W extends string>({
           .map((l) => ({ value: l.id, label: `${l.name}  ${showNumber(l.height, 'length', project)}` })),
       ]}
       onChange={(value) => onChange(others.find((o) => o.value === value)?.value ?? { level: value, above: 0 })}
+    />
+  )
+}
+
+/** The names of the picked mass's faces, as they are now. */
+export function useFlatFaces(): string[] {
+  const [mass] = usePickedMasses()
+  const study = useStudy()
+  return study?.masses.find((m) => m.id === mass?.id)?.faces.map((f) => f.name) ?? []
+}
+
+/** A face of the picked mass, by its name. */
+export function FaceChoice({
+  label,
+  face,
+  onChange,
+}: {
+  label: string
+  face: string
+  onChange: (face: string) => void
+}) {
+  const faces = useFlatFaces()
+  return (
+    <ChoiceField
+      label={label}
+      value={face}
+      options={[...new Set([...faces, face])].map((name) => ({ value: name, label: faceLabel(name) }))}
+      onChange={onChange}
     />
   )
 }
