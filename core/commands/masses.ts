@@ -1,5 +1,12 @@
 import * as v from 'valibot'
 import {
+  ALIGN_BY,
+  alignMasses,
+  copyMasses,
+  extentOf,
+  mirrorMasses,
+  spreadMasses,
+  type Extent,
   changeRecipe,
   detach,
   joinMasses,
@@ -12,11 +19,20 @@ import {
 } from '../form'
 import { RecipeSchema, withPlaced } from '../moves'
 import { inOrder, refuse } from '../project'
+import type { Study } from '../study'
 import { command } from './kind'
 import { LengthSchema, levelNamed, massNamed, metresOf, named, NamedSchema, numOf, useNamed } from './named'
 
 const Point = v.tuple([v.number(), v.number()])
 const Several = v.pipe(v.array(NamedSchema), v.minLength(1))
+
+/** The extents of masses as they stand. */
+const extentsOf = (s: Study, masses: string[]): Extent[] =>
+  masses.map((m) => {
+    const { id, name } = massNamed(s, m)
+    const form = [...s.forms, ...s.around].find((f) => f.id === id)
+    return form ? extentOf(form) : refuse('geometry', `"${name}" cannot be built.`, 'Mend its recipe first.')
+  })
 
 export const MASS_COMMANDS = [
   command({
@@ -115,6 +131,52 @@ export const MASS_COMMANDS = [
         ? keepRest(s.scheme, mint, of.id, cut.id)
         : refuse('geometry', `"${of.name}" is not cut.`, 'Give it a cut first.')
     },
+  }),
+  command({
+    name: 'mass.align',
+    say: `puts masses in line with the first, by their ${ALIGN_BY.join('; ')}`,
+    args: v.strictObject({ masses: Several, by: v.picklist(ALIGN_BY) }),
+    run: (s, { masses, by }) => alignMasses(s.project, s.scheme, extentsOf(s, masses), by),
+  }),
+  command({
+    name: 'mass.spread',
+    say: 'moves masses so that the gaps between them are equal, west to east or south to north; the outermost stay',
+    args: v.strictObject({ masses: Several, along: v.picklist(['west to east', 'south to north']) }),
+    run: (s, { masses, along }) => spreadMasses(s.project, s.scheme, extentsOf(s, masses), along),
+  }),
+  command({
+    name: 'mass.copy',
+    say: 'copies masses, set off by x and y, onto the levels that are named',
+    args: v.strictObject({
+      masses: Several,
+      x: v.optional(LengthSchema, 0),
+      y: v.optional(LengthSchema, 0),
+      levels: v.optional(v.array(NamedSchema)),
+    }),
+    run: (s, { masses, x, y, levels }, mint) => {
+      const by: [number, number] = [metresOf(s, x), metresOf(s, y)]
+      const to = levels ? { by, levels: levels.map((l) => levelNamed(s, l).id) } : { by }
+      return copyMasses(
+        s.scheme,
+        mint,
+        masses.map((m) => massNamed(s, m).id),
+        to,
+        s.project,
+      )
+    },
+  }),
+  command({
+    name: 'mass.mirror',
+    say: 'mirrors masses in a line through x, y that runs to a direction, in degrees',
+    args: v.strictObject({ masses: Several, x: v.number(), y: v.number(), direction: v.number() }),
+    run: (s, { masses, x, y, direction }, mint) =>
+      mirrorMasses(
+        s.project,
+        s.scheme,
+        mint,
+        masses.map((m) => massNamed(s, m).id),
+        { at: [x, y], direction },
+      ),
   }),
   command({
     name: 'mass.detach',

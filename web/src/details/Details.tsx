@@ -5,6 +5,7 @@ import { BuildingPreview } from '../fabric/BuildingPreview'
 import type { Desk } from '../desks/list'
 import { deleteMasses } from '../verbs/delete-masses'
 import { joinPicked } from '../verbs/form'
+import { Arrange } from './Arrange'
 import { LevelDetails } from './LevelDetails'
 import { SeveralLevels } from './SeveralLevels'
 import { MassDetails } from './MassDetails'
@@ -68,6 +69,7 @@ function SeveralMasses({ ids }: { ids: string[] }) {
           </li>
         ))}
       </ul>
+      <Arrange ids={ids} />
       {ids.length === 2 && (
         <button
           className="btn btn-sm btn-primary mb-2 w-full"

@@ -10,6 +10,7 @@ import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
 import { deleteMasses } from '../verbs/delete-masses'
 import { OnSite } from '../ground/FitFigures'
+import { Arrange } from './Arrange'
 import { Appearance } from './Appearance'
 import { RecipeFields } from './RecipeFields'
 
@@ -102,6 +103,7 @@ export function MassDetails({ mass }: { mass: Mass }) {
         <NumField label="north" value={mass.place.y} onAccept={place('y')} />
         <NumField label="turned by" quantity="angle" value={mass.place.turn} onAccept={place('turn')} />
       </Section>
+      <Arrange ids={[mass.id]} />
       <Section title="Storeys it takes">
         <ul className="max-h-44 overflow-auto rounded-md border border-line bg-field px-2.5 py-1">
           {[...within].reverse().map((l) => (

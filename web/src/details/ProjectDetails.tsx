@@ -14,8 +14,11 @@ import {
   type Dial,
   type Unit,
 } from '@geotome/core/project'
+import { dimensionsOf, type Dimension } from '@geotome/core/form'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { useAppDispatch } from '../app/store'
+import { picked } from '../app/view-slice'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { Materials } from './Materials'
@@ -26,6 +29,46 @@ export const UNIT_NAMES: { value: Unit; label: string }[] = [
   { value: 'mm', label: 'millimetres' },
   { value: 'ft', label: 'feet and inches' },
 ]
+
+/** All dimensions of the masses; those that are no whole number of strides come first, and lead to their mass. */
+function Dimensions() {
+  const { project, scheme } = useProject()
+  const dispatch = useAppDispatch()
+  let all: Dimension[]
+  try {
+    all = dimensionsOf(project, scheme)
+  } catch (e) {
+    if (e instanceof Refusal) return null
+    throw e
+  }
+  const off = all.filter((d) => d.off)
+  const shown = [...off, ...all.filter((d) => !d.off)].slice(0, 200)
+  return (
+    <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5">
+      <summary className="cursor-pointer text-ink2">
+        dimensions, {off.length} of {all.length} off the stride
+      </summary>
+      <ul aria-label="dimensions" className="mt-1 max-h-60 overflow-auto">
+        {shown.map((d, i) => (
+          <li key={i}>
+            <button
+              className="flex w-full cursor-pointer justify-between gap-2 py-[2px] text-left hover:text-accent"
+              onClick={() => dispatch(picked({ kind: 'mass', ids: [d.mass] }))}
+            >
+              <span className="min-w-0 truncate text-ink2">
+                {d.name}, {d.what}
+              </span>
+              <span className={`shrink-0 tabular-nums ${d.off ? 'font-semibold text-warn' : ''}`}>
+                {showNumber(d.value, 'length', project)}
+                {d.off ? ' off' : ''}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  )
+}
 
 /** What the desk shows when nothing is picked: the project's own numbers. */
 export function ProjectDetails() {
@@ -92,6 +135,19 @@ export function ProjectDetails() {
           return set('stride', { stride: { ...project.stride, length: value } })
         }}
       />
+      <NumField
+        label="stride of turns"
+        quantity="angle"
+        value={project.stride.angle}
+        onAccept={(_, value) => {
+          if (value <= 0) {
+            toast.error('The stride is above zero. Type, for example, 5 degrees.')
+            return false
+          }
+          return set('stride', { stride: { ...project.stride, angle: value } })
+        }}
+      />
+      <Dimensions />
       <details className="mb-1.5 rounded-md border border-line px-2.5 py-1.5">
         <summary className="cursor-pointer text-ink2">slopes of faces</summary>
         <div className="mt-1.5">

@@ -73,6 +73,8 @@ describe('the pointer catches', () => {
   it('the stride where nothing else is near', () => {
     expect(at([33.33, -4.47])).toEqual({ point: [33.3, -4.5], word: null, along: null })
     expect(at([33.33, -4.47], { stride: 0.5 }).point).toEqual([33.5, -4.5])
+    // Counted from the corner that was picked, along each axis: 10.0 x 6.8.
+    expect(at([13.19, 8.7], { stride: 0.2, drawn: [[3.137, 1.952]] }).point).toEqual([13.137, 8.752])
   })
   it('only an axis while it is held to one, however far', () => {
     expect(at([7, 3], { drawn: [[0, 0]], held: true, edges: sides([7, 3], [8, 3], [8, 4]) }).point).toEqual([7, 0])

@@ -28,7 +28,7 @@ const REACH = 9
 /**
  * Catches, nearest first: ends, centres, middles, crossings, the beginning of what is drawn; then the feet of perpendiculars and tangents
  * from the last corner, and the edges themselves; then lines through it: along the axes, square to or on from the last side, in line
- * with the first corner; then the stride.
+ * with the first corner; then the stride, counted from the last corner.
  */
 export function catchPoint(raw: Vec2, context: CatchContext): Caught {
   const reach = REACH * context.pixel
@@ -59,14 +59,10 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
         ? { point: alongStride(on.e.a, on.e.b, on.foot, context.stride), word: 'on side', along: [on.e.a, on.e.b] }
         : { point: clean(on.foot), word: 'on arc', along: null }
   }
-  return {
-    point: clean([
-      Math.round(raw[0] / context.stride) * context.stride,
-      Math.round(raw[1] / context.stride) * context.stride,
-    ]),
-    word: null,
-    along: null,
-  }
+  // Strides count from the last corner, along each axis: what is drawn has whole ones, wherever it began.
+  const [x0, y0] = last ?? [0, 0]
+  const byStride = (from: number, to: number) => from + Math.round((to - from) / context.stride) * context.stride
+  return { point: clean([byStride(x0, raw[0]), byStride(y0, raw[1])]), word: null, along: null }
 }
 
 /** Ends, middles and centres. */

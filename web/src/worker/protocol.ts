@@ -11,7 +11,7 @@ import type {
   FoundShape,
 } from '@geotome/core/project'
 import type { LevelHeight } from '@geotome/core/levels'
-import type { Region, Vec2, Vec3 } from '@geotome/core/solid'
+import type { Rect, Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
 import type { Ledger, MassGround } from '@geotome/core/study'
 
@@ -64,6 +64,7 @@ export interface MassView {
   top: number
   ridge: number | null
   volume: number
+  /** in plan, m */ extent: Rect
   outline: Vec2[]
   storeys: string[]
   context: boolean

@@ -10,9 +10,18 @@ import {
   type PartBody,
   type PartStudy,
 } from '@geotome/core/fabric'
-import { areaOf, faceLabel, placePoint, piecesOf, subtractRegions, type Region, type Vec2 } from '@geotome/core/solid'
+import {
+  areaOf,
+  faceLabel,
+  placePoint,
+  piecesOf,
+  subtractRegions,
+  type Rect,
+  type Region,
+  type Vec2,
+} from '@geotome/core/solid'
 import { Memo, sameList } from '@geotome/core/project'
-import type { MassForm } from '@geotome/core/form'
+import { extentOf, type MassForm } from '@geotome/core/form'
 import { notCounted, type Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { groundView, laidViews, sectionView } from './ground-view'
@@ -223,6 +232,13 @@ function proposalView(
   }
 }
 
+const shiftedRect = ({ x0, y0, x1, y1 }: Rect, [ox, oy]: Vec2): Rect => ({
+  x0: x0 - ox,
+  y0: y0 - oy,
+  x1: x1 - ox,
+  y1: y1 - oy,
+})
+
 const massView = (f: MassForm, context: boolean, storeys: string[], [ox, oy]: Vec2): MassView => ({
   id: f.id,
   name: f.name,
@@ -233,6 +249,7 @@ const massView = (f: MassForm, context: boolean, storeys: string[], [ox, oy]: Ve
   top: f.top,
   ridge: f.ridge,
   volume: f.body.volume,
+  extent: shiftedRect(extentOf(f), [ox, oy]),
   context,
   faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
   outline: footOf(f.body.flats()).map((p): Vec2 => {
