@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { blankProject, numbersOf, Refusal } from '../project'
 import { byPlates } from '../testing/recipes'
-import { isWhole, openKernel, volumeOf } from '../solid'
+import { facesOf, isWhole, openKernel, rawName, volumeOf, type Vec3 } from '../solid'
 import { buildRecipe, checkRecipe, placeFor, type Move, type OutlineShape } from './index'
 
 beforeAll(() => openKernel())
@@ -110,26 +110,32 @@ const further: fc.Arbitrary<Move> = fc.oneof(
   fc.record({ move: fc.constant('upstand'), height: dm(5, 15), thick: dm(1, 4) }),
 ) as unknown as fc.Arbitrary<Move>
 
+/** A recipe of moves wherever they fit, without those that are refused. */
+function recipeOf(outline: OutlineShape, height: number, moves: readonly Move[]): Move[] {
+  let recipe: Move[] = [
+    { id: 'o', move: 'outline', on: true, shape: outline, holes: [] },
+    { id: 'r', move: 'raise', on: true, height, upTo: null },
+  ]
+  for (const [i, move] of moves.entries()) {
+    const made = { ...move, id: `x${i}`, on: true } as Move
+    const at = placeFor(recipe, made)
+    if (at === null) continue
+    const next = [...recipe.slice(0, at), made, ...recipe.slice(at)]
+    try {
+      checkRecipe(next, 'M', numbers)
+      recipe = next
+    } catch (e) {
+      if (!(e instanceof Refusal)) throw e
+    }
+  }
+  return recipe
+}
+
 describe('any recipe', () => {
   it('makes a closed body whose plates add up to its volume, or says of each move that it leaves out why', () => {
     fc.assert(
       fc.property(shape, dm(60, 120), fc.array(further, { maxLength: 5 }), (outline, height, moves) => {
-        let recipe: Move[] = [
-          { id: 'o', move: 'outline', on: true, shape: outline, holes: [] },
-          { id: 'r', move: 'raise', on: true, height, upTo: null },
-        ]
-        for (const [i, move] of moves.entries()) {
-          const made = { ...move, id: `x${i}`, on: true } as Move
-          const at = placeFor(recipe, made)
-          if (at === null) continue
-          const next = [...recipe.slice(0, at), made, ...recipe.slice(at)]
-          try {
-            checkRecipe(next, 'M', numbers)
-            recipe = next
-          } catch (e) {
-            if (!(e instanceof Refusal)) throw e
-          }
-        }
+        const recipe = recipeOf(outline, height, moves)
         const { solid, leftOut } = buildRecipe(recipe, numbers, 'M')
         for (const l of leftOut) expect(`${l.say} ${l.remedy}`).toMatch(/^\S.*\. \S.*\.$/)
         expect(isWhole(solid)).toBe(true)
@@ -143,5 +149,47 @@ describe('any recipe', () => {
       }),
       { numRuns: Number(process.env.RUNS ?? 40) },
     )
+  })
+  it('keeps the names of its faces when a size of it is changed a little', () => {
+    let [same, kept] = [0, 0]
+    const middle = (loops: { points: Vec3[] }[]): Vec3 => {
+      const all = loops.flatMap((l) => l.points)
+      return [0, 1, 2].map((k) => all.reduce((sum, p) => sum + (p[k] as number), 0) / all.length) as Vec3
+    }
+    fc.assert(
+      fc.property(
+        shape,
+        dm(60, 120),
+        fc.array(further, { maxLength: 4 }),
+        fc.integer({ min: 1, max: 5 }),
+        (outline, height, moves, cm) => {
+          const before = recipeOf(outline, height, moves)
+          const after = before.map((m) => (m.move === 'raise' ? { ...m, height: height + cm / 100 } : m))
+          try {
+            checkRecipe(after, 'M', numbers)
+          } catch {
+            return
+          }
+          const [a, b] = [before, after].map((r) => buildRecipe(r, numbers, 'M'))
+          if (!a || !b || a.leftOut.length !== b.leftOut.length) return
+          const there = facesOf(b.solid)
+          for (const face of facesOf(a.solid)) {
+            const at = middle(face.loops)
+            const like = there.filter((f) => {
+              const to = middle(f.loops)
+              return (
+                rawName(f.name) === rawName(face.name) && Math.hypot(at[0] - to[0], at[1] - to[1], at[2] - to[2]) < 0.1
+              )
+            })
+            if (like.length === 0) continue
+            same++
+            if (like.some((f) => f.name === face.name)) kept++
+          }
+        },
+      ),
+      { numRuns: Number(process.env.RUNS ?? 40) },
+    )
+    expect(same).toBeGreaterThan(100)
+    expect(kept / same).toBeGreaterThan(0.99)
   })
 })
