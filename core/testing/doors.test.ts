@@ -13,11 +13,17 @@ import {
   recordsOf,
   type Project,
 } from '../project'
+import { checkRecipe, MOVES, offers, type Move } from '../moves'
+import { moveKind } from '../moves/define'
+import type { MoveBase } from '../moves/kind'
+import { boxOf, openKernel, placeSolid, type Solid } from '../solid'
+import type { AtLevel, Num } from '../values'
+import { box, build, outline, plainNumbers, raise } from './recipes'
 import { StudyCache, studySteps } from '../study'
 import { finding } from '../study/finding'
 
 /**
- * The doors of the house: a collection, a finding, a reader of bodies or of sites is one thing and one line of its list. Each is added
+ * The doors of the house: a collection, a move, a finding, a reader of bodies or of sites is one thing and one line of its list. Each is added
  * here, and all that follows from the list follows.
  */
 const blank = (): Project => blankProject(() => crypto.randomUUID(), 'Quay', 'm', null)
@@ -43,6 +49,46 @@ describe('a new thing is one file and one line', () => {
     const scheme = inOrder(project.schemes)[0]?.id
     const inScheme = own?.apply(project, { ...(add as object), scheme } as never, new WeakSet())
     expect(inScheme?.schemes[scheme ?? '']).toMatchObject({ benches: { [id]: thing } })
+  })
+  it('a move has its schema, numbers and ties by its fields, is offered where it fits, and is built', async () => {
+    await openKernel()
+    interface Lift extends MoveBase {
+      move: 'lift'
+      by: Num
+      level: AtLevel | null
+    }
+    const lift = moveKind<Lift>({
+      move: 'lift',
+      called: 'a lift',
+      group: 'shape',
+      takes: 'body',
+      gives: 'body',
+      spans: true,
+      fields: { by: { is: 'height', label: 'by', level: 'level' } },
+      starts: () => ({ by: 1, level: null }),
+      build: (form, m, { numbers }) => ({
+        ...form,
+        solid: placeSolid(form.solid as Solid, { x: 0, y: 0, z: numbers.length(m.by), turn: 0 }),
+      }),
+    })
+    ;(MOVES as unknown as unknown[]).push(lift)
+    try {
+      const move = { id: 'l', on: true, move: 'lift' as const, by: 2, level: { level: 'L1', above: 0.5 } }
+      expect(v.parse(lift.schema(v.never() as never), move)).toEqual(move)
+      expect(() => v.parse(lift.schema(v.never() as never), { ...move, by: 'high' })).toThrow()
+      expect(lift.numbers(move).map(([num]) => num)).toEqual([2, 0.5])
+      expect(lift.ties?.(move)).toEqual([{ level: 'L1', above: 0.5 }])
+      const recipe = [outline(box(4, 3)), raise(2)]
+      const offer = offers(recipe, plainNumbers, () => 'l', { others: [], faces: [] }).find((o) => o.title === 'lift')
+      const lifted = offer?.to(recipe) ?? []
+      checkRecipe(lifted, 'M', plainNumbers)
+      expect(boxOf(build(...lifted).solid.positions)).toMatchObject({ z0: 1, z1: 3 })
+      expect(() => checkRecipe([outline(box(4, 3)), lifted[2] as Move, raise(2)], 'M', plainNumbers)).toThrow(
+        /a lift stands behind an outline.*put it behind the raise/,
+      )
+    } finally {
+      ;(MOVES as unknown as unknown[]).pop()
+    }
   })
   it('a finding is found, and muted like any other', () => {
     const project = blank()

@@ -1,5 +1,5 @@
 import type { MassForm } from '../../form'
-import { dotOf, inside, planeAxes, type Face, type Vec2, type Vec3 } from '../../solid'
+import { crossOf, dotOf, inside, lessOf, planeAxes, type Face, type Vec2, type Vec3 } from '../../solid'
 import type { Check } from '../types'
 import { finding } from '../finding'
 
@@ -32,7 +32,10 @@ function lookAt(form: MassForm): { what: string; say: string; remedy: string }[]
       points.flatMap((p, i): { long: number; at: Vec3 }[] => {
         const q = points[(i + 1) % points.length] as Vec3
         const long = Math.hypot(q[0] - p[0], q[1] - p[1], q[2] - p[2])
-        return long < TINY ? [{ long, at: p }] : []
+        if (long >= TINY) return []
+        // What lies in one line with its neighbours is where two bodies met, and no jog that somebody drew.
+        const [before, after] = [points.at(i - 1) as Vec3, points[(i + 2) % points.length] as Vec3]
+        return isAside(before, p, q) && isAside(p, q, after) ? [{ long, at: p }] : []
       }),
     ),
   )[0]
@@ -50,6 +53,12 @@ function lookAt(form: MassForm): { what: string; say: string; remedy: string }[]
       remedy: 'Make it thicker there, or cut that piece off.',
     })
   return found
+}
+
+/** Whether the way turns at its middle point. */
+function isAside(a: Vec3, b: Vec3, c: Vec3): boolean {
+  const [u, w] = [lessOf(b, a), lessOf(c, b)]
+  return Math.hypot(...crossOf(u, w)) > 0.02 * Math.hypot(...u) * Math.hypot(...w)
 }
 
 /** The least gap between two faces that look away from one another, where one lies over the other. */
