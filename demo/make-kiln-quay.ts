@@ -8,6 +8,7 @@ import { type Vec2 } from '@geotome/core/solid'
 import { ledgerOf, studyScheme } from '@geotome/core/study'
 
 import { layGround } from './quay-ground'
+import { byHand } from './quay-by-hand'
 import { change, levelNamed, massNamed, mint, project, scheme, useNamed } from './quay-work'
 
 /**
@@ -223,6 +224,8 @@ change(
     keep(3, 'Fabric in its forms', { shows: { ...shows, masses: 'see-through', fabric: true } }),
   ]),
 )
+
+byHand(levelNamed, useNamed, materialNamed)
 
 await writeFile(new URL('./kiln-quay.geotome.json', import.meta.url), `${writeProjectText(project)}\n`)
 for (const s of inOrder(project.schemes)) {

@@ -5,8 +5,8 @@ import type { Move, OutlineShape } from './index'
 
 beforeAll(() => openKernel())
 
-const window: OutlineShape = { kind: 'rectangle', width: 2, depth: 1.5 }
-const patch = (face: string, by: number, shape = window): Move => ({
+const pane: OutlineShape = { kind: 'rectangle', width: 2, depth: 1.5 }
+const patch = (face: string, by: number, shape: OutlineShape = pane): Move => ({
   id: 'p',
   move: 'patch',
   on: true,
