@@ -12,11 +12,17 @@ type Named = (name: string) => string
  */
 export function byHand(levelNamed: Named, useNamed: Named, materialNamed: Named): void {
   const id = mint()
+  // It ends at the sixth floor: what lies above, and below the quay, is not of it.
+  const without = ['Undercroft', 'Mezzanine', 'Seventh', 'Eighth', 'Ninth', 'Tenth'].map(levelNamed)
+  const kept = Object.values(scheme().levels).filter((l) => !without.includes(l.id))
+  const levels = Object.fromEntries(
+    kept.map((l) => [l.id, l.id === levelNamed('Sixth') ? { ...l, kind: 'mark' as const } : l]),
+  )
   change({
     edit: 'scheme.add',
-    thing: { ...scheme(), id, name: 'By hand', order: 2, masses: {}, parts: {}, views: {}, mutes: {} },
+    thing: { ...scheme(), id, name: 'By hand', order: 2, levels, masses: {}, parts: {}, views: {}, mutes: {} },
   })
-  const [quay, mezzanine] = [levelNamed('Quay'), levelNamed('Mezzanine')]
+  const quay = levelNamed('Quay')
   const add = (
     name: string,
     use: string,
@@ -39,7 +45,7 @@ export function byHand(levelNamed: Named, useNamed: Named, materialNamed: Named)
   }
   const at = (level: string) => ({ level: levelNamed(level), above: 0 })
   const raisedTo = (level: string) => (m: Move) => (m.move === 'raise' ? { ...m, upTo: at(level) } : m)
-  const allBut = { kind: 'all-but' as const, levels: [mezzanine] }
+  const all = { kind: 'all-but' as const, levels: [] }
   const corners = (points: Vec2[]): OutlineShape => ({
     kind: 'polygon',
     corners: points.map(([x, y], i) => ({ id: `e${i + 1}`, x, y, bulge: 0 })),
@@ -49,7 +55,7 @@ export function byHand(levelNamed: Named, useNamed: Named, materialNamed: Named)
     'homes',
     'brick',
     [0, 30],
-    allBut,
+    all,
     (r) => [
       ...r.map(raisedTo('Sixth')),
       ...['Second', 'Fourth', 'Fifth'].map((level, i): Move => ({
@@ -123,7 +129,7 @@ export function byHand(levelNamed: Named, useNamed: Named, materialNamed: Named)
     'homes',
     'zinc',
     [-20, 4],
-    allBut,
+    all,
     ([outline]) => [
       outline as Move,
       {

@@ -83,6 +83,6 @@ test('a profile is turned about an axis: what encloses nothing is a finding, and
   await set(4, 'from the axis', '6')
   await set(4, 'up', '5.4')
   await expect(figure(page, 'volume')).toContainText('91.3')
-  await typeField(page, 'turned by', '270')
+  await typeField(page, 'turns by', '270')
   await expect(figure(page, 'volume')).toContainText('68.4')
 })

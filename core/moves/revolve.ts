@@ -65,7 +65,7 @@ export const revolve = moveKind<RevolveMove>({
         return { r: last.r, z: tidy(numbers.length(last.z) + 1), turn: 0 }
       },
     },
-    by: angle('turned by', { from: 1, to: 360 }),
+    by: angle('turns by', { from: 1, to: 360 }),
     from: angle<RevolveMove>('beginning at', { hint: '0 along its x axis.', when: (m) => m.by !== 360 }),
     thick: length('thickness', { otherwise: 'solid to its axis', from: TOLERANCE.least }),
     side: {
