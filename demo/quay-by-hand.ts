@@ -145,7 +145,7 @@ export function byHand(levelNamed: Named, useNamed: Named, materialNamed: Named)
             y: 0,
             shape: corners([
               [0, 1.8],
-              [12.6, 3.6],
+              [12.6, 4.2],
               [12.6, 10.8],
               [0, 12.6],
             ]),

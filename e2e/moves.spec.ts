@@ -34,7 +34,7 @@ test('a loft in place of a raise: its corners are typed; ways of folding are tol
     .click()
   await expect(page.getByText(/2 faces of Mass 1 are not flat.*2\.709 or 2\.947 m.*4\.000 or 3\.738 m/)).toBeVisible()
   await page.keyboard.press('Escape')
-  await choose(page, 'faces that are not flat', 'are folded, rising to the right')
+  await choose(page, 'if not flat', 'folded, rising right')
   await expect(figure(page, 'volume')).toContainText('3,885')
 })
 

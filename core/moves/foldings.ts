@@ -1,4 +1,4 @@
-import { loopArea, railsAt, railsOf, railsVolume, type Fold } from '../solid'
+import { loopArea, railsAreFlat, railsAt, railsOf, railsVolume, type Fold } from '../solid'
 import { tidy, type StandingNumbers } from '../values'
 import { sectionsOf, type LoftMove } from './loft'
 import { formBehind } from './recipe'
@@ -11,11 +11,12 @@ export interface Folding {
   plates: { level: string; area: number }[]
 }
 
-/** All three, by closed forms: no kernel is asked. Errors: those of the loft. */
+/** All three, by closed forms, or none where all faces are flat: no kernel is asked. Errors: those of the loft. */
 export function foldings(recipe: readonly Move[], move: LoftMove, numbers: StandingNumbers, name: string): Folding[] {
   const at = recipe.findIndex((m) => m.id === move.id)
   const before = recipe.slice(0, at).filter((m) => m.on)
   const rails = railsOf(sectionsOf(formBehind(before, numbers, name), move, numbers, name))
+  if (railsAreFlat(rails)) return []
   const top = rails.zs.at(-1) as number
   const levels = [...numbers.heights]
     .map(([level, h]) => ({ level, z: tidy(h - numbers.base) }))

@@ -56,11 +56,11 @@ export const loft = moveKind<LoftMove>({
     },
     faces: {
       is: 'choice',
-      label: 'faces that are not flat',
+      label: 'if not flat',
       options: [
-        { value: 'warped', label: 'stay warped' },
-        { value: 'right', label: 'are folded, rising to the right' },
-        { value: 'left', label: 'are folded, rising to the left' },
+        { value: 'warped', label: 'warped' },
+        { value: 'right', label: 'folded, rising right' },
+        { value: 'left', label: 'folded, rising left' },
       ],
     },
   },

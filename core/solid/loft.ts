@@ -249,6 +249,17 @@ export function loftBody(rails: Rails, names: SweepNames, fold: Fold, storeys: r
   }
 }
 
+/** Whether all sides between sections are flat. */
+export const railsAreFlat = ({ zs, rows }: Rails): boolean =>
+  zs.slice(1).every((z1, k) =>
+    (rows[k] as Vec2[]).every((a, i) => {
+      const [low, high, z0] = [rows[k], rows[k + 1], zs[k]] as [Vec2[], Vec2[], number]
+      const j = (i + 1) % low.length
+      const at = (p: Vec2 | undefined, z: number): Vec3 => [p?.[0] ?? 0, p?.[1] ?? 0, z]
+      return warpAt([at(a, z0), at(low[j], z0), at(high[j], z1), at(high[i], z1)]) <= FLAT
+    }),
+  )
+
 /** m: what a fourth corner may be off, and the face is flat */
 const FLAT = TOLERANCE.fine
 

@@ -5,7 +5,7 @@ import type { MoveOnPage, MoveProps } from './kind'
 
 export const loft: MoveOnPage<'loft'> = { More: Foldings }
 
-const WORDS = { warped: 'warped', right: 'to the right', left: 'to the left' }
+const WORDS = { warped: 'warped', right: 'folded right', left: 'folded left' }
 
 /** What either way of folding does to floors and volume, before one is chosen; nothing where all faces are flat. */
 function Foldings({ move, recipe }: MoveProps<'loft'>) {
@@ -21,12 +21,15 @@ function Foldings({ move, recipe }: MoveProps<'loft'>) {
     throw e
   }
   const [first] = all
-  if (!first || all.every((f) => Math.abs(f.volume - first.volume) < 1e-6)) return null
+  if (!first) return null
   return (
-    <table aria-label="ways of folding" className="table-xs mt-1 mb-1.5 w-full text-right">
+    <table
+      aria-label="ways of folding"
+      className="mt-1 mb-1.5 w-full text-right text-[12px] [&_td]:py-0.5 [&_td]:pl-1.5 [&_th]:pl-1.5"
+    >
       <thead>
         <tr className="text-[11px] text-ink2">
-          <th className="text-left font-normal">if its faces are</th>
+          <th className="text-left font-normal">if</th>
           {all.map((f) => (
             <th key={f.fold} className={`font-normal ${f.fold === move.faces ? 'text-ink' : ''}`}>
               {WORDS[f.fold]}
