@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test'
-import { addStoreys, details, drawRectangle, figure, newProject, settled, typeField } from './page'
+import { addStoreys, clickAt, details, drawRectangle, figure, newProject, settled, typeField } from './page'
 
 const add = (page: Page, name: string) => details(page).getByRole('button', { name, exact: true }).click()
 const choose = (page: Page, label: string, option: string) =>
@@ -85,4 +85,31 @@ test('a profile is turned about an axis: what encloses nothing is a finding, and
   await expect(figure(page, 'volume')).toContainText('91.3')
   await typeField(page, 'turns by', '270')
   await expect(figure(page, 'volume')).toContainText('68.4')
+})
+
+test('what is picked is hidden, or shown alone, in this view only; masses are put in line and copied', async ({
+  page,
+}) => {
+  await newProject(page, 'Seeing')
+  await drawRectangle(page, [-12, -4], '6', '4', '3')
+  await page.keyboard.press('Escape')
+  await drawRectangle(page, [2, 1], '5', '3', '3')
+  const total = await figure(page, 'total').textContent()
+  await page.keyboard.press('o')
+  await page.keyboard.press('v')
+  const all = page.getByRole('button', { name: /^Show all 1/ })
+  await expect(all).toBeVisible()
+  await expect(figure(page, 'total')).toHaveText(total ?? '')
+  await page.keyboard.press('o')
+  await expect(all).toHaveCount(0)
+  await page.keyboard.press('v')
+  await clickAt(page, 'plan', [-9, -2, 0])
+  await clickAt(page, 'plan', [4, 2, 0], { shift: true })
+  await choose(page, 'in line by', 'south')
+  await details(page).getByRole('button', { name: 'Put in line' }).click()
+  await settled(page)
+  await details(page).getByRole('button', { name: 'Copy in place' }).click()
+  await settled(page)
+  await page.keyboard.press('Escape')
+  await expect(details(page).getByRole('button', { name: /^Mass 2 2/ })).toBeVisible()
 })

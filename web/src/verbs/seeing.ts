@@ -1,0 +1,69 @@
+import { BoxSelect, Eye, EyeOff, Focus } from 'lucide-react'
+import { picked, thingsHidden } from '../app/view-slice'
+import type { Verb } from './kind'
+
+const needsPick: Verb['off'] = ({ masses }) => (masses.length ? null : 'Pick a mass first')
+
+/** What is seen and picked: in this view only, nothing of the project changes. */
+export const SEEING_VERBS: readonly Verb[] = [
+  {
+    label: 'Hide what is picked',
+    icon: EyeOff,
+    key: 'Q',
+    desks: 'all',
+    help: 'hide what is picked, in this view',
+    off: needsPick,
+    run: ({ masses, view, dispatch }) => {
+      dispatch(thingsHidden([...new Set([...view.hidden, ...masses.map((m) => m.id)])]))
+      dispatch(picked({ kind: 'nothing' }))
+    },
+  },
+  {
+    label: 'Show only what is picked',
+    icon: Focus,
+    key: 'O',
+    desks: 'all',
+    help: 'show only what is picked, or all again',
+    off: ({ masses, view }) => (masses.length || view.hidden.length ? null : 'Pick a mass first'),
+    run: ({ scheme, masses, view, dispatch }) => {
+      const ids = masses.map((m) => m.id)
+      const others = Object.keys(scheme.masses).filter((id) => !ids.includes(id))
+      // Where it shows only that already, all comes back.
+      const isAlone = masses.length === 0 || others.every((id) => view.hidden.includes(id))
+      dispatch(thingsHidden(isAlone ? [] : others))
+    },
+  },
+  {
+    label: 'Show what is hidden',
+    icon: Eye,
+    desks: 'all',
+    help: '',
+    off: ({ view }) => (view.hidden.length ? null : 'Nothing is hidden'),
+    run: ({ dispatch }) => void dispatch(thingsHidden([])),
+  },
+  {
+    label: 'Pick all of its use',
+    icon: BoxSelect,
+    desks: 'all',
+    help: '',
+    off: needsPick,
+    run: ({ scheme, masses, dispatch }) => {
+      const uses = masses.map((m) => m.use)
+      const ids = Object.values(scheme.masses).flatMap((m) => (uses.includes(m.use) ? [m.id] : []))
+      dispatch(picked({ kind: 'mass', ids }))
+    },
+  },
+  {
+    label: 'Pick all with the same moves',
+    icon: BoxSelect,
+    desks: 'all',
+    help: '',
+    off: needsPick,
+    run: ({ scheme, masses, dispatch }) => {
+      const shape = (recipe: readonly { move: string }[]) => recipe.map((m) => m.move).join()
+      const shapes = masses.map((m) => shape(m.recipe))
+      const ids = Object.values(scheme.masses).flatMap((m) => (shapes.includes(shape(m.recipe)) ? [m.id] : []))
+      dispatch(picked({ kind: 'mass', ids }))
+    },
+  },
+]
