@@ -1,7 +1,7 @@
 import { loopArea, type Vec2 } from '../solid'
 import { refuse, type Num, type Numbers } from '../values'
 import { kindOf, type Move } from './list'
-import { placeFor } from './order'
+import { isInOrder, placeFor } from './order'
 import { polygonOf, type Hole } from './outline'
 import { shapeKind } from './shapes/list'
 import type { Corner } from './shapes/polygon'
@@ -27,6 +27,16 @@ export function withPlaced(recipe: Move[], move: Move): Move[] | null {
   const rest = recipe.filter((_, i) => i > first || (takes === 'plan' && i < first))
   const there = placeFor(rest, move)
   return there === null ? null : [...rest.slice(0, there), move, ...rest.slice(there)]
+}
+
+/** The recipe with a move one place earlier (-1) or later (1); null where it would not fit there. */
+export function withMoved(recipe: Move[], move: Pick<Move, 'id'>, by: -1 | 1): Move[] | null {
+  const at = recipe.findIndex((m) => m.id === move.id)
+  const other = recipe[at + by]
+  const own = recipe[at]
+  if (!own || !other) return null
+  const next = recipe.map((m, i) => (i === at ? other : i === at + by ? own : m))
+  return isInOrder(next) ? next : null
 }
 
 /** Returns true for a move that first makes a body, or what is carried. */

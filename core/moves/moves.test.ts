@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { blankProject, numbersOf } from '../project'
 import { facesOf, openKernel, volumeOf, type Vec2 } from '../solid'
-import { buildRecipe, checkRecipe, outlineFault, placeFor, ridgeHeight, type Move } from './index'
+import { buildRecipe, checkRecipe, outlineFault, placeFor, ridgeHeight, withMoved, type Move } from './index'
 
 beforeAll(() => openKernel())
 
@@ -226,6 +226,13 @@ describe('moves in another order', () => {
   ] as [Move[], RegExp][])('is refused in one sentence that says where it would fit: %#', (recipe, what) =>
     expect(() => check(...recipe)).toThrow(what),
   )
+  it('moves are put earlier and later one by one, where they fit', () => {
+    const recipe = [polygon(box(4, 4)), raise(3), taper(0.5), twist(20)]
+    expect(withMoved(recipe, { id: 'w' }, -1)?.map((m) => m.move)).toEqual(['outline', 'raise', 'twist', 'taper'])
+    expect(withMoved(recipe, { id: 't' }, -1)).toBeNull()
+    expect(withMoved(recipe, { id: 'w' }, 1)).toBeNull()
+    expect(withMoved(recipe, { id: 'gone' }, 1)).toBeNull()
+  })
   it('what is switched off is in nobody’s way', () => {
     expect(() => check(polygon(box(4, 4)), raise(3), off(pitch(30, 0)), twist(20))).not.toThrow()
     expect(placeFor([polygon(box(4, 4)), raise(3), off(pitch(30, 0))], twist(20))).toBe(3)

@@ -50,6 +50,9 @@ export function placeFor(recipe: readonly Move[], move: Move): number | null {
   return null
 }
 
+/** Whether every move of a recipe stands where it fits; what is switched off counts for nothing. */
+export const isInOrder = (recipe: readonly Move[]): boolean => stageBehind(recipe.filter((m) => m.on)).wrong === null
+
 /** Refuses moves (all switched on) of which one stands where the form is not what it wants: says so, and where it would fit. */
 export function checkOrder(active: Move[], name: string): void {
   const { stage, wrong } = stageBehind(active)

@@ -21,7 +21,7 @@ import { heightAtLevel } from './at-level'
 import { moveKind } from './define'
 import { length } from './fields'
 import type { BodyForm, MoveBase } from './kind'
-import { stripBetween } from './strip'
+import { stripBetween, withSideMoved } from './strip'
 
 export interface PullMove extends MoveBase {
   move: 'pull'
@@ -74,10 +74,15 @@ export const pull = moveKind<PullMove>({
       )
     if (by === 0) return form
     const strip = stripBetween(form, m.side, by, name)
+    const moved = at.reduce((body, range) => pulled(body, strip, m, by, range, [z0, z1]), solid)
+    // Pulled from foot to head, the side stands there from now on: what is pulled beside it goes round the corner.
+    const [whole] = at
+    const isAll = at.length === 1 && whole && whole[0] <= z0 + TOLERANCE.height && whole[1] >= z1 - TOLERANCE.height
     return {
       ...form,
       carried: null,
-      solid: at.reduce((body, range) => pulled(body, strip, m, by, range, [z0, z1]), solid),
+      solid: moved,
+      outline: isAll ? withSideMoved(form, m.side, by, name) : form.outline,
     }
   },
 })

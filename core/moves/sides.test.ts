@@ -126,8 +126,8 @@ describe('a pull', () => {
   })
   it('beside a side that was pulled before runs on from where that stands, not from where it stood', () => {
     const twice = build(outline(box(10, 6)), raise(9), pull('e2', 1, 0, null), { ...pull('e3', 2, 0, null), id: 'w' })
-    // The second strip is as long as the side that was drawn: the corner stays open.
-    expect(twice.volume).toBeCloseTo((60 + 6 + 20) * 9, 6)
+    // Both from foot to head: they meet in their corner.
+    expect(twice.volume).toBeCloseTo(11 * 8 * 9, 6)
     expect(
       twice.faces
         .filter((f) => f.name.startsWith('w/'))
@@ -182,4 +182,19 @@ describe('a pull', () => {
       { numRuns: 60 },
     )
   })
+})
+
+it('two neighbouring sides that are pulled from foot to head meet in their corner', () => {
+  const pull = (side: string, by: number): Move =>
+    ({ id: `p-${side}`, move: 'pull', on: true, side, by, from: 0, fromLevel: null, to: null, toLevel: null }) as Move
+  for (const [a, b, area] of [
+    [1, 1, 11 * 9],
+    [1, -2, 8 * 9],
+    [-1, -2, 8 * 7],
+  ] as const) {
+    const one = build(outline(box(10, 8)), raise(3), pull('e1', a), pull('e2', b))
+    const other = build(outline(box(10, 8)), raise(3), pull('e2', b), pull('e1', a))
+    expect(one.volume / 3).toBeCloseTo(area, 8)
+    expect(other.volume / 3).toBeCloseTo(area, 8)
+  }
 })

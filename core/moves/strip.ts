@@ -46,6 +46,12 @@ export function stripBetween(form: Form, side: string, by: number, name: string)
   return between(out, outline, side, { near: side, far: OUT })
 }
 
+/** The outline with a side moved out by so many m (below zero in), the others where they are. */
+export function withSideMoved(form: Form, side: string, by: number, name: string): Outline[] {
+  const gone = () => refuse('geometry', `Moved by ${by} m, a side of "${name}" is gone.`, 'Move it by less.')
+  return leaned(standing(form, side, name), (edge) => (edge === side ? -by : 0), gone)
+}
+
 /**
  * The strip from a side of the first lines to the same side of the second, which lies to the left of it: along the one, and back along
  * the other.

@@ -20,7 +20,7 @@ export function MoveFields(props: MoveProps<Move['move']>) {
   const tried = (fields: object | null) => attempt(fields && changed(fields))
   const More = onPage?.More as ComponentType<MoveProps<Move['move']>> | undefined
   return (
-    <MoveBox move={move} title={title} change={change} off={(r) => withoutMove(r, move)}>
+    <MoveBox move={move} recipe={recipe} title={title} change={change} off={(r) => withoutMove(r, move)}>
       <FieldList
         fields={kind.fields as Fields<never>}
         thing={move as unknown as Fielded}

@@ -26,7 +26,7 @@ function PitchFields({ recipe, move: pitch, change, attempt }: MoveProps<'pitch'
         )
       : null
   return (
-    <MoveBox move={pitch} title="pitch" change={change} off={(r) => withPitch(r, mint, null)}>
+    <MoveBox move={pitch} recipe={recipe} title="pitch" change={change} off={(r) => withPitch(r, mint, null)}>
       <NumField
         label="roof angle"
         quantity="angle"

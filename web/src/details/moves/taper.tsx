@@ -7,7 +7,7 @@ import { MoveBox } from './MoveBox'
 
 export const taper: MoveOnPage<'taper'> = { Fields: TaperFields }
 
-function TaperFields({ move: taper, change, attempt }: MoveProps<'taper'>) {
+function TaperFields({ move: taper, recipe, change, attempt }: MoveProps<'taper'>) {
   const set =
     (by: TaperBy): Change =>
     (r) =>
@@ -17,7 +17,7 @@ function TaperFields({ move: taper, change, attempt }: MoveProps<'taper'>) {
     { value: 'lean' as const, label: 'by an angle, all sides' },
   ]
   return (
-    <MoveBox move={taper} title="taper" change={change} off={(r) => r.filter((m) => m.id !== taper.id)}>
+    <MoveBox move={taper} recipe={recipe} title="taper" change={change} off={(r) => r.filter((m) => m.id !== taper.id)}>
       <ChoiceField
         label="sides lean"
         value={taper.by.kind}
