@@ -1,3 +1,4 @@
+import { inFrame } from './in-frame'
 import type { Vec2 } from './place'
 import { dotOf, planeAxes } from './plane'
 import { boxOf, prism, type Plane, type Solid, type Vec3 } from './solid'
@@ -21,28 +22,8 @@ export function halfSpace({ n, d }: Plane, solid: Solid, isBelow: boolean, cutFa
   const block = isBelow
     ? prism(square, [end, end, end, end], -depth, 0, end, cutFace)
     : prism(square, [end, end, end, end], 0, depth, cutFace, end)
-  const turned = (p: ArrayLike<number>, i: number): Vec3 =>
-    [0, 1, 2].map(
-      (k) =>
-        (p[i] as number) * (u[k] as number) +
-        (p[i + 1] as number) * (w[k] as number) +
-        (p[i + 2] as number) * (n[k] as number),
-    ) as Vec3
-  const positions = new Float64Array(block.positions.length)
-  for (let i = 0; i < positions.length; i += 3) {
-    const p = turned(block.positions, i)
-    positions.set([p[0] + foot[0], p[1] + foot[1], p[2] + foot[2]], i)
-  }
-  return {
-    ...block,
-    positions,
-    facets: block.facets.map((f) => {
-      // The cut itself lies on the very plane that was asked for.
-      const normal: Vec3 = f.name === cutFace ? (isBelow ? n : [-n[0], -n[1], -n[2]]) : turned(f.plane.n, 0)
-      return {
-        name: f.name,
-        plane: { n: normal, d: f.name === cutFace ? (isBelow ? d : -d) : f.plane.d + dotOf(normal, foot) },
-      }
-    }),
-  }
+  const placed = inFrame(block, { origin: foot, u, v: w, w: n })
+  // The cut itself lies on the very plane that was asked for.
+  const own = isBelow ? { n, d } : { n: [-n[0], -n[1], -n[2]] as Vec3, d: -d }
+  return { ...placed, facets: placed.facets.map((f) => (f.name === cutFace ? { name: f.name, plane: own } : f)) }
 }

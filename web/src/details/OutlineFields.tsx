@@ -96,20 +96,6 @@ export function ShapeFields({
   const { project, scheme } = useProject()
   const numbers = numbersOf(project, scheme)
   switch (shape.kind) {
-    case 'rectangle':
-      return (
-        <>
-          {(['width', 'depth'] as const).map((key) => (
-            <NumField
-              key={key}
-              label={key}
-              value={shape[key]}
-              onAccept={(num: Num) => set(key, { ...shape, [key]: num })}
-              onTry={(num) => tried?.(num === null ? null : { ...shape, [key]: num })}
-            />
-          ))}
-        </>
-      )
     case 'regular':
       return (
         <>
@@ -161,6 +147,7 @@ export function ShapeFields({
         </>
       )
     }
+    case 'rectangle':
     case 'ellipse':
     case 'chance':
       return (
