@@ -2,7 +2,16 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { apply, massNamed, minter, projectWith, schemeOf, studied } from '../testing/make'
 import { openKernel, type Vec2 } from '../solid'
 import type { Project } from '../project'
-import { alignMasses, copyMasses, dimensionsOf, extentOf, mirrorMasses, newMass, spreadMasses } from './index'
+import {
+  alignMasses,
+  copyMasses,
+  dimensionsOf,
+  extentOf,
+  massFromRegion,
+  mirrorMasses,
+  newMass,
+  spreadMasses,
+} from './index'
 
 beforeAll(() => openKernel())
 
@@ -93,6 +102,34 @@ describe('arranging masses', () => {
     })
     const twice = apply(once, mirrorMasses(once, schemeOf(once), mint, ids(once, 4), line))
     expect(extents(twice).map((e) => e.x0.toFixed(6))).toEqual(extents(project).map((e) => e.x0.toFixed(6)))
+  })
+  it('a new mass takes the outline of a floor, with its holes', () => {
+    const region: Vec2[][] = [
+      [
+        [10, 10],
+        [20, 10],
+        [20, 18],
+        [10, 18],
+      ],
+      [
+        [12, 12],
+        [12, 14],
+        [15, 14],
+        [15, 12],
+      ],
+      [
+        [40, 0],
+        [41, 0],
+        [41, 1],
+      ],
+    ]
+    const scheme = schemeOf(project)
+    const from = { name: 'B0', use: Object.keys(project.uses)[0] ?? '', level: 'L1', height: 3, region }
+    const made = apply(project, massFromRegion(scheme, mint, from))
+    const form = studied(made).forms.find((f) => f.name === 'B0 2')
+    expect(form?.body.volume).toBeCloseTo(3 * (80 - 6), 8)
+    expect([form?.rect.x0, form?.rect.y1, form?.base]).toEqual([10, 18, 3])
+    expect(() => massFromRegion(scheme, mint, { ...from, region: [] })).toThrow(/no floor/)
   })
   it('tells of dimensions that are off the stride', () => {
     const odd = blocks([[0, 0], [10.05, 8], 0])

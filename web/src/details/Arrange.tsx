@@ -3,14 +3,16 @@ import {
   ALIGN_BY,
   alignMasses,
   copyMasses,
+  massFromRegion,
   mirrorMasses,
   spreadMasses,
   type AlignBy,
   type Extent,
 } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
-import { showNumber } from '@geotome/core/project'
-import { useProject, useStudy } from '../app/hooks'
+import { showNumber, tidy } from '@geotome/core/project'
+import type { Vec2 } from '@geotome/core/solid'
+import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { ChoiceField, Section } from '../common/fields'
 
@@ -22,10 +24,33 @@ export function Arrange({ ids }: { ids: string[] }) {
   const study = useStudy()
   const [by, setBy] = useState<AlignBy>('west')
   const [level, setLevel] = useState('')
+  // The worker's coordinates count from an origin of their own.
+  const [ox, oy] = study?.origin ?? [0, 0]
   const extents = ids.flatMap((id): Extent[] => {
-    const mass = study?.masses.find((m) => m.id === id)
-    return mass ? [{ id, ...mass.extent }] : []
+    const extent = study?.masses.find((m) => m.id === id)?.extent
+    return extent ? [{ id, x0: extent.x0 + ox, y0: extent.y0 + oy, x1: extent.x1 + ox, y1: extent.y1 + oy }] : []
   })
+  const { level: at } = useViewState('level')
+  const only = ids.length === 1 ? scheme.masses[ids[0] ?? ''] : undefined
+  const floor = study?.floors
+    .find((f) => f.level === at)
+    ?.plates.filter((p) => p.mass === only?.id)
+    .flatMap((p) => p.region.map((l) => l.map(([x, y]): Vec2 => [x + ox, y + oy])))
+  const taken = () => {
+    const levels = levelHeights(project, scheme)
+    const here = levels.find((l) => l.id === at)
+    const above = levels.filter((l) => here && l.height > here.height + 1e-3)[0]
+    if (!only || !here) return
+    makeEdit(`new mass from a floor of ${only.name}`, () =>
+      massFromRegion(scheme, mint, {
+        name: `${only.name}, floor`,
+        use: only.use,
+        level: here.id,
+        height: above ? tidy(above.height - here.height) : 3,
+        region: floor ?? [],
+      }),
+    )
+  }
   const what = ids.length === 1 ? (scheme.masses[ids[0] ?? '']?.name ?? 'it') : `${ids.length} masses`
   const copy = (levels?: string[]) =>
     makeEdit(`copy ${what}`, () =>
@@ -44,6 +69,16 @@ export function Arrange({ ids }: { ids: string[] }) {
         <button className={button} onClick={() => copy()}>
           Copy in place
         </button>
+        {only && (
+          <button
+            className={button}
+            disabled={!floor?.length}
+            title={floor?.length ? undefined : 'It has no floor at the level that is looked at'}
+            onClick={taken}
+          >
+            New mass from this floor
+          </button>
+        )}
         <button className={button} disabled={extents.length === 0} onClick={() => mirror(90)}>
           Mirror west to east
         </button>
