@@ -149,7 +149,10 @@ describe('any mass in an envelope', () => {
               ),
             ) * Math.min(height, 9)
           expect(fit.over).toBeCloseTo(size * size * height - inside, 1)
-          expect(fit.limits.some((l) => l.over > 1e-3)).toBe(fit.over > 0.05)
+          // A corner may be some centimetres over, and hardly any volume with it.
+          const isOver = fit.limits.some((l) => l.over > 1e-3)
+          if (isOver) expect(fit.over).toBeGreaterThan(0)
+          else expect(fit.over).toBeLessThan(0.05)
         },
       ),
       { numRuns: 50 },
