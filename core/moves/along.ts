@@ -11,6 +11,18 @@ export const storeysOf = (_move: unknown, numbers: StandingNumbers): string =>
 /** m above the mass's base: the top of a body */
 export const heightOf = ({ solid }: BodyForm): number => boxOf(solid.positions).z1
 
+/** m: how much of a body's height lies in the ranges; all of it where none are said */
+export function highOf({ solid }: BodyForm, ranges: Ranges | null): number {
+  const { z0, z1 } = boxOf(solid.positions)
+  return (ranges ?? [[z0, z1]]).reduce((sum, [from, to]) => sum + to - from, 0)
+}
+
+/** So many metres in a direction (degrees). */
+export function asideBy(out: number, towards: number): Vec2 {
+  const a = (towards * Math.PI) / 180
+  return [out * Math.cos(a), out * Math.sin(a)]
+}
+
 /**
  * The body with its level cuts carried evenly over heights (null: from its foot to its top), about the middle of its foot. What lies
  * above goes along. Its sides are no longer those of the outline.

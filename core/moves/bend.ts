@@ -1,6 +1,5 @@
-import { boxOf } from '../solid'
 import type { Num } from '../values'
-import { carriedAlong, heightOf, storeysOf } from './along'
+import { asideBy, carriedAlong, highOf, storeysOf } from './along'
 import { moveKind } from './define'
 import { angle } from './fields'
 import type { MoveBase } from './kind'
@@ -30,13 +29,9 @@ export const bend = moveKind<BendMove>({
   dependsOn: storeysOf,
   build: (form, m, { numbers, ranges, asBody }) => {
     const body = asBody(form)
-    const towards = (numbers.angle(m.towards) * Math.PI) / 180
     const by = numbers.angle(m.by)
-    const { z0 } = boxOf(body.solid.positions)
-    const high = (ranges ?? [[z0, heightOf(body)]]).reduce((sum, [from, to]) => sum + to - from, 0)
     // The arc has the height of the form, and its radius is height / sin(angle): it goes aside by radius - radius x cos(angle).
-    const out = high * Math.tan((by * Math.PI) / 360)
-    const shift: [number, number] = [out * Math.cos(towards), out * Math.sin(towards)]
-    return carriedAlong(body, { shift, bows: true, bend: by }, ranges, numbers)
+    const out = highOf(body, ranges) * Math.tan((by * Math.PI) / 360)
+    return carriedAlong(body, { shift: asideBy(out, numbers.angle(m.towards)), bows: true, bend: by }, ranges, numbers)
   },
 })

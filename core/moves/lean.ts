@@ -1,9 +1,8 @@
 import type { Num } from '../values'
-import { carriedAlong, heightOf, storeysOf } from './along'
+import { asideBy, carriedAlong, highOf, storeysOf } from './along'
 import { moveKind } from './define'
 import { angle } from './fields'
 import type { MoveBase } from './kind'
-import { boxOf } from '../solid'
 
 export interface LeanMove extends MoveBase {
   move: 'lean'
@@ -30,10 +29,7 @@ export const lean = moveKind<LeanMove>({
   dependsOn: storeysOf,
   build: (form, m, { numbers, ranges, asBody }) => {
     const body = asBody(form)
-    const [by, towards] = [m.by, m.towards].map((a) => (numbers.angle(a) * Math.PI) / 180) as [number, number]
-    const { z0 } = boxOf(body.solid.positions)
-    const high = (ranges ?? [[z0, heightOf(body)]]).reduce((sum, [from, to]) => sum + to - from, 0)
-    const out = high * Math.tan(by)
-    return carriedAlong(body, { shift: [out * Math.cos(towards), out * Math.sin(towards)] }, ranges, numbers)
+    const out = highOf(body, ranges) * Math.tan((numbers.angle(m.by) * Math.PI) / 180)
+    return carriedAlong(body, { shift: asideBy(out, numbers.angle(m.towards)) }, ranges, numbers)
   },
 })

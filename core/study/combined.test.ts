@@ -1,9 +1,11 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { applyEdit } from '../edits'
 import { detach, newMass } from '../form'
+import { duplicateScheme } from '../groundwork'
 import type { Move } from '../moves'
 import { apply, projectWith, schemeOf as firstOf } from '../testing/make'
 import { openKernel, volumeOf } from '../solid'
-import type { Project } from '../project'
+import type { Mass, Project, Scheme } from '../project'
 import { StudyCache, studyScheme } from './index'
 
 beforeAll(() => openKernel())
@@ -77,6 +79,32 @@ describe('a mass that reads another', () => {
     const [shared, left] = [volume(change(twoBlocks(30), 'Bar', withCombine('common')), 'Bar'), volume(turned, 'Bar')]
     expect(shared + left).toBeCloseTo(480, 5)
     expect(volume(moved, 'Bar')).toBeCloseTo(480, 6)
+  })
+  it('in a duplicated scheme follows the other of its own scheme', () => {
+    const project = change(twoBlocks(), 'Bar', withCombine('less'))
+    const first = firstOf(project)
+    const both = apply(project, duplicateScheme(project, first, 'copy'))
+    const copy = both.schemes['copy'] as Scheme
+    const place = { x: 100, y: 0, turn: 0 }
+    const moved = apply(both, { edit: 'mass.change', scheme: 'copy', id: 'Cutter', set: { place } })
+    const of = (scheme: string) => studyScheme(moved, scheme).forms.find((f) => f.id === 'Bar')?.body.volume
+    expect(copy.masses['Bar']?.recipe.at(-1)).toMatchObject({ move: 'combine', mass: 'Cutter' })
+    expect(of('copy')).toBeCloseTo(480, 6)
+    expect(of(first.id)).toBeCloseTo(408, 6)
+  })
+  it('is taken back by one person when another has changed the same mass since, and nothing else with it', () => {
+    const plain = twoBlocks()
+    const { recipe } = firstOf(plain).masses['Bar'] as Mass
+    const [raise] = recipe.filter((m) => m.move === 'raise')
+    const scheme = firstOf(plain).id
+    const roof: Move = { id: 'roof', move: 'hip', on: true, angle: 30, edges: [], breaks: null, upper: 20 }
+    const made = applyEdit(plain, { edit: 'mass.change', scheme, id: 'Bar', set: { recipe: [...recipe, roof] } })
+    const since = change(made.project, 'Bar', (r) =>
+      r.map((m) => (m.id === raise?.id ? ({ ...m, height: 4 } as Move) : m)),
+    )
+    const back = applyEdit(since, made.inverse).project
+    expect(firstOf(back).masses['Bar']?.recipe.map((m) => m.move)).toEqual(['outline', 'raise'])
+    expect(volume(back, 'Bar')).toBeCloseTo(320, 6)
   })
   it('refuses a circle with its path, and says so where the other is gone', () => {
     const project = change(twoBlocks(), 'Bar', withCombine('less'))

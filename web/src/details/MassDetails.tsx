@@ -13,6 +13,7 @@ import { OnSite } from '../ground/FitFigures'
 import { Arrange } from './Arrange'
 import { Appearance } from './Appearance'
 import { RecipeFields } from './RecipeFields'
+import { StoreyChecks } from './StoreyChecks'
 
 /** A picked mass: its use, base, numbers, storeys, and its recipe move by move. */
 export function MassDetails({ mass }: { mass: Mass }) {
@@ -105,23 +106,7 @@ export function MassDetails({ mass }: { mass: Mass }) {
       </Section>
       <Arrange ids={[mass.id]} />
       <Section title="Storeys it takes">
-        <ul className="max-h-44 overflow-auto rounded-md border border-line bg-field px-2.5 py-1">
-          {[...within].reverse().map((l) => (
-            <li key={l.id}>
-              <label className="flex cursor-pointer items-center justify-between py-[3px]">
-                <span>
-                  {l.name} <span className="text-ink2">{showNumber(l.height, 'length', project)}</span>
-                </span>
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={takes(l.id)}
-                  onChange={() => toggle(l.id)}
-                />
-              </label>
-            </li>
-          ))}
-        </ul>
+        <StoreyChecks label="storeys it takes" storeys={within} isIn={takes} onToggle={toggle} />
       </Section>
       <Appearance mass={mass} faces={shown?.faces ?? []} set={set} />
       {shown && (

@@ -1,7 +1,6 @@
 import type { Span } from '@geotome/core/moves'
-import { showNumber } from '@geotome/core/project'
-import { useProject } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
+import { StoreyChecks } from '../StoreyChecks'
 import { useLevelsAbove } from './choices'
 import { FieldList } from './FieldList'
 
@@ -20,7 +19,6 @@ export function SpanFields({
   set: (span: Span | undefined) => boolean
   attempt: (span: Span | undefined | null) => void
 }) {
-  const { project } = useProject()
   const storeys = useLevelsAbove()
   const first = storeys[0]
   return (
@@ -53,32 +51,18 @@ export function SpanFields({
         />
       )}
       {span?.of === 'storeys' && (
-        <ul
-          aria-label="storeys that it acts on"
-          className="mb-1.5 max-h-36 overflow-auto rounded-md border border-line bg-field px-2.5 py-1"
-        >
-          {[...storeys].reverse().map((l) => {
-            const isIn = span.levels.includes(l.id)
-            return (
-              <li key={l.id}>
-                <label className="flex cursor-pointer items-center justify-between py-[3px]">
-                  <span>
-                    {l.name} <span className="text-ink2">{showNumber(l.height, 'length', project)}</span>
-                  </span>
-                  <input
-                    type="checkbox"
-                    className="checkbox checkbox-xs"
-                    checked={isIn}
-                    disabled={isIn && span.levels.length === 1}
-                    onChange={() =>
-                      set({ ...span, levels: isIn ? span.levels.filter((id) => id !== l.id) : [...span.levels, l.id] })
-                    }
-                  />
-                </label>
-              </li>
-            )
-          })}
-        </ul>
+        <StoreyChecks
+          label="storeys that it acts on"
+          storeys={storeys}
+          isIn={(id) => span.levels.includes(id)}
+          isFixed={(id) => span.levels.length === 1 && span.levels.includes(id)}
+          onToggle={(id) =>
+            set({
+              ...span,
+              levels: span.levels.includes(id) ? span.levels.filter((l) => l !== id) : [...span.levels, id],
+            })
+          }
+        />
       )}
     </>
   )
