@@ -81,6 +81,22 @@ const further: fc.Arbitrary<Move> = fc.oneof(
     level: fc.constantFrom(null, { level: 'L1', above: 0 }),
     span,
   }),
+  fc.record({
+    move: fc.constant('shift-face'),
+    face: fc.constantFrom('r/top', 'r/south', 'r/e1', 'r/e2'),
+    out: dm(-12, 15),
+    along: fc.constantFrom(0, 0, 1.1),
+    up: fc.constantFrom(0, 0, -0.7),
+  }),
+  fc.record({
+    move: fc.constant('shift-corner'),
+    a: fc.constantFrom('r/top', 'r/south'),
+    b: fc.constantFrom('r/e1', 'r/e2', 'r/east'),
+    c: fc.constantFrom(null, 'r/e3', 'r/south'),
+    x: dm(-12, 15),
+    y: dm(-12, 15),
+    z: dm(-12, 15),
+  }),
   fc.record({ move: fc.constant('taper'), by: fc.record({ kind: fc.constant('scale'), scale: dm(5, 13) }), span }),
   fc.record({
     move: fc.constant('twist'),

@@ -51,9 +51,10 @@ export interface HeightField<T = never> extends Asked<T> {
 export interface MassField<T = never> extends Asked<T> {
   is: 'mass'
 }
-/** A face of the form, by its name. */
+/** A face of the form, by its name; `otherwise`: what null means, where that is allowed. */
 export interface FaceField<T = never> extends Asked<T> {
   is: 'face'
+  otherwise?: string
 }
 /** An outline of its own, in any of the shapes. */
 export interface ShapeField<T = never> extends Asked<T> {
@@ -126,7 +127,7 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
         out[key] = f.all === undefined ? EdgeIdSchema : v.nullable(EdgeIdSchema)
         break
       case 'face':
-        out[key] = FaceNameSchema
+        out[key] = f.otherwise === undefined ? FaceNameSchema : v.nullable(FaceNameSchema)
         break
       case 'mass':
         out[key] = IdSchema

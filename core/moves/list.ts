@@ -20,6 +20,8 @@ import { raise } from './raise'
 import { ring } from './ring'
 import { round } from './round'
 import { scale } from './scale'
+import { shiftCorner } from './shift-corner'
+import { shiftFace } from './shift-face'
 import { stepBack } from './step-back'
 import { bend } from './bend'
 import { lean } from './lean'
@@ -47,6 +49,8 @@ export const MOVES = [
   upstand,
   pull,
   patch,
+  shiftFace,
+  shiftCorner,
   stepBack,
   cut,
   lean,

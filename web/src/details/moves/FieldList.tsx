@@ -122,7 +122,14 @@ function OneField({
       )
     }
     case 'face':
-      return <FaceChoice label={field.label} face={thing[key] as string} onChange={(face) => set({ [key]: face })} />
+      return (
+        <FaceChoice
+          label={field.label}
+          face={thing[key] as string | null}
+          none={field.otherwise}
+          onChange={(face) => (face !== null || field.otherwise) && set({ [key]: face })}
+        />
+      )
     case 'mass':
       return <MassChoice label={field.label} mass={thing[key] as string} onChange={(mass) => set({ [key]: mass })} />
     case 'shape':

@@ -56,23 +56,31 @@ export function useFlatFaces(): string[] {
   return study?.masses.find((m) => m.id === mass?.id)?.faces.map((f) => f.name) ?? []
 }
 
-/** A face of the picked mass, by its name. */
+/** A face of the picked mass, by its name; `none`: what it is called where none is meant. */
 export function FaceChoice({
   label,
   face,
+  none,
   onChange,
 }: {
   label: string
-  face: string
-  onChange: (face: string) => void
+  face: string | null
+  none?: string | undefined
+  onChange: (face: string | null) => void
 }) {
   const faces = useFlatFaces()
   return (
     <ChoiceField
       label={label}
-      value={face}
-      options={[...new Set([...faces, face])].map((name) => ({ value: name, label: faceLabel(name) }))}
-      onChange={onChange}
+      value={face ?? ''}
+      options={[
+        ...(none ? [{ value: '', label: none }] : []),
+        ...[...new Set([...faces, ...(face === null ? [] : [face])])].map((name) => ({
+          value: name,
+          label: faceLabel(name),
+        })),
+      ]}
+      onChange={(next) => onChange(next === '' ? null : next)}
     />
   )
 }
