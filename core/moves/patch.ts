@@ -1,10 +1,8 @@
 import {
-  cornerAt,
-  dotOf,
+  faceLabel,
   faceName,
+  frameOfFace,
   inFrame,
-  planeAxes,
-  rawName,
   subtract,
   sweepBody,
   TOLERANCE,
@@ -12,7 +10,6 @@ import {
   type Frame,
   type Outline,
   type Solid,
-  type Vec3,
 } from '../solid'
 import { refuse, type Num } from '../values'
 import { moveKind } from './define'
@@ -60,7 +57,7 @@ export const patch = moveKind<PatchMove>({
     const { solid } = form as BodyForm
     const by = numbers.length(m.by)
     if (by === 0) return form
-    const frame = frameOf(solid, m.face, name)
+    const frame = flatFrame(solid, m.face, name)
     const line = shifted(singleLine(m.shape, numbers, `The patch on "${name}"`), [
       numbers.length(m.along),
       numbers.length(m.up),
@@ -83,31 +80,7 @@ function blockOver(line: Outline, by: number, id: string): Solid {
     : sweepBody({ low: [line], high: [line], z0: by, z1: OVER, twist: null }, { base: front, top: back, side })
 }
 
-/** The frame of a flat face: along it to the right as seen from outside, up it, and out of it; from the corner of its extent. */
-export function frameOf(solid: Solid, face: string, name: string): Frame {
-  const at = solid.facets.findIndex((f) => rawName(f.name) === rawName(face) && !f.surface)
-  const facet = solid.facets[at]
-  if (!facet || !solid.facetOf.includes(at))
-    return refuse(
-      'unknown-id',
-      `"${name}" has no flat face of the name that its patch is drawn on.`,
-      'Choose one of its faces.',
-    )
-  const w = facet.plane.n
-  const isLevel = Math.abs(w[2]) > 1 - TOLERANCE.slope
-  // Seen from below, x runs the other way.
-  const { u, v } = isLevel ? { u: [Math.sign(w[2]), 0, 0] as Vec3, v: [0, 1, 0] as Vec3 } : planeAxes(w)
-  let [least, low] = [Infinity, Infinity]
-  solid.facetOf.forEach((f, t) => {
-    if (f !== at) return
-    for (let k = 0; k < 3; k++) {
-      const p = cornerAt(solid.positions, solid.triangles[t * 3 + k] as number)
-      least = Math.min(least, dotOf(u, p))
-      low = Math.min(low, dotOf(v, p))
-    }
-  })
-  const origin = [0, 1, 2].map(
-    (k) => (u[k] as number) * least + (v[k] as number) * low + (w[k] as number) * facet.plane.d,
-  ) as Vec3
-  return { origin, u, v, w }
-}
+/** The frame of a flat face of a form; see `frameOfFace`. Errors: 'unknown-id' where there is none. */
+export const flatFrame = (solid: Solid, face: string, name: string): Frame =>
+  frameOfFace(solid, face) ??
+  refuse('unknown-id', `"${name}" has no flat face "${faceLabel(face)}" any more.`, 'Choose one of its faces.')

@@ -3,7 +3,7 @@ import { refuse, type Num } from '../values'
 import { moveKind } from './define'
 import { length } from './fields'
 import type { BodyForm, MoveBase, Note } from './kind'
-import { frameOf } from './patch'
+import { flatFrame } from './patch'
 
 export interface ShiftFaceMove extends MoveBase {
   move: 'shift-face'
@@ -36,7 +36,7 @@ export const shiftFace = moveKind<ShiftFaceMove>({
     const { solid } = form as BodyForm
     const [out, along, up] = [numbers.length(m.out), numbers.length(m.along), numbers.length(m.up)]
     if (out === 0 && along === 0 && up === 0) return form
-    const { u, v, w } = frameOf(solid, m.face, name)
+    const { u, v, w } = flatFrame(solid, m.face, name)
     const moves = faceMoves(solid, m.face, out, name)
     for (const [corner, by] of moves)
       moves.set(

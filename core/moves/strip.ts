@@ -1,4 +1,4 @@
-import type { Outline, Vec2 } from '../solid'
+import { onLine, spanned, TOLERANCE, wayOf, type Outline, type Vec2 } from '../solid'
 import { refuse } from '../values'
 import type { Form } from './kind'
 import { leaned } from './set-off'
@@ -30,9 +30,12 @@ export function stripInside(form: Form, side: string | null, by: number, name: s
   const gone = () => refuse('geometry', `Moved in by ${by} m, a side of "${name}" is gone.`, 'Move it by less.')
   const back = leaned(outline, (edge) => (moves(edge) ? by : 0), gone)
   const wide = leaned(outline, (edge) => (moves(edge) ? -1 : 0), gone)
-  if (side !== null) return between(wide, back, side, { near: OUT, far: side })
+  if (side !== null) return between(wide, back, side, { near: OUT, far: side }, BEYOND)
   return wide.flatMap((line, l) => [{ ...line, edges: line.edges.map(() => OUT) }, reversed(back[l] as Outline)])
 }
+
+/** m: what a strip that is taken off reaches beyond the sides beside it, so that nothing thin is left along them */
+const BEYOND = 10 * TOLERANCE.least
 
 /**
  * The strip between a side and where it goes to, m: outwards above zero. The edges at its ends have the names of the sides that it runs
@@ -54,9 +57,15 @@ export function withSideMoved(form: Form, side: string, by: number, name: string
 
 /**
  * The strip from a side of the first lines to the same side of the second, which lies to the left of it: along the one, and back along
- * the other.
+ * the other. `beyond` (m): how far it reaches past the sides beside it where the outline turns outwards.
  */
-function between(near: Outline[], far: Outline[], side: string, edges: { near: string; far: string }): Outline[] {
+function between(
+  near: Outline[],
+  far: Outline[],
+  side: string,
+  edges: { near: string; far: string },
+  beyond = 0,
+): Outline[] {
   const l = near.findIndex((line) => line.edges.includes(side))
   const [a, b] = [near[l], far[l]]
   if (!a || !b) return []
@@ -70,6 +79,10 @@ function between(near: Outline[], far: Outline[], side: string, edges: { near: s
   const at = (line: Outline, i: number) => line.points[i] as Vec2
   const there = run.map((i) => at(a, i))
   const back = [...run].reverse().map((i) => at(b, i))
+  if (beyond) {
+    past(a, first, -1, beyond, [there, 0], [back, count])
+    past(a, first + count, 1, beyond, [there, count], [back, 0])
+  }
   const arcs = (line: Outline) => run.slice(0, -1).map((i) => line.arcs[i] ?? null)
   const turned = arcs(b).map((arc) => arc && turnedRound(arc))
   return [
@@ -84,6 +97,17 @@ function between(near: Outline[], far: Outline[], side: string, edges: { near: s
       arcs: [...arcs(a), null, ...turned.reverse(), null],
     },
   ]
+}
+
+/** Moves the ends of a strip at a corner of a line past the side beside it, along its own side, which lies behind (1) or before (-1) it. */
+function past(line: Outline, corner: number, way: 1 | -1, by: number, ...ends: [Vec2[], number][]): void {
+  const n = line.points.length
+  const at = (i: number) => line.points[(i + n) % n] as Vec2
+  const own = way < 0 ? corner : corner - 1
+  const turn = spanned(wayOf(at(corner - 1), at(corner)), wayOf(at(corner), at(corner + 1)))
+  if (turn <= 0 || line.arcs[(own + n) % n]) return
+  const along = wayOf(at(own), at(own + 1))
+  for (const [points, i] of ends) points[i] = onLine(points[i] as Vec2, along, (way * by) / Math.max(0.1, turn))
 }
 
 const named = (line: Outline, edge: string): Outline => ({ ...line, edges: line.edges.map(() => edge) })

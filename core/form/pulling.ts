@@ -1,0 +1,215 @@
+import type { Edit } from '../edits'
+import { planOf, withMove, withPlaced, type Move, type Span } from '../moves'
+import { heightsOf, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Project, type Scheme } from '../project'
+import { moveOf, parseFaceName, rawName, turnOf, type Vec2, type Vec3 } from '../solid'
+import { changeRecipe } from './commands'
+import { shapeOf, type DrawnShape } from './drawn'
+import { massOf } from './mass-of'
+
+/** The number with so many m added; a formula is added to as it is typed. */
+const plus = (num: Num, by: number): Num => (typeof num === 'number' ? tidy(num + by) : num)
+
+/**
+ * Pulls a face of a mass out by so many m (below zero in): the top of what is raised raises it, what a patch ends in goes with it, a side
+ * of the outline is pulled, on chosen storeys where some are said; any other face is shifted. The last move of that kind is changed where it
+ * is of that very face, else one is added. Errors: 'geometry' where it would not fit.
+ */
+export function pullFace(
+  project: Project,
+  scheme: Scheme,
+  mint: () => Id,
+  id: Id,
+  face: string,
+  by: number,
+  levels: readonly Id[] = [],
+): Edit {
+  const mass = massOf(scheme, id)
+  const numbers = numbersOf(project, scheme)
+  const { own } = parseFaceName(face)
+  const maker = mass.recipe.find((m) => m.id === moveOf(face))
+  const span: Span | undefined = levels.length ? { of: 'storeys', levels: [...levels] } : undefined
+  const sides = planOf(mass.recipe, numbers, mass.name).flatMap((l) => l.edges)
+  const put = (recipe: Move[]): Move[] => {
+    if (!span && maker?.move === 'raise' && own === 'top' && recipe.at(-1)?.id === maker.id) {
+      const { upTo } = maker
+      if (upTo && typeof upTo.above === 'number')
+        return withMove(recipe, maker, { upTo: { ...upTo, above: tidy(upTo.above + by) } })
+      if (!upTo && typeof maker.height === 'number') return withMove(recipe, maker, { height: tidy(maker.height + by) })
+    }
+    if (maker?.move === 'patch' && own === 'front' && typeof maker.by === 'number')
+      return withMove(recipe, maker, { by: tidy(maker.by + by) })
+    const last = recipe.at(-1)
+    if (sides.includes(own) && (maker?.move === 'raise' || maker?.move === 'pull')) {
+      const same =
+        last?.move === 'pull' && last.on && last.side === own && JSON.stringify(last.span) === JSON.stringify(span)
+      if (same && typeof last.by === 'number') return withMove(recipe, last, { by: plus(last.by, by) })
+      return (
+        withPlaced(recipe, {
+          id: mint(),
+          move: 'pull',
+          on: true,
+          side: own,
+          by: tidy(by),
+          from: 0,
+          fromLevel: null,
+          to: null,
+          toLevel: null,
+          ...(span ? { span } : {}),
+        }) ?? nowhere(mass)
+      )
+    }
+    if (last?.move === 'shift-face' && last.on && last.face === rawName(face) && typeof last.out === 'number')
+      return withMove(recipe, last, { out: plus(last.out, by) })
+    const shift: Move = {
+      id: mint(),
+      move: 'shift-face',
+      on: true,
+      face: rawName(face),
+      out: tidy(by),
+      along: 0,
+      up: 0,
+    }
+    return withPlaced(recipe, shift) ?? nowhere(mass)
+  }
+  return changeRecipe(scheme, mass, put)
+}
+
+const nowhere = (mass: Mass): never =>
+  refuse(
+    'geometry',
+    `"${mass.name}" has no place for it in its recipe.`,
+    'Take off the moves that make it no body of its own.',
+  )
+
+/**
+ * Moves an edge (two faces that meet) or a corner (three) of a mass by so many m in the world. The last move of that kind is changed where
+ * it is of that very one, else one is added.
+ */
+export function moveJoint(
+  project: Project,
+  scheme: Scheme,
+  mint: () => Id,
+  id: Id,
+  faces: readonly string[],
+  by: Vec3,
+): Edit {
+  const mass = massOf(scheme, id)
+  const [a, b, c = null] = faces.map(rawName)
+  if (a === undefined || b === undefined) return refuse('geometry', 'An edge is where two faces meet.', 'Pick an edge.')
+  const { c: cos, s } = turnOf(-numbersOf(project, scheme).angle(mass.place.turn))
+  const [x, y, z] = [cos * by[0] - s * by[1], s * by[0] + cos * by[1], by[2]]
+  return changeRecipe(scheme, mass, (recipe) => {
+    const last = recipe.at(-1)
+    if (last?.move === 'shift-corner' && last.on && last.a === a && last.b === b && last.c === c)
+      return withMove(recipe, last, { x: plus(last.x, x), y: plus(last.y, y), z: plus(last.z, z) })
+    const shift: Move = { id: mint(), move: 'shift-corner', on: true, a, b, c, x: tidy(x), y: tidy(y), z: tidy(z) }
+    return withPlaced(recipe, shift) ?? nowhere(mass)
+  })
+}
+
+/** An outline drawn on a face of a mass (m in the face's frame, see `FaceAt`) as a patch that stands out by so many m, or recesses. */
+export function patchFace(scheme: Scheme, mint: () => Id, id: Id, face: string, drawn: DrawnShape, by: Num): Edit {
+  const mass = massOf(scheme, id)
+  const { origin, shape } = shapeOf(drawn)
+  const patch: Move = {
+    id: mint(),
+    move: 'patch',
+    on: true,
+    face: rawName(face),
+    along: tidy(origin[0]),
+    up: tidy(origin[1]),
+    shape,
+    by,
+  }
+  return changeRecipe(scheme, mass, (recipe) => withPlaced(recipe, patch) ?? nowhere(mass))
+}
+
+/** An upright plane: from a point along a direction (degrees) in plan, seen from its right-hand side. m above the datum: its foot. */
+export interface UprightPlane {
+  at: Vec2
+  direction: number
+  foot: number
+}
+
+/** What becomes of an outline drawn on an upright plane: it is carried away from it by so many m, or turned about the plane's own zero. */
+export type DrawnUpright = { carried: Num } | { turned: Num }
+
+/**
+ * A new mass from an outline drawn on an upright plane (m along it, m above its foot). Carried, the outline is the section of a straight
+ * path away from whoever looks at it, or towards him below zero; turned, the line drawn is the profile, as it was drawn.
+ */
+export function uprightMass(
+  project: Project,
+  scheme: Scheme,
+  mint: () => Id,
+  drawn: { name: string; use: Id; level: Id; plane: UprightPlane; shape: DrawnShape; becomes: DrawnUpright },
+): Extract<Edit, { edit: 'mass.add' }> {
+  const { at, direction, foot } = drawn.plane
+  const level = heightsOf(scheme, numbersOf(project, scheme)).get(drawn.level) ?? 0
+  return {
+    edit: 'mass.add',
+    scheme: scheme.id,
+    thing: {
+      id: mint(),
+      name: drawn.name,
+      order: Math.max(0, ...Object.values(scheme.masses).map((m) => m.order)) + 1,
+      use: drawn.use,
+      base: { level: drawn.level, above: tidy(foot - level) },
+      place: { x: tidy(at[0]), y: tidy(at[1]), turn: tidy(direction) },
+      takes: { kind: 'all-but', levels: [] },
+      context: false,
+      wing: null,
+      material: null,
+      faces: {},
+      recipe: [
+        'carried' in drawn.becomes
+          ? carried(drawn.shape, drawn.becomes.carried, mint)
+          : turned(drawn.shape, drawn.becomes.turned, mint),
+      ],
+    },
+  }
+}
+
+function carried(drawn: DrawnShape, by: Num, mint: () => Id): Move {
+  const { origin, shape } = shapeOf(drawn)
+  const back = typeof by === 'number' && by < 0
+  const ends = [
+    { x: 0, y: back ? by : 0 },
+    { x: 0, y: back ? 0 : by },
+  ]
+  return {
+    id: mint(),
+    move: 'sweep',
+    on: true,
+    section: shape,
+    across: tidy(origin[0]),
+    up: tidy(origin[1]),
+    path: ends.map((p, i) => ({ id: `p${i + 1}`, ...p, round: 0 })),
+    ends: 'open',
+  }
+}
+
+function turned(drawn: DrawnShape, by: Num, mint: () => Id): Move {
+  if (drawn.kind !== 'polygon')
+    return refuse(
+      'outline',
+      'Only a line of corners can be turned about the axis.',
+      'Draw it with Polygon, from its foot to its head.',
+    )
+  const { points, bulges = [] } = drawn
+  return {
+    id: mint(),
+    move: 'revolve',
+    on: true,
+    points: points.map(([r, z], i) => ({
+      id: `p${i + 1}`,
+      r: tidy(r),
+      z: tidy(z),
+      turn: i === points.length - 1 ? 0 : tidy((Math.atan(bulges[i] ?? 0) * 720) / Math.PI),
+    })),
+    by,
+    from: 0,
+    thick: null,
+    side: 'axis',
+  }
+}
