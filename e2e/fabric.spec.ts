@@ -9,6 +9,7 @@ import {
   drawRectangle,
   figure,
   level,
+  openedVerb,
   newProject,
   openDemo,
   typeField,
@@ -27,7 +28,7 @@ async function boatShed(page: Parameters<typeof newProject>[0]): Promise<void> {
     await drawRectangle(page, [2, 2], width, depth, eaves)
     await typeField(page, 'east', east)
     await typeField(page, 'north', north)
-    await verb(page, 'Pitch').click()
+    await openedVerb(page, 'Roof', 'Pitch')
     await typeField(page, 'ridge direction', direction)
     await expect(page.locator('[data-figure="ridge"]')).toHaveText(ridge)
     await page.keyboard.press('Escape')
@@ -40,7 +41,7 @@ async function boatShed(page: Parameters<typeof newProject>[0]): Promise<void> {
   await clickAt(page, 'plan', [2, 3, 0])
   await expect(details(page).getByLabel('name')).toHaveValue('Mass 1')
   await clickAt(page, 'plan', [12, 8, 0], { shift: true })
-  await verb(page, 'Join').click()
+  await openedVerb(page, 'Combine', 'Join')
   await expect(details(page).getByText('joined:')).toBeVisible()
 }
 

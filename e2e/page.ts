@@ -47,6 +47,11 @@ export const desk = async (page: Page, name: string): Promise<void> => {
 }
 export const verb = (page: Page, name: string | RegExp): Locator =>
   page.getByRole('toolbar', { name: 'Verbs' }).getByRole('button', { name })
+/** What opens under a verb of the bar. */
+export const openedVerb = async (page: Page, menu: string, entry: string): Promise<void> => {
+  await verb(page, menu).click()
+  await page.getByRole('menuitem', { name: entry }).click()
+}
 export const details = (page: Page): Locator => page.getByRole('complementary', { name: 'Details' })
 export const level = (page: Page, name: string): Locator =>
   page.getByRole('complementary', { name: 'Spine' }).getByRole('button', { name: new RegExp(`^${name},`) })

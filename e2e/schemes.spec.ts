@@ -7,6 +7,7 @@ import {
   drawCircle,
   drawRectangle,
   figure,
+  openedVerb,
   newProject,
   openCopy,
   openDemo,
@@ -153,7 +154,7 @@ test('forms are written as OBJ, read in again as bodies, and give the same ledge
   await desk(page, 'Form')
   await page.keyboard.press('Delete')
   await expect(figure(page, 'total')).toHaveText('0.00 m²')
-  await verb(page, 'Import').click()
+  await openedVerb(page, 'Outline', 'A body from a file')
   await page.getByLabel('File with bodies').setInputFiles({ name: 'hall.obj', mimeType: 'model/obj', buffer: bytes })
   await expect(page.locator('[data-read]')).toContainText('1 body')
   await page.getByRole('button', { name: 'Bring in 1' }).click()
@@ -163,7 +164,7 @@ test('forms are written as OBJ, read in again as bodies, and give the same ledge
   await page.getByRole('region', { name: 'ledger' }).getByRole('button', { name: 'Close' }).click()
   await details(page).getByLabel('it is').selectOption('context')
   await expect(figure(page, 'total')).toHaveText('0.00 m²')
-  await verb(page, 'Import').click()
+  await openedVerb(page, 'Outline', 'A body from a file')
   await page
     .getByLabel('File with bodies')
     .setInputFiles({ name: 'notes.txt', mimeType: 'text/plain', buffer: Buffer.from('hello') })

@@ -7,12 +7,12 @@ import {
   drawRectangle,
   figure,
   level,
+  openedVerb,
   newProject,
   openDemo,
   pixel,
   saved,
   typeField,
-  verb,
   settled,
 } from './page'
 
@@ -134,7 +134,7 @@ test('a joined body is still edited in place, and taken apart again', async ({ p
     .getByRole('button', { name: /^Mass 1/ })
     .click()
   await clickAt(page, 'plan', [24, 2, 0], { shift: true })
-  await verb(page, 'Join').click()
+  await openedVerb(page, 'Combine', 'Join')
   await expect(figure(page, 'total')).toHaveText('240.00 m²')
   await details(page).getByText('joined:').click()
   await details(page).locator('details').getByLabel('width').fill('10')

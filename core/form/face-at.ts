@@ -3,6 +3,7 @@ import {
   frameOfFace,
   placePoint,
   rawName,
+  TOLERANCE,
   turnOf,
   type Frame,
   type Region,
@@ -43,7 +44,7 @@ export function faceAt(form: MassForm, face: string): FaceAt {
     label: faceLabel(rawName(face)),
     area: faces.reduce((sum, f) => sum + f.area, 0),
     tilt: (Math.acos(Math.max(-1, Math.min(1, z))) * 180) / Math.PI,
-    looks: Math.hypot(x, y) < 1e-6 ? null : (Math.atan2(y, x) * 180) / Math.PI,
+    looks: Math.hypot(x, y) < TOLERANCE.slope ? null : (Math.atan2(y, x) * 180) / Math.PI,
     frame: own && {
       origin: [...placePoint([own.origin[0], own.origin[1]], form.at), own.origin[2] + form.at.z],
       u: turned(own.u),
@@ -54,7 +55,7 @@ export function faceAt(form: MassForm, face: string): FaceAt {
   }
 }
 
-const isIn = (n: Vec3, w: Vec3) => n[0] * w[0] + n[1] * w[1] + n[2] * w[2] > 1 - 1e-9
+const isIn = (n: Vec3, w: Vec3) => n[0] * w[0] + n[1] * w[1] + n[2] * w[2] > 1 - TOLERANCE.rounding
 
 /** A point in a frame's plane, by its two axes. */
 function inPlane(p: Vec3, { origin, u, v }: Frame): Vec2 {

@@ -4,6 +4,7 @@ import { withPlaced } from './change'
 import { polygonOf } from './outline'
 import { MOVES, moveTitle, type Move } from './list'
 import type { MoveKind } from './kind'
+import type { Span } from './span'
 import { planOf } from './recipe'
 
 /** A move that a recipe can be given: what it is called, and the recipe with it. */
@@ -15,7 +16,10 @@ export interface Offer {
 }
 
 /** What else there is: other masses, and the form's flat faces. */
-export type More = Pick<Beginning, 'others' | 'faces'>
+export interface More extends Pick<Beginning, 'others' | 'faces'> {
+  /** the levels of the storeys that a new move is to act on; none: on all of it */
+  storeys?: readonly string[]
+}
 
 /** The moves that fit a recipe, each with what it begins with. `mint` makes their ids, `more` says what they may read and be drawn on. */
 export function offers(recipe: Move[], numbers: Numbers, mint: () => string, more: More): Offer[] {
@@ -25,7 +29,9 @@ export function offers(recipe: Move[], numbers: Numbers, mint: () => string, mor
     // What makes a body of the outline goes in place of what does so now, but not of itself.
     const isFirst = kind.gives !== 'plan' && (kind.takes === 'plan' || kind.takes === 'nothing')
     if (!begins || (isFirst && recipe.some((m) => m.move === kind.move))) return []
-    const move = { id: mint(), move: kind.move, on: true, ...begins } as unknown as Move
+    const span: Span | undefined = more.storeys?.length ? { of: 'storeys', levels: [...more.storeys] } : undefined
+    const own = { id: mint(), move: kind.move, on: true, ...begins, ...(kind.spans && span ? { span } : {}) }
+    const move = own as unknown as Move
     return withPlaced(recipe, move)
       ? [{ title: moveTitle(move), move: kind.move, group: kind.group, to: (now) => withPlaced(now, move) ?? now }]
       : []

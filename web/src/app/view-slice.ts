@@ -1,9 +1,11 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import type { Edit } from '@geotome/core/edits'
 import type { Choices } from '@geotome/core/fabric'
+import type { FaceAt } from '@geotome/core/form'
 import type { KeptView, Num } from '@geotome/core/project'
 import type { Upright } from '@geotome/core/slice'
 import type { StoredView } from '../stage/geometry-store'
+import { sameSpot, type Spot } from '../stage/spot'
 import type { Taken } from '../tools/kind'
 import { made } from './project-slice'
 
@@ -33,6 +35,14 @@ interface Result {
 export interface ViewState {
   scheme: string | null
   picked: Picked
+  /** faces, edges or corners of the picked masses */
+  spots: Spot[]
+  /** what a click on the stage picks */
+  picks: 'mass' | Spot['kind']
+  /** storeys chosen in the spine for what is done with the picked masses; none: all of it */
+  storeys: string[]
+  /** the first picked face as it stands, once it is known */
+  face: FaceAt | null
   /** the level whose floor is looked at: the blade stands there, the plan shows it */
   level: string | null
   panes: Panes
@@ -57,11 +67,15 @@ export interface ViewState {
   shows: Shows
   /** things that are not shown, by id */
   hidden: string[]
+  /** masses that cannot be picked in the stage, by id */
+  locked: string[]
   /** the kept view that is looked at; null once anything of it was changed here */
   kept: string | null
   /** whether the panel of kept views is open */
   viewsOpen: boolean
   hover: string | null
+  /** what of a mass would be picked */
+  hoverSpot: Spot | null
   /**
    * a height typed for a level in the spine (its value in m, and what is stored), while it is not decided whether those above go with it
    */
@@ -80,6 +94,10 @@ export type GroundPart = 'project' | 'site' | 'terrain' | 'pictures'
 const initialState: ViewState = {
   scheme: null,
   picked: { kind: 'nothing' },
+  spots: [],
+  picks: 'mass',
+  storeys: [],
+  face: null,
   level: null,
   panes: 'both',
   tool: null,
@@ -94,6 +112,7 @@ const initialState: ViewState = {
   stopped: false,
   proposing: null,
   hover: null,
+  hoverSpot: null,
   moving: null,
   compare: null,
   shows: {
@@ -108,6 +127,7 @@ const initialState: ViewState = {
     envelope: true,
   },
   hidden: [],
+  locked: [],
   kept: null,
   viewsOpen: false,
   elevation: -90,
@@ -127,6 +147,9 @@ const slice = createSlice({
       ...state,
       scheme: payload,
       picked: { kind: 'nothing' as const },
+      spots: [],
+      storeys: [],
+      face: null,
       level: null,
       before: null,
       after: null,
@@ -135,6 +158,7 @@ const slice = createSlice({
       tool: null,
       compare: state.compare === payload ? null : state.compare,
       hidden: [],
+      locked: [],
       kept: null,
     }),
     compared: (state, { payload }: PayloadAction<string | null>) => ({ ...state, compare: payload }),
@@ -144,6 +168,7 @@ const slice = createSlice({
       kept: null,
     }),
     thingsHidden: (state, { payload }: PayloadAction<string[]>) => ({ ...state, hidden: payload, kept: null }),
+    massesLocked: (state, { payload }: PayloadAction<string[]>) => ({ ...state, locked: payload }),
     keptOpened: (state, { payload }: PayloadAction<KeptView>) => ({
       ...state,
       kept: payload.id,
@@ -160,7 +185,35 @@ const slice = createSlice({
     benchOpened: (state, { payload }: PayloadAction<ViewState['bench']>) => ({ ...state, bench: payload, tool: null }),
     groundShown: (state, { payload }: PayloadAction<GroundPart>) => ({ ...state, ground: payload }),
     viewsToggled: (state, { payload }: PayloadAction<boolean>) => ({ ...state, viewsOpen: payload }),
-    picked: (state, { payload }: PayloadAction<Picked>) => ({ ...state, picked: payload }),
+    picked: (state, { payload }: PayloadAction<Picked>) => ({
+      ...state,
+      picked: payload,
+      spots: [],
+      face: null,
+      storeys: payload.kind === 'mass' && state.picked.kind === 'mass' ? state.storeys : [],
+    }),
+    /** Faces, edges or corners are picked, and with them their masses. */
+    spotsPicked: (state, { payload }: PayloadAction<Spot[]>) => ({
+      ...state,
+      picked: payload.length
+        ? { kind: 'mass' as const, ids: [...new Set(payload.map((s) => s.mass))] }
+        : { kind: 'nothing' as const },
+      spots: payload,
+      face: null,
+    }),
+    picksChosen: (state, { payload }: PayloadAction<ViewState['picks']>) => ({
+      ...state,
+      picks: payload,
+      spots: [],
+      face: null,
+      hoverSpot: null,
+    }),
+    storeysChosen: (state, { payload }: PayloadAction<string[]>) => ({ ...state, storeys: payload }),
+    faceSeen: (state, { payload }: PayloadAction<FaceAt | null>) => ({ ...state, face: payload }),
+    spotHovered: (state, { payload }: PayloadAction<Spot | null>) =>
+      state.hoverSpot === payload || (state.hoverSpot && payload && sameSpot(state.hoverSpot, payload))
+        ? state
+        : { ...state, hoverSpot: payload },
     levelShown: (state, { payload }: PayloadAction<string | null>) => ({ ...state, level: payload }),
     panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
     toolTaken: (state, { payload }: PayloadAction<Taken | null>) => ({ ...state, tool: payload }),
@@ -198,6 +251,7 @@ export const {
   compared,
   showsChanged,
   thingsHidden,
+  massesLocked,
   keptOpened,
   elevationFrom,
   sectionAt,
@@ -206,6 +260,11 @@ export const {
   groundShown,
   viewsToggled,
   picked,
+  spotsPicked,
+  picksChosen,
+  storeysChosen,
+  faceSeen,
+  spotHovered,
   levelShown,
   panesChosen,
   toolTaken,

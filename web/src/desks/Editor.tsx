@@ -3,6 +3,8 @@ import { Navigate, useParams, useSearchParams } from 'react-router'
 import { useOf, useStudy } from '../app/hooks'
 import { Problem } from '../app/api'
 import { closeProject, openProject, tryEdit } from '../app/session'
+import { startFaceFollow } from '../app/face-follow'
+import { startLastDone } from '../app/last-done'
 import { startStudyLoop } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { benchOpened, levelShown, proposed, toolTaken } from '../app/view-slice'
@@ -36,9 +38,9 @@ export default function Editor() {
     openProject(id, moment === null ? null : Number(moment)).catch((e: unknown) =>
       setFault(e instanceof Problem ? e.message : 'The project could not be opened. Reload the page.'),
     )
-    const stop = startStudyLoop()
+    const stops = [startStudyLoop(), startFaceFollow(), startLastDone()]
     return () => {
-      stop()
+      for (const stop of stops) stop()
       closeProject()
     }
   }, [id, moment])

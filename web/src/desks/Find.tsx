@@ -91,9 +91,9 @@ function useEntries(): Entry[] {
   const { project, scheme, dispatch, go } = now
   const { study } = now.view
   // Those of the desk that one is at come first.
-  const verbs = VERBS.filter((v) => v.label !== FIND.label).sort(
-    (a, b) => Number(isAt(b, now.desk) && b.desks !== 'all') - Number(isAt(a, now.desk) && a.desks !== 'all'),
-  )
+  const verbs = VERBS.filter((v) => v.label !== FIND.label)
+    .flatMap((v) => (v.opens ? (isAt(v, now.desk) ? v.opens(now) : []) : [v]))
+    .sort((a, b) => Number(isAt(b, now.desk) && b.desks !== 'all') - Number(isAt(a, now.desk) && a.desks !== 'all'))
   return [
     ...verbs.map((v): Entry => {
       const there = v.desks === 'all' ? null : v.desks[0]

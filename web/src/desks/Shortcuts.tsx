@@ -2,7 +2,7 @@ import { Dialog } from '../common/Dialog'
 import { GESTURES } from '../stage/gestures'
 import { HANDLE_HELP } from '../tools/handles/list'
 import { TOOLS } from '../tools/list'
-import { labelOf, VERBS } from '../verbs/list'
+import { isAt, labelOf, VERBS } from '../verbs/list'
 import type { Verb } from '../verbs/kind'
 import { useNow } from '../verbs/use-now'
 import { DESKS } from './list'
@@ -26,7 +26,10 @@ export function Shortcuts({ onClose }: { onClose: () => void }) {
         ['Enter', 'accept'],
       ],
     ],
-    ...DESKS.map((d): [string, Row[]] => [`At ${d.label}`, d.bar.filter((v) => v.desks !== 'all').flatMap(row)]),
+    ...DESKS.map((d): [string, Row[]] => [
+      `At ${d.label}`,
+      VERBS.filter((v) => v.desks !== 'all' && isAt(v, d.name)).flatMap(row),
+    ]),
     ['Drawing', TOOLS.flatMap((t) => t.help)],
     ['Dragging', [...HANDLE_HELP]],
     ['Views, spine, bench', [...GESTURES]],

@@ -38,6 +38,12 @@ const Plain = () => (
 const nothingDrawn = ({ view }: Now) => (view.study?.masses.length ?? 0) === 0
 const BEGIN = 'Nothing is drawn yet: begin at the Form desk'
 
+const SPOT_HINTS = {
+  face: 'Drag its arrow to pull it; Rectangle, Polygon and Circle draw on it. Escape goes back to the mass',
+  edge: 'Drag its dot to move it in plan, its arrow to move it up. Escape goes back to the mass',
+  corner: 'Drag its dot to move it in plan, its arrow to move it up. Escape goes back to the mass',
+}
+
 /** The desks, in the order of the job. A new one is an entry here, and its verbs in `verbs`. */
 export const DESKS: readonly Desk[] = [
   {
@@ -56,13 +62,15 @@ export const DESKS: readonly Desk[] = [
   {
     name: 'form',
     label: 'Form',
-    bar: FORM_VERBS,
+    bar: FORM_VERBS.filter((v) => !v.under),
     hint: (now) =>
       nothingDrawn(now)
         ? 'Take Rectangle, Polygon or Circle, and draw the first mass'
-        : now.view.picked.kind === 'mass'
-          ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
-          : 'Click a mass to pick it, Shift-click a second one to join them',
+        : now.view.spots.length
+          ? SPOT_HINTS[now.view.spots[0]?.kind ?? 'face']
+          : now.view.picked.kind === 'mass'
+            ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
+            : 'Click a mass to pick it, Shift-click a second one to join them',
     stage: STAGE.form,
     Details: Plain,
     starts: 'datum',

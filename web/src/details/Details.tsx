@@ -4,11 +4,12 @@ import { useAppDispatch, useAppSelector } from '../app/store'
 import { BuildingPreview } from '../fabric/BuildingPreview'
 import type { Desk } from '../desks/list'
 import { deleteMasses } from '../verbs/delete-masses'
-import { joinPicked } from '../verbs/form'
+import { joinPicked } from '../verbs/moves'
 import { Arrange } from './Arrange'
 import { LevelDetails } from './LevelDetails'
 import { SeveralLevels } from './SeveralLevels'
 import { MassDetails } from './MassDetails'
+import { SpotDetails } from './SpotDetails'
 import { PartDetails } from './PartDetails'
 
 /** What is picked, in typed fields; what the desk is about when nothing is. */
@@ -61,6 +62,7 @@ function SeveralMasses({ ids }: { ids: string[] }) {
   const { project, scheme } = useProject()
   return (
     <>
+      <SpotDetails />
       <p className="eyebrow mb-2">{ids.length} masses</p>
       <ul className="mb-4">
         {ids.map((id) => (

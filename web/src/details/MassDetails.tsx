@@ -13,6 +13,7 @@ import { OnSite } from '../ground/FitFigures'
 import { Arrange } from './Arrange'
 import { Appearance } from './Appearance'
 import { RecipeFields } from './RecipeFields'
+import { SpotDetails } from './SpotDetails'
 import { StoreyChecks } from './StoreyChecks'
 
 /** A picked mass: its use, base, numbers, storeys, and its recipe move by move. */
@@ -38,6 +39,7 @@ export function MassDetails({ mass }: { mass: Mass }) {
   const place = (key: 'x' | 'y' | 'turn') => (num: Num) => set('place', { place: { ...mass.place, [key]: num } })
   return (
     <>
+      <SpotDetails />
       <p className="eyebrow mb-2">Mass</p>
       <NameField label="name" value={mass.name} onAccept={(name) => set('name', { name })} />
       <ChoiceField

@@ -1,6 +1,7 @@
+import { levelHeights } from '@geotome/core/levels'
 import { offers } from '@geotome/core/moves'
 import { inOrder, numbersOf } from '@geotome/core/project'
-import { usePickedMasses, useProject } from '../app/hooks'
+import { usePickedMasses, useProject, useViewState } from '../app/hooks'
 import { mint, type MoveNamed, type RecipeProps } from './moves/kind'
 import { useFlatFaces } from './moves/choices'
 import { MoveFields } from './moves/MoveFields'
@@ -17,7 +18,10 @@ export function RecipeFields({
   const { project, scheme } = useProject()
   const [own] = usePickedMasses()
   const others = inOrder(scheme.masses).filter((m) => m.id !== own?.id)
-  const fit = offers(recipe, numbersOf(project, scheme), mint, { others, faces: useFlatFaces() })
+  const { storeys, spots } = useViewState('storeys', 'spots')
+  const first = spots.filter((s) => s.kind === 'face' && s.mass === own?.id).flatMap((s) => s.faces)
+  const faces = [...new Set([...first, ...useFlatFaces()])]
+  const fit = offers(recipe, numbersOf(project, scheme), mint, { others, faces, storeys })
   return (
     <>
       {recipe.map((move) => (
@@ -31,6 +35,17 @@ export function RecipeFields({
           Recipe={RecipeFields}
         />
       ))}
+      {storeys.length > 0 && (
+        <p className="mb-1.5 text-[12px] text-ink2" role="status">
+          A new move acts on the {storeys.length === 1 ? 'storey' : `${storeys.length} storeys`} chosen in the spine
+          {': '}
+          {levelHeights(project, scheme)
+            .filter((l) => storeys.includes(l.id))
+            .map((l) => l.name)
+            .join(', ')}
+          .
+        </p>
+      )}
       {GROUPS.map((group) => {
         const some = fit.filter((o) => o.group === group)
         return (

@@ -3,8 +3,8 @@ import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type 
 import { levelHeights } from '@geotome/core/levels'
 import { showNumber } from '@geotome/core/project'
 import { useProjectNow, useStudy, useUses } from '../app/hooks'
-import { useAppDispatch, useAppSelector } from '../app/store'
-import { levelShown, picked, sheetOpened } from '../app/view-slice'
+import { store, useAppDispatch, useAppSelector } from '../app/store'
+import { levelShown, picked, sheetOpened, storeysChosen } from '../app/view-slice'
 import { worldNow } from '../tools/at-work'
 import { levelGrip } from '../tools/handles/level'
 import { useHold, type HeldAt } from '../tools/hold'
@@ -27,6 +27,7 @@ export function Spine() {
   const shown = useAppSelector((s) => s.view.level)
   const sheet = useAppSelector((s) => s.view.sheet)
   const pickedLevels = useAppSelector((s) => (s.view.picked.kind === 'level' ? s.view.picked.ids : EMPTY))
+  const chosenStoreys = useAppSelector((s) => s.view.storeys)
   const box = useRef<HTMLDivElement>(null)
   const entry = useRef<HTMLInputElement>(null)
   const [length, setLength] = useState(600)
@@ -60,6 +61,12 @@ export function Spine() {
   const storeys = levels.filter((l) => l.kind === 'storey')
 
   const show = (id: string, more = false) => {
+    const { picked: now, storeys: own } = store.getState().view
+    // With masses picked, Shift chooses the storeys that what is done with them acts on.
+    if (more && now.kind === 'mass' && scheme.levels[id]?.kind === 'storey') {
+      dispatch(storeysChosen(own.includes(id) ? own.filter((s) => s !== id) : [...own, id]))
+      return
+    }
     dispatch(levelShown(id))
     dispatch(
       picked({
@@ -226,7 +233,7 @@ export function Spine() {
                 height={l.height}
                 y={y}
                 on={l.id === shown}
-                chosen={pickedLevels.includes(l.id)}
+                chosen={pickedLevels.includes(l.id) || chosenStoreys.includes(l.id)}
                 area={floors.get(l.id)?.area ?? null}
                 hand={hand}
               />

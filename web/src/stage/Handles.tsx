@@ -1,11 +1,11 @@
 import type { PointerEvent as PE } from 'react'
 import type { Mass } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
-import { useProjectNow, useStudy } from '../app/hooks'
+import { useProjectNow, useStudy, useViewState } from '../app/hooks'
 import { useHold } from '../tools/hold'
 import { worldNow } from '../tools/at-work'
 import type { Glyph, OnMass } from '../tools/handles/kind'
-import { MASS_HANDLES } from '../tools/handles/list'
+import { MASS_HANDLES, SPOT_HANDLES } from '../tools/handles/list'
 import type { View } from './camera'
 
 const CURSORS: Record<Glyph, string> = {
@@ -13,6 +13,7 @@ const CURSORS: Record<Glyph, string> = {
   'hidden-dot': 'cursor-move',
   up: 'cursor-ns-resize',
   round: 'cursor-grab',
+  arrow: 'cursor-grab',
 }
 
 /** The handles of the picked mass, each as its glyph, and what is said of the one that is held. */
@@ -22,6 +23,8 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
   const study = useStudy()
   const shown = study?.masses.find((m) => m.id === mass.id)
   const { held, hold, moves } = useHold<string>()
+  const { spots, storeys } = useViewState('spots', 'storeys')
+  const handles = spots.length ? SPOT_HANDLES : MASS_HANDLES
   if (!shown || !study) return null
   const on = (corner: Vec2, present?: Pick<OnMass, 'mass' | 'world'>): OnMass => ({
     mass,
@@ -30,6 +33,8 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
     shown,
     view,
     size,
+    spots,
+    storeys,
     corner,
     ...present,
   })
@@ -45,7 +50,7 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
   const seen = on([0, 0])
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
-      {MASS_HANDLES.flatMap((handle) =>
+      {handles.flatMap((handle) =>
         handle.spots(seen).map((spot, i) => {
           const key = `${handle.name} ${spot.key}`
           return (
@@ -56,7 +61,7 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
               onPointerDown={begin(handle, i, key)}
               {...moves}
             >
-              <Drawn glyph={spot.glyph} at={spot.at} />
+              <Drawn glyph={spot.glyph} at={spot.at} toward={spot.toward} />
               {held?.key === key && <Said at={held.at} say={held.say[0] ?? ''} />}
             </g>
           )
@@ -86,7 +91,15 @@ function Said({ at, say }: { at: Vec2; say: string }) {
   )
 }
 
-function Drawn({ glyph, at: [x, y] }: { glyph: Glyph; at: Vec2 }) {
+function Drawn({
+  glyph,
+  at: [x, y],
+  toward: [dx, dy] = [0, -30],
+}: {
+  glyph: Glyph
+  at: Vec2
+  toward?: Vec2 | undefined
+}) {
   switch (glyph) {
     case 'dot':
       return (
@@ -109,6 +122,29 @@ function Drawn({ glyph, at: [x, y] }: { glyph: Glyph; at: Vec2 }) {
           <path d={`M${x} ${y - 4}v-24m-5 7l5 -8l5 8`} fill="none" stroke="var(--ink)" strokeWidth={1.8} />
         </>
       )
+    case 'arrow': {
+      const long = Math.hypot(dx, dy) || 1
+      const [ux, uy] = [dx / long, dy / long]
+      const head = (side: number) => `${x + dx - 8 * ux - side * 5 * uy} ${y + dy - 8 * uy + side * 5 * ux}`
+      return (
+        <>
+          <line x1={x} y1={y} x2={x + dx} y2={y + dy} stroke="transparent" strokeWidth={22} strokeLinecap="round" />
+          <path
+            d={`M${x} ${y}L${x + dx} ${y + dy}M${head(1)}L${x + dx} ${y + dy}L${head(-1)}`}
+            fill="none"
+            stroke="var(--paper)"
+            strokeWidth={4.5}
+          />
+          <path
+            d={`M${x} ${y}L${x + dx} ${y + dy}M${head(1)}L${x + dx} ${y + dy}L${head(-1)}`}
+            fill="none"
+            stroke="var(--ink)"
+            strokeWidth={1.8}
+          />
+          <circle cx={x} cy={y} r={2.6} fill="var(--ink)" />
+        </>
+      )
+    }
     case 'round':
       return (
         <>

@@ -7,14 +7,16 @@ import {
   type PointerEvent as PE,
   type ReactNode,
 } from 'react'
-import { inside, type Vec2, type Vec3, gapOf } from '@geotome/core/solid'
+import type { Frame, Vec2, Vec3 } from '@geotome/core/solid'
 import { store, useAppDispatch } from '../app/store'
-import { hovered, picked } from '../app/view-slice'
+import { hovered, spotHovered } from '../app/view-slice'
 import { runner, useRunning, worldNow } from '../tools/at-work'
 import { placeGrip } from '../tools/handles/place'
 import { useHold, type Grip, type HeldAt } from '../tools/hold'
-import { atHeight, facing, orbited, panned, zoomed } from './camera'
+import { atHeight, facing, inPlane, metresAlong, orbited, panned, sees, zoomed } from './camera'
+import { levelPlane } from '../tools/planes'
 import { cornerAt, pickAll } from './picking'
+import { spotKind, spotsUnder, thingsUnder, usePicking } from './use-picking'
 import { isUpright, setView, useView, viewOf, type PaneName } from './views'
 
 interface Props {
@@ -28,12 +30,14 @@ interface Props {
   buried: boolean
   /** whether picked masses can be dragged */
   movable: boolean
+  /** whether faces, edges and corners can be picked */
+  spots: boolean
   onPointer: (pane: PaneName, at: Vec2) => void
   children: (size: Vec2) => ReactNode
 }
 
 /** One view of the stage: drags turn and move it, the wheel zooms, clicks pick or draw. */
-export function Pane({ name, label, register, ground, cut, buried, movable, onPointer, children }: Props) {
+export function Pane({ name, label, register, ground, cut, buried, movable, spots, onPointer, children }: Props) {
   const dispatch = useAppDispatch()
   const box = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState<Vec2>([0, 0])
@@ -41,9 +45,8 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
   const { hold, moves } = useHold<PaneName>()
   const last = useRef<Vec2>([0, 0])
   const tool = useRunning((r) => r?.tool ?? null)
-  const atWork = tool && (tool.panes === 'all' || !isUpright(name)) ? tool : null
-  const lastClick = useRef<{ at: Vec2; index: number } | null>(null)
-  const [behind, setBehind] = useState<{ at: Vec2; ids: string[] } | null>(null)
+  const plane = tool && (runner.running()?.plane ?? null)
+  const atWork = tool && plane && (tool.aims === 'space' || sees(view, plane)) ? tool : null
 
   useLayoutEffect(() => {
     const element = box.current
@@ -79,32 +82,21 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
     const r = box.current?.getBoundingClientRect()
     return [e.clientX - (r?.left ?? 0), e.clientY - (r?.top ?? 0)]
   }, [])
-  const under = (p: Vec2): string[] => {
-    const study = store.getState().view.study
-    const hits = pickAll(view, size, p, { from: buried || name !== '3d' ? -1e9 : -0.01, to: cut ?? 1e9 }).map(
-      (h) => h.id,
-    )
-    if (cut === null || !study || isUpright(name)) return hits
-    const plane = atHeight(view, size, p, ground)
-    const plates = study.floors.find((f) => f.level === store.getState().view.level)?.plates ?? []
-    const onPlate = plates
-      .filter((pl) => pl.region.reduce((odd, l) => odd !== inside(l, plane), false))
-      .map((pl) => pl.mass)
-    return [
-      ...new Set([...onPlate.filter((id) => name === 'plan' || hits.length === 0 || !hits.includes(id)), ...hits]),
-    ]
-  }
+  const pickedIn = { name, view, size, ground, cut, buried, spots }
+  const { behind, pick, choose, forget, nameOf, keyOf } = usePicking(pickedIn)
+  const under = (p: Vec2) => thingsUnder(pickedIn, p)
 
   const down = (e: PE) => {
     if (e.button === 2 || e.button === 1) e.preventDefault()
-    setBehind(null)
+    forget()
     const p = at(e)
     last.current = p
     const { picked: now } = store.getState().view
     const chosen = now.kind === 'mass' ? now.ids : []
-    const on = movable && !atWork && e.button === 0 && !e.shiftKey ? under(p)[0] : undefined
+    const isSpots = spotKind(pickedIn, e.altKey) !== null
+    const on = movable && !atWork && e.button === 0 && !e.shiftKey && !isSpots ? under(p)[0] : undefined
     const world = worldNow()
-    const click = e.button === 0 ? (up: HeldAt) => press(p, up.shift) : undefined
+    const click = e.button === 0 ? (up: HeldAt) => press(p, up) : undefined
     const corner: Vec2 = [e.clientX - p[0], e.clientY - p[1]]
     hold(
       e,
@@ -134,15 +126,20 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
       runner.answer({
         kind: 'move',
         at: {
-          raw: fromOrigin(atHeight(view, size, p, ground)),
+          raw: inPlane(view, size, p, fromOriginOf(runner.running()?.plane ?? levelPlane(ground))),
           spot: atWork.aims === 'space' ? spotAt(p) : null,
           pixel: 1 / view.scale,
           held: e.shiftKey,
           pane: name,
           up: -p[1] / view.scale,
+          out: metresAlong(view, runner.running()?.plane.w ?? [0, 0, 1], p),
         },
       })
-    else if (e.buttons === 0) dispatch(hovered(under(p)[0] ?? null))
+    else if (e.buttons === 0) {
+      const kind = spotKind(pickedIn, e.altKey)
+      dispatch(spotHovered(kind ? (spotsUnder(pickedIn, p, kind)[0] ?? null) : null))
+      dispatch(hovered(kind ? null : (under(p)[0] ?? null)))
+    }
     moves.onPointerMove(e)
   }
 
@@ -164,32 +161,9 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
     return { point: [x, y, point[2]], isCorner: corner !== null }
   }
 
-  const press = (p: Vec2, more: boolean) => {
+  const press = (p: Vec2, up: HeldAt) => {
     if (atWork) runner.answer({ kind: 'press' })
-    else pick(p, more)
-  }
-
-  /** Repeated clicks on one spot go to the next thing behind; what lies there is listed. */
-  const pick = (p: Vec2, more: boolean) => {
-    const ids = under(p)
-    const again = lastClick.current && gapOf(lastClick.current.at, p) < 5
-    const index = again && ids.length ? ((lastClick.current?.index ?? 0) + 1) % ids.length : 0
-    lastClick.current = { at: p, index }
-    const id = ids[index]
-    setBehind(again && ids.length > 1 ? { at: p, ids } : null)
-    choose(id, more)
-  }
-
-  const choose = (id: string | undefined, more: boolean) => {
-    const { study, picked: old } = store.getState().view
-    if (!id) {
-      dispatch(picked({ kind: 'nothing' }))
-      return
-    }
-    const kind = study?.parts.some((part) => part.id === id) ? 'part' : 'mass'
-    const ids =
-      more && old.kind === kind ? (old.ids.includes(id) ? old.ids.filter((o) => o !== id) : [...old.ids, id]) : [id]
-    dispatch(picked(ids.length ? { kind, ids } : { kind: 'nothing' }))
+    else pick(p, up.shift, up.alt)
   }
 
   /** The view by keyboard: arrows turn it (with Shift, and in plan: move it), plus and minus zoom. */
@@ -211,10 +185,6 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
       )
   }
 
-  const nameOf = (id: string) => {
-    const s = store.getState().view.study
-    return s?.masses.find((m) => m.id === id)?.name ?? s?.parts.find((q) => q.id === id)?.name ?? ''
-  }
   return (
     <div
       ref={box}
@@ -230,7 +200,10 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
       onPointerMove={moveOn}
       onPointerUp={moves.onPointerUp}
       onPointerCancel={moves.onPointerCancel}
-      onPointerLeave={() => dispatch(hovered(null))}
+      onPointerLeave={() => {
+        dispatch(hovered(null))
+        dispatch(spotHovered(null))
+      }}
       onContextMenu={(e) => e.preventDefault()}
     >
       {size[0] > 0 && children(size)}
@@ -241,16 +214,13 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
           onPointerDown={(e) => e.stopPropagation()}
           onPointerUp={(e) => e.stopPropagation()}
         >
-          {behind.ids.map((id) => (
-            <li key={id}>
+          {behind.targets.map((t) => (
+            <li key={keyOf(t)}>
               <button
                 className="w-full cursor-pointer px-3 py-1 text-left hover:bg-field"
-                onClick={() => {
-                  choose(id, false)
-                  setBehind(null)
-                }}
+                onClick={() => choose(t, false)}
               >
-                {nameOf(id)}
+                {nameOf(t)}
               </button>
             </li>
           ))}
@@ -258,6 +228,12 @@ export function Pane({ name, label, register, ground, cut, buried, movable, onPo
       )}
     </div>
   )
+}
+
+/** A frame in the world, from the view's origin. */
+const fromOriginOf = (frame: Frame): Frame => {
+  const [ox, oy] = store.getState().view.study?.origin ?? [0, 0]
+  return { ...frame, origin: [frame.origin[0] - ox, frame.origin[1] - oy, frame.origin[2]] }
 }
 
 const fromOrigin = (p: Vec2): Vec2 => {

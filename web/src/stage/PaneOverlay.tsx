@@ -49,13 +49,7 @@ export function PaneOverlay({
       {!upright && <ZeroMark view={view} size={size} x={-origin[0]} y={-origin[1]} />}
       {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
       {mass && !upright && <Handles mass={mass} view={view} size={size} />}
-      <ToolOverlay
-        view={view}
-        size={size}
-        origin={origin}
-        isFlat={!upright}
-        pointer={pointer.pane === name ? pointer.at : null}
-      />
+      <ToolOverlay view={view} size={size} origin={origin} pointer={pointer.pane === name ? pointer.at : null} />
       {!upright && <North azimuth={(view.elevation === 90 ? 0 : -90 - view.azimuth) - north} />}
       {name !== '3d' && !narrow && <ScaleBar view={view} unit={unit} />}
     </>

@@ -12,7 +12,9 @@ import { Pictures } from './Pictures'
 import type { Materials } from './materials'
 import type { StageShows } from './shows'
 import type { Palette } from './theme'
-import { heightOf, highlight, madeOf, NONE, NOTHING, solids, usualStorey, without } from './scene-items'
+import { heightOf, highlight, madeOf, NONE, NOTHING, solids, spotsBatch, usualStorey, without } from './scene-items'
+import type { Spot } from './spot'
+import { spotDrawn } from './spots'
 import { Contours } from './Contours'
 
 /**
@@ -31,6 +33,8 @@ export interface SceneProps {
   /** the level of the blade, where it is not the one that the stage shows */ blade?: string | null
 }
 
+const NO_SPOTS: readonly Spot[] = []
+
 /** What is drawn: the results of the study, batched. Which objects a pane shows is told by their `pane` mark. */
 export function Scene({ view: whole, at, materials, palette, shows, hidden, direction, picking, blade }: SceneProps) {
   const invalidate = useThree((s) => s.invalidate)
@@ -38,6 +42,8 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
   const level = blade === undefined ? shownLevel : blade
   const picked = useAppSelector((s) => (picking ? s.view.picked : NOTHING))
   const hover = useAppSelector((s) => (picking ? s.view.hover : null))
+  const spots = useAppSelector((s) => (picking ? s.view.spots : NO_SPOTS))
+  const hoverSpot = useAppSelector((s) => (picking ? s.view.hoverSpot : null))
   const { fabric } = at
   const view = useMemo(() => without(whole, hidden, shows), [whole, hidden, shows])
   const colours = useColours(shows.materials)
@@ -60,6 +66,8 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
     [view, picked, palette],
   )
   const under = useMemo(() => highlight(view, hover ? [hover] : [], palette), [view, hover, palette])
+  const spotted = useMemo(() => spotsBatch(view, spots), [view, spots])
+  const spotUnder = useMemo(() => (hoverSpot ? spotDrawn(view, hoverSpot).lines : NONE), [view, hoverSpot])
   const offered = stageGeometry.get(view.proposal?.mesh ?? null)
   const offer = useMemo(
     () =>
@@ -131,7 +139,10 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
   useEffect(() => {
     if (picking) pickable.batch = solid
   }, [solid, picking])
-  useEffect(() => invalidate(), [invalidate, solid, outlined, chosen, under, offer, cap, materials, at, view])
+  useEffect(
+    () => invalidate(),
+    [invalidate, solid, outlined, chosen, under, spotted, spotUnder, offer, cap, materials, at, view],
+  )
 
   return (
     <>
@@ -171,6 +182,9 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
       {poche && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
       <Lines segments={under.edges} material={materials.hovered} order={6} pane="space" />
       <Lines segments={under.edges} material={materials.planHovered} order={6} pane="plan" />
+      {spotted.faces && <Faces geometry={spotted.faces} material={materials.spot} order={4} />}
+      <Lines segments={spotted.lines} material={materials.spotLine} order={8} />
+      <Lines segments={spotUnder} material={materials.hovered} order={6} />
       <Lines segments={chosen.edges} material={materials.picked} order={7} pane="space" />
       <Lines segments={chosen.edges} material={materials.planPicked} order={7} pane="plan" />
     </>

@@ -3,8 +3,9 @@ import { memo, useCallback, useEffect, useMemo, useRef, useState, type Component
 import type { Vec2, Vec3 } from '@geotome/core/solid'
 import { useOf, usePickedMasses, useStudy, useViewState } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { panesChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
+import { panesChosen, picksChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
+import { PICKS } from '../verbs/seeing'
 import { axesOf } from './camera'
 import { makeMaterials } from './materials'
 import { Pane } from './Pane'
@@ -52,7 +53,7 @@ export function Stage({ at }: { at: StageShows }) {
 
   const level = study?.levels.find((l) => l.id === levelId)
   // Where site or neighbours are drawn, the plan is of the ground.
-  const isFlat = useRunning((r) => r?.tool.panes === 'flat')
+  const isFlat = useRunning((r) => r?.tool.aims === 'plane' && !r.taken.on)
   const isDrawing = useRunning((r) => r !== null)
   const { cuts, z, buried } = useCuts(at)
   const floor = study?.floors.find((f) => f.level === levelId)
@@ -104,6 +105,7 @@ export function Stage({ at }: { at: StageShows }) {
               cut={cuts.find((c) => c.name === name)?.cut ?? null}
               buried={buried}
               movable={at.handles && !isUpright(name)}
+              spots={at.handles}
               onPointer={onPointer}
             >
               {(size) => (
@@ -154,8 +156,34 @@ export function Stage({ at }: { at: StageShows }) {
         >
           Views{keptName ? `: ${keptName}` : ''}
         </button>
+        {at.handles && <Picks />}
       </div>
     </div>
+  )
+}
+
+/** What a click picks. */
+function Picks() {
+  const dispatch = useAppDispatch()
+  const picks = useAppSelector((s) => s.view.picks)
+  return (
+    <label
+      className="ml-1 flex items-center gap-1 text-[12px] text-ink2"
+      title="What a click picks (E goes to the next); Alt-click picks a face"
+    >
+      picks
+      <select
+        className="cursor-pointer rounded-full border border-line bg-panel px-2 py-0.5 text-ink"
+        value={picks}
+        onChange={(e) => dispatch(picksChosen(e.target.value as typeof picks))}
+      >
+        {PICKS.map((p) => (
+          <option key={p.picks} value={p.picks}>
+            {p.label}
+          </option>
+        ))}
+      </select>
+    </label>
   )
 }
 

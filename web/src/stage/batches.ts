@@ -43,7 +43,8 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
   }
 }
 
-function joined(pieces: Float32Array[]): Float32Array {
+/** Pieces one behind the other. */
+export function joined(pieces: Float32Array[]): Float32Array {
   const all = new Float32Array(pieces.reduce((n, p) => n + p.length, 0))
   let at = 0
   for (const piece of pieces) {
@@ -212,6 +213,13 @@ export function linesOf(segments: Float32Array, dashed = false): LineSegmentsGeo
     geometry.setAttribute('instanceDistanceEnd', new InterleavedBufferAttribute(along, 1, 1))
   }
   return unmeasured(geometry)
+}
+
+/** Triangles by their corners. */
+export function facesOfBits(bits: Float32Array): BufferGeometry {
+  const geometry = unmeasured(new BufferGeometry())
+  geometry.setAttribute('position', new BufferAttribute(bits, 3))
+  return geometry
 }
 
 /** Flat fills of regions at a height. */

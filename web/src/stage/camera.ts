@@ -1,4 +1,4 @@
-import type { Vec2, Vec3 } from '@geotome/core/solid'
+import type { Frame, Vec2, Vec3 } from '@geotome/core/solid'
 
 /**
  * A parallel view: looks at `target` (m) from an azimuth and an elevation (degrees; 90 is straight down), `scale` pixels to a
@@ -50,6 +50,32 @@ export function facing(view: View, [w, h]: Vec2, [px, py]: Vec2): Vec3 {
     view.target[1] + a * right[1] + b * up[1],
     view.target[2] + a * right[2] + b * up[2],
   ]
+}
+
+/** Whether a view looks at a plane, not along it. */
+export const sees = (view: View, { w }: Frame): boolean => Math.abs(dot(axesOf(view).toward, w)) > 0.05
+
+/** The point of a plane under a pixel, by the two axes of its frame (from the view's origin, m). */
+export function inPlane(view: View, size: Vec2, at: Vec2, { origin, u, v, w }: Frame): Vec2 {
+  const { toward } = axesOf(view)
+  const from = facing(view, size, at)
+  const less: Vec3 = [from[0] - origin[0], from[1] - origin[1], from[2] - origin[2]]
+  const t = -dot(w, less) / (dot(w, toward) || 1)
+  const d: Vec3 = [less[0] + toward[0] * t, less[1] + toward[1] * t, less[2] + toward[2] * t]
+  return [dot(u, d), dot(v, d)]
+}
+
+/** px in the window that one metre in a direction is; [0, 0] towards the viewer */
+export function pixelsOf(view: View, way: Vec3): Vec2 {
+  const { right, up } = axesOf(view)
+  return [dot(right, way) * view.scale, -dot(up, way) * view.scale]
+}
+
+/** m along a direction that a way in the window leads; where it looks at the viewer, upwards is along it. */
+export function metresAlong(view: View, way: Vec3, [x, y]: Vec2): number {
+  const [px, py] = pixelsOf(view, way)
+  const square = px * px + py * py
+  return square < (0.15 * view.scale) ** 2 ? -y / view.scale : (x * px + y * py) / square
 }
 
 /** The view moved so that the model goes along with the pointer. */

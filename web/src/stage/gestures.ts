@@ -8,5 +8,7 @@ export const GESTURES: readonly (readonly [string, string])[] = [
   ['plus, minus', 'zoom that view'],
   ['double click in an elevation', 'a level at that height'],
   ['up, down in the spine', 'next level'],
+  ['Shift click a storey, masses picked', 'what is done with them acts on it'],
+  ['Alt click', 'picks the face under the pointer'],
   ['arrows on the bench', 'move the last point by a pixel; with Shift by a tenth'],
 ]

@@ -109,6 +109,18 @@ export function makeMaterials(p: Palette) {
     }),
     overLine: forward(line(p.warn, 1.6, [])),
     sectionLine: onTop(line(p.cut, 2, [])),
+    spot: new MeshBasicMaterial({
+      color: p.cutsoft,
+      side: DoubleSide,
+      transparent: true,
+      opacity: 0.6,
+      depthWrite: false,
+      polygonOffset: true,
+      polygonOffsetFactor: -1,
+      polygonOffsetUnits: -2,
+      clippingPlanes: solid,
+    }),
+    spotLine: forward(line(p.cut, 2.4, solid)),
     shadow: flat(p.shadow),
     poche: onTop(flat(p.ink)),
     untaken: new MeshBasicMaterial({

@@ -23,13 +23,21 @@ export function isHidden(view: View, [x, y, z]: Vec3): boolean {
   return false
 }
 
+/** What lies under a pixel: whose it is, where, and which of its owner's triangles. */
+export interface Hit {
+  id: string
+  point: Vector3
+  bit: number
+}
+
 /** Everything under a pixel, nearest first, each once; only what the blade and the ground leave. */
-export function pickAll(
-  view: View,
-  size: Vec2,
-  at: Vec2,
-  range: { from: number; to: number },
-): { id: string; point: Vector3 }[] {
+export const pickAll = (view: View, size: Vec2, at: Vec2, range: { from: number; to: number }): Hit[] => {
+  const hits = hitsAt(view, size, at, range)
+  return hits.filter((h, i) => hits.findIndex((o) => o.id === h.id) === i)
+}
+
+/** Every triangle under a pixel, nearest first. */
+export function hitsAt(view: View, size: Vec2, at: Vec2, range: { from: number; to: number }): Hit[] {
   const batch = pickable.batch
   if (!batch) return []
   const { toward } = axesOf(view)
@@ -37,18 +45,19 @@ export function pickAll(
   const ray = new Ray(new Vector3(...facing(view, size, at)).addScaledVector(direction, -10000), direction)
   const p = batch.faces.getAttribute('position').array
   const [a, b, c, hit] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
-  const hits: { id: string; point: Vector3; far: number }[] = []
+  const hits: (Hit & { far: number })[] = []
+  let first = 0
   for (let t = 0; t < batch.owners.length; t++) {
     const i = t * 9
+    if (batch.owners[t] !== batch.owners[first]) first = t
     a.set(p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0)
     b.set(p[i + 3] ?? 0, p[i + 4] ?? 0, p[i + 5] ?? 0)
     c.set(p[i + 6] ?? 0, p[i + 7] ?? 0, p[i + 8] ?? 0)
     if (!ray.intersectTriangle(a, b, c, false, hit)) continue
     if (hit.z > range.to + 1e-3 || hit.z < range.from - 1e-3) continue
-    hits.push({ id: batch.owners[t] ?? '', point: hit.clone(), far: hit.distanceTo(ray.origin) })
+    hits.push({ id: batch.owners[t] ?? '', point: hit.clone(), bit: t - first, far: hit.distanceTo(ray.origin) })
   }
-  hits.sort((u, v) => u.far - v.far)
-  return hits.filter((h, i) => hits.findIndex((o) => o.id === h.id) === i)
+  return hits.sort((u, v) => u.far - v.far)
 }
 
 /** The corner of what is drawn that lies nearest to a pixel, within `within` px; of those equally near the one nearest to the viewer. */

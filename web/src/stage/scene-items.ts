@@ -1,7 +1,10 @@
 import type { Picked, Shows } from '../app/view-slice'
 import type { Colours } from './use-colours'
 import { stageGeometry, type StoredView } from './geometry-store'
-import { batchOf, type Batch, HERE, type Placed } from './batches'
+import type { BufferGeometry } from 'three'
+import { batchOf, facesOfBits, joined, type Batch, HERE, type Placed } from './batches'
+import type { Spot } from './spot'
+import { spotDrawn } from './spots'
 import type { Palette } from './theme'
 
 export const NONE = new Float32Array()
@@ -121,3 +124,13 @@ export function usualStorey(view: StoredView): number {
 }
 
 export const heightOf = (view: StoredView, level: string) => view.levels.find((l) => l.id === level)?.height ?? 0
+
+/** Picked faces, filled, and the lines of all picked spots. */
+export function spotsBatch(
+  view: StoredView,
+  spots: readonly Spot[],
+): { faces: BufferGeometry | null; lines: Float32Array } {
+  const all = spots.map((s) => spotDrawn(view, s))
+  const bits = joined(all.map((d) => d.bits))
+  return { faces: bits.length ? facesOfBits(bits) : null, lines: joined(all.map((d) => d.lines)) }
+}

@@ -26,7 +26,7 @@ export function useCuts(at: StageShows): { cuts: PaneCut[]; z: number; buried: b
   const x = useAppSelector((s) => s.view.study?.origin[0] ?? null)
   const y = useAppSelector((s) => s.view.study?.origin[1] ?? null)
   // Site and neighbours are drawn on the ground, whatever level is looked at.
-  const plane = useRunning((r) => (r?.tool.panes === 'flat' ? r.plane : null))
+  const plane = useRunning((r) => (r?.tool.aims === 'plane' && !r.taken.on ? r.plane.origin[2] : null))
   const z = plane ?? height ?? 0
   const buried = z < -1e-6
   const isCut = height !== null

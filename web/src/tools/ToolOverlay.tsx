@@ -1,6 +1,6 @@
 import { useEffect, useRef } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
-import { toPane, type View } from '../stage/camera'
+import { sees, toPane, type View } from '../stage/camera'
 import { runner, useRunning } from './at-work'
 import type { Mark } from './kind'
 
@@ -8,16 +8,14 @@ interface Props {
   view: View
   size: Vec2
   origin: Vec2
-  /** whether the pane looks down on a plane */
-  isFlat: boolean
   /** where the pointer was last, in px of this pane; null where it was in another one */
   pointer: Vec2 | null
 }
 
 /** What the tool at work draws over a pane, and its live fields beside the pointer. */
-export function ToolOverlay({ view, size, origin, isFlat, pointer }: Props) {
+export function ToolOverlay({ view, size, origin, pointer }: Props) {
   const running = useRunning((r) => r)
-  if (!running || (running.tool.panes === 'flat' && !isFlat)) return null
+  if (!running || (running.tool.aims === 'plane' && !sees(view, running.plane))) return null
   const px = (p: Vec3) => toPane(view, size, [p[0] - origin[0], p[1] - origin[1], p[2]])
   return (
     <>

@@ -38,6 +38,7 @@ export const runner = createRunner({
   show: tryEdit,
   refuse: (say) => void toast.error(say),
   leave: () => void store.dispatch(toolTaken(null)),
+  take: (next) => void store.dispatch(toolTaken(next)),
   pick: (what) => void store.dispatch(picked(what)),
   follow: (changed) => void store.subscribe(changed),
 })

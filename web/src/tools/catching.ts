@@ -8,7 +8,9 @@ export interface Caught {
 }
 
 /** An edge of what is there already, m: a straight side, or an arc. */
-export type CatchEdge = { kind: 'side'; a: Vec2; b: Vec2 } | { kind: 'arc'; arc: Arc }
+export type CatchEdge =
+  | { kind: 'side'; a: Vec2; b: Vec2; /** what it is called, where it is a line without ends */ word?: string }
+  | { kind: 'arc'; arc: Arc }
 
 export interface CatchContext {
   /** edges of what is there already */
@@ -21,6 +23,8 @@ export interface CatchContext {
   stride: number
   /** held to an axis */
   held: boolean
+  /** what the axes are called */
+  axes?: readonly [string, string]
 }
 
 const REACH = 9
@@ -56,7 +60,11 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
       .sort((s, t) => gapOf(s.foot, raw) - gapOf(t.foot, raw))[0]
     if (on)
       return on.e.kind === 'side'
-        ? { point: alongStride(on.e.a, on.e.b, on.foot, context.stride), word: 'on side', along: [on.e.a, on.e.b] }
+        ? {
+            point: alongStride(on.e.a, on.e.b, on.foot, context.stride),
+            word: on.e.word ?? 'on side',
+            along: [on.e.a, on.e.b],
+          }
         : { point: clean(on.foot), word: 'on arc', along: null }
   }
   // Strides count from the last corner, along each axis: what is drawn has whole ones, wherever it began.
@@ -68,6 +76,7 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
 /** Ends, middles and centres. */
 function spotsOf(edges: CatchEdge[]): { point: Vec2; word: string }[] {
   return edges.flatMap((e) => {
+    if (e.kind === 'side' && e.word) return []
     if (e.kind === 'side')
       return [
         { point: e.a, word: 'end' },
@@ -157,7 +166,7 @@ function alongLine(
   first: Vec2 | undefined,
   near: (p: Vec2) => boolean,
 ): Caught | null {
-  const caught = linesFrom(context.drawn)
+  const caught = linesFrom(context.drawn, context.axes)
     .map((l) => ({ ...l, foot: projected(last, l.direction, raw) }))
     .filter((l) => context.held || near(l.foot))
     .sort((s, t) => gapOf(s.foot, raw) - gapOf(t.foot, raw))[0]
@@ -188,10 +197,13 @@ function alongLine(
 }
 
 /** Directions worth catching from the last corner: the axes, and square to or along the last side. */
-function linesFrom(drawn: Vec2[]): { direction: Vec2; word: string }[] {
+function linesFrom(
+  drawn: Vec2[],
+  [right, up]: readonly [string, string] = ['east', 'north'],
+): { direction: Vec2; word: string }[] {
   const lines: { direction: Vec2; word: string }[] = [
-    { direction: [1, 0], word: 'along east' },
-    { direction: [0, 1], word: 'along north' },
+    { direction: [1, 0], word: right === 'along' ? 'level' : `along ${right}` },
+    { direction: [0, 1], word: up === 'up' ? 'straight up' : `along ${up}` },
   ]
   const [before, last] = [drawn.at(-2), drawn.at(-1)]
   if (!before || !last) return lines

@@ -1,6 +1,7 @@
 import type { Edit } from '@geotome/core/edits'
 import type { Project, Scheme } from '@geotome/core/project'
-import type { Vec2, Vec3 } from '@geotome/core/solid'
+import type { Frame, Vec2, Vec3 } from '@geotome/core/solid'
+import type { DrawnOn } from './planes'
 import type { CatchEdge } from './catching'
 
 /** What a tool sees when it answers: the project without the gesture under way. Lengths in m, in world coordinates. */
@@ -20,6 +21,8 @@ export interface Taken {
   tool: string
   becomes?: string
   of?: string
+  /** the plane that it draws on, where that is not the level that is looked at */
+  on?: DrawnOn
 }
 
 /** Where the pointer is, and how fine it can tell. */
@@ -35,6 +38,8 @@ export interface PointerAt {
   pane: string
   /** m that it is above the pane's upper edge, measured up: only differences mean something */
   up: number
+  /** m along the normal of the plane that is drawn on: only differences mean something */
+  out: number
 }
 
 export type ToolEvent =
@@ -57,6 +62,8 @@ export interface Answer<S> {
   /** to be made; what follows where it could be made: the end of the tool, or its next state */
   made?: { label: string; edit: () => Edit; then: 'end' | S; picks?: { kind: 'mass'; ids: string[] } }
   refused?: string
+  /** the tool to be taken up next */
+  next?: Taken
   end?: true
 }
 
@@ -87,20 +94,18 @@ export type Mark =
 /** A tool: a machine of states without a screen. A new one is a file, and a line in `list.ts`. */
 export interface Tool<S> {
   name: string
-  /** the panes in which it works: those that look down on a plane, or all */
-  panes: 'flat' | 'all'
-  /** whether it wants the point of the model under the pointer */
+  /** whether it wants a point of the plane that is drawn on, in panes that do not look along it, or of the model under the pointer */
   aims: 'plane' | 'space'
   /** keys of its own, for the list of shortcuts */
   help: readonly (readonly [string, string])[]
-  /** height of the plane that is drawn on, m */
-  plane: (taken: Taken, world: World) => number
+  /** the plane that is drawn on, in world coordinates */
+  plane: (taken: Taken, world: World) => Frame
   begin: (taken: Taken) => S
   answer: (state: S, event: ToolEvent, world: World, taken: Taken) => Answer<S>
   hint: (state: S, world: World, taken: Taken) => string
   /** changes whenever the typing begins anew */
   step: (state: S) => string
-  fields: (state: S, world: World) => LiveField[]
+  fields: (state: S, world: World, taken: Taken) => LiveField[]
   choices: (state: S, taken: Taken) => Choices | null
-  marks: (state: S, world: World, z: number) => Mark[]
+  marks: (state: S, world: World, plane: Frame, taken: Taken) => Mark[]
 }

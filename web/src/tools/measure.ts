@@ -11,6 +11,7 @@ import {
 } from '@geotome/core/project'
 import type { Vec3 } from '@geotome/core/solid'
 import type { Answer, Mark, Tool, World } from './kind'
+import { levelPlane } from './planes'
 
 interface MeasureState {
   kind: MeasureKind
@@ -29,10 +30,9 @@ const HINTS: Record<MeasureKind, string> = {
 /** Measuring by points picked on the model: corners are caught; a measure with all its points is kept under a name of its own. */
 export const measureTool: Tool<MeasureState> = {
   name: 'measure',
-  panes: 'all',
   aims: 'space',
   help: [],
-  plane: () => 0,
+  plane: () => levelPlane(0),
   begin: () => ({ kind: 'distance', points: [], next: null }),
   answer: (s, event, world) => {
     switch (event.kind) {

@@ -34,6 +34,10 @@ function workplace(taken: Taken) {
       changed()
     },
     pick: () => {},
+    take: (next) => {
+      now = next
+      changed()
+    },
     follow: (tell) => {
       changed = tell
     },
@@ -44,7 +48,7 @@ function workplace(taken: Taken) {
   }
   const move = (x: number, y: number, more: Partial<PointerAt> = {}): ToolEvent => ({
     kind: 'move',
-    at: { raw: [x, y], spot: null, pixel: 0.01, held: false, pane: 'plan', up: 0, ...more },
+    at: { raw: [x, y], spot: null, pixel: 0.01, held: false, pane: 'plan', up: 0, out: 0, ...more },
   })
   return {
     runner,

@@ -2,7 +2,7 @@ import { levelHeights } from '@geotome/core/levels'
 import { shapeOf } from '@geotome/core/form'
 import { corners, outlineFault } from '@geotome/core/moves'
 import { numbersOf, readTyped, refuse, showQuantity, type Num } from '@geotome/core/project'
-import { arcBetween, arcPoints, type Vec2, type Vec3, gapOf } from '@geotome/core/solid'
+import { arcBetween, arcPoints, type Frame, type Vec2, type Vec3, gapOf } from '@geotome/core/solid'
 import { catchPoint } from './catching'
 import type { Answer, LiveField, Mark, PointerAt, Taken, Tool, World } from './kind'
 import { outlineHint } from './outline-hint'
@@ -21,6 +21,7 @@ import {
   type SideKind,
 } from './outline-state'
 import { outlineUse } from './outlines/list'
+import { axesOn, edgesIn, levelPlane, pointIn } from './planes'
 
 /**
  * Drawing an outline by presses and typed lengths in any mix, then, where it is raised, its height by moving or typing, caught at levels.
@@ -28,7 +29,6 @@ import { outlineUse } from './outlines/list'
  */
 export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
   name: kind,
-  panes: 'flat',
   aims: 'plane',
   help:
     kind === 'polygon'
@@ -39,7 +39,7 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
             ['A while drawing', 'next ready footprint: L, T, U, H, cross'],
           ]
         : [['A while drawing', 'a circle, or equal sides']],
-  plane: (taken, world) => (outlineUse(taken.becomes).on === 'ground' ? 0 : baseOf(world)),
+  plane: (taken, world) => taken.on?.frame ?? levelPlane(outlineUse(taken.becomes).on === 'ground' ? 0 : baseOf(world)),
   begin: () => START,
   answer: (s, event, world, taken) => {
     switch (event.kind) {
@@ -64,9 +64,9 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
         return stepBack(kind, s, world, taken)
     }
   },
-  hint: (s, world, taken) => outlineHint(kind, s, outlineUse(taken.becomes), world, taken.of),
+  hint: (s, world, taken) => outlineHint(kind, s, outlineUse(taken.becomes), world, taken),
   step: (s) => `${s.stage} ${s.points.length}`,
-  fields: (s, world) => fieldsOf(kind, s, world),
+  fields: (s, world, taken) => fieldsOf(kind, s, world, taken),
   choices: (s, taken) =>
     s.stage !== 'outline'
       ? null
@@ -74,11 +74,14 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
         ? s.points.length
           ? { label: 'The next side', options: SIDE_KINDS, chosen: s.side, key: 'A', where: 'pointer' }
           : null
-        : taken.becomes === 'mass'
+        : FORMED.includes(taken.becomes ?? '')
           ? { label: 'What is drawn', options: FORMS[kind], chosen: s.form || kind, key: 'A', where: 'bar' }
           : null,
-  marks: (s, world, z) => marksOf(kind, s, world, z),
+  marks: (s, world, plane, taken) => marksOf(kind, s, world, plane, outlineUse(taken.becomes).isOpen ?? false),
 })
+
+/** What ready forms are drawn for. */
+const FORMED = ['mass', 'patch', 'section']
 
 const baseOf = ({ project, scheme, level }: World): number =>
   levelHeights(project, scheme).find((l) => l.id === level)?.height ?? 0
@@ -93,7 +96,7 @@ function showing(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answ
       shapeDrawn(kind, s),
       { height, upTo: s.typed[0].trim() ? null : (s.upTo?.id ?? null) },
       world,
-      taken.of,
+      taken,
     ).edit,
   }
 }
@@ -113,9 +116,24 @@ function moved(kind: DrawKind, s: DrawState, at: PointerAt, world: World, taken:
     return {
       state: {
         ...s,
-        cursor: catchPoint(at.raw, { edges: world.edges, drawn: s.points, pixel: at.pixel, stride, held: at.held }),
+        cursor: catchPoint(at.raw, {
+          edges: edgesIn(taken, world),
+          drawn: s.points,
+          pixel: at.pixel,
+          stride,
+          held: at.held,
+          axes: axesOn(taken.on),
+        }),
       },
     }
+  const { depth } = outlineUse(taken.becomes)
+  if (depth) {
+    const rising = s.rising?.pane === at.pane ? s.rising : { pane: at.pane, up: at.out }
+    const out = (at.out - rising.up) * depth.towards
+    // What lies within half a stride of the plane would be nothing: it goes on to the other side.
+    const height = round((Math.round(out / stride) || (out < 0 ? -1 : 1)) * stride)
+    return showing(kind, { ...s, rising, height: s.rising ? height : depth.begins, upTo: null }, world, taken)
+  }
   const rising = s.rising?.pane === at.pane ? s.rising : { pane: at.pane, up: at.up }
   const levels = levelHeights(project, scheme)
   const base = baseOf(world)
@@ -138,11 +156,18 @@ function moved(kind: DrawKind, s: DrawState, at: PointerAt, world: World, taken:
 
 /** The outline is whole: it is made, or its height comes next. */
 function closed(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answer<DrawState> {
-  const fault = kind === 'polygon' ? outlineFault(s.points, null, s.bulges.some((b) => b !== 0) ? 2 : 3) : null
-  if (fault) return { state: s, refused: `The outline ${fault.what}. ${fault.remedy}` }
   const use = outlineUse(taken.becomes)
-  if (!use.rises) return { state: s, made: { ...use.make(shapeDrawn(kind, s), null, world, taken.of), then: 'end' } }
-  return showing(kind, { ...s, stage: 'height', typed: CLEAR, cursor: null, through: null, rising: null }, world, taken)
+  const fault =
+    kind === 'polygon' && !use.isOpen ? outlineFault(s.points, null, s.bulges.some((b) => b !== 0) ? 2 : 3) : null
+  if (fault) return { state: s, refused: `The outline ${fault.what}. ${fault.remedy}` }
+  if (!use.rises) return { state: s, made: { ...use.make(shapeDrawn(kind, s), null, world, taken), then: 'end' } }
+  const height = use.depth?.begins ?? s.height
+  return showing(
+    kind,
+    { ...s, stage: 'height', height, typed: CLEAR, cursor: null, through: null, rising: null },
+    world,
+    taken,
+  )
 }
 
 /** Sets the next point, or accepts the height. */
@@ -158,15 +183,19 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
     const raised = { height: nums[0] ?? s.height, upTo: nums[0] === null ? (s.upTo?.id ?? null) : null }
     return {
       state: s,
-      made: { ...outlineUse(taken.becomes).make(shapeDrawn(kind, s), raised, world, taken.of), then: 'end' },
+      made: { ...outlineUse(taken.becomes).make(shapeDrawn(kind, s), raised, world, taken), then: 'end' },
     }
   }
+  const { isOpen } = outlineUse(taken.becomes)
   const closing =
     kind === 'polygon' &&
     s.points.length >= 2 &&
     !s.typed[0] &&
     !s.typed[1] &&
-    (byEnter ? s.points.length >= 3 || s.bulges.some((b) => b !== 0) : s.cursor?.word === 'close here')
+    (byEnter
+      ? s.points.length >= 3 || isOpen || s.bulges.some((b) => b !== 0)
+      : s.cursor?.word === 'close here' && !isOpen)
+  if (closing && isOpen) return closed(kind, s, world, taken)
   const point = closing ? (s.points[0] ?? null) : nextPoint(kind, s, world)
   if (!point) return { state: s }
   // An arc through three points takes the point in between first.
@@ -208,17 +237,19 @@ function stepBack(kind: DrawKind, s: DrawState, world: World, taken: Taken): Ans
   return { state: s, tried: null, end: true }
 }
 
-function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
+function fieldsOf(kind: DrawKind, s: DrawState, world: World, { on, becomes }: Taken): LiveField[] {
+  const { depth } = outlineUse(becomes)
+  const [right, up] = axesOn(on)
   const show = (v: number, quantity: 'length' | 'angle' = 'length') => showQuantity(v, quantity, world.project)
   const next = nextPoint(kind, s, world)
   const last = s.points.at(-1)
   const live: [string, string][] =
     s.stage === 'height'
-      ? [['height', s.upTo ? `to ${s.upTo.name}` : show(s.height)]]
+      ? [[depth?.label ?? 'height', s.upTo ? `to ${s.upTo.name}` : show(s.height)]]
       : !last
         ? [
-            ['east', s.cursor ? show(s.cursor.point[0]) : ''],
-            ['north', s.cursor ? show(s.cursor.point[1]) : ''],
+            [right, s.cursor ? show(s.cursor.point[0]) : ''],
+            [up, s.cursor ? show(s.cursor.point[1]) : ''],
           ]
         : kind === 'circle'
           ? [
@@ -228,7 +259,7 @@ function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
           : kind === 'rectangle'
             ? [
                 ['width', next ? show(Math.abs(next[0] - last[0])) : ''],
-                ['depth', next ? show(Math.abs(next[1] - last[1])) : ''],
+                [on ? 'height' : 'depth', next ? show(Math.abs(next[1] - last[1])) : ''],
               ]
             : [
                 ['length', next ? show(gapOf(next, last)) : ''],
@@ -248,8 +279,8 @@ function fieldsOf(kind: DrawKind, s: DrawState, world: World): LiveField[] {
   return live.map(([label, text], i) => ({ label, live: text, typed: s.typed[i] ?? '' }))
 }
 
-function marksOf(kind: DrawKind, s: DrawState, world: World, z: number): Mark[] {
-  const up = (p: Vec2): Vec3 => [p[0], p[1], z]
+function marksOf(kind: DrawKind, s: DrawState, world: World, plane: Frame, isOpen: boolean): Mark[] {
+  const up = (p: Vec2): Vec3 => pointIn(plane, p)
   const next = s.stage === 'outline' ? nextPoint(kind, s, world) : null
   const ring = formRing(kind, s, next, world) ?? ringOf(kind, s, next, next ? bulgeTo(kind, s, next, world) : 0)
   const caught = s.stage === 'outline' ? s.cursor : null
@@ -258,7 +289,7 @@ function marksOf(kind: DrawKind, s: DrawState, world: World, z: number): Mark[] 
       kind: 'path',
       points: ring.map(up),
       closed: ring.length > 2 && (s.stage === 'height' || kind !== 'polygon'),
-      filled: true,
+      filled: !isOpen,
     },
     ...(caught?.along ? [{ kind: 'guide' as const, from: up(caught.along[0]), to: up(caught.along[1]) }] : []),
     ...(s.through ? [{ kind: 'ring' as const, at: up(s.through), word: null }] : []),

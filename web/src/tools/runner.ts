@@ -1,5 +1,6 @@
 import type { Edit } from '@geotome/core/edits'
 import { Refusal } from '@geotome/core/project'
+import type { Frame } from '@geotome/core/solid'
 import type { Answer, Choices, LiveField, Mark, Taken, Tool, ToolEvent, World } from './kind'
 import { TOOLS } from './list'
 
@@ -13,6 +14,8 @@ export interface Workplace {
   show: (edit: (() => Edit) | null) => void
   refuse: (say: string) => void
   leave: () => void
+  /** takes up another tool */
+  take: (next: Taken) => void
   pick: (what: { kind: 'mass'; ids: string[] }) => void
   /** calls back when another tool may have been taken up */
   follow: (changed: () => void) => void
@@ -21,13 +24,13 @@ export interface Workplace {
 /** A tool at work, as it is drawn. */
 export interface Running {
   taken: Taken
-  tool: Pick<Tool<unknown>, 'name' | 'panes' | 'aims'>
+  tool: Pick<Tool<unknown>, 'name' | 'aims'>
   hint: string
   step: string
   fields: LiveField[]
   choices: Choices | null
   marks: Mark[]
-  plane: number
+  plane: Frame
 }
 
 /**
@@ -63,7 +66,8 @@ export function createRunner(place: Workplace) {
       else at.state = answer.made.then
       if (answer.made.picks) place.pick(answer.made.picks)
     }
-    if (answer.end) place.leave()
+    if (answer.next) place.take(answer.next)
+    else if (answer.end) place.leave()
   }
 
   place.follow(() => {
@@ -99,9 +103,9 @@ export function createRunner(place: Workplace) {
         plane,
         hint: at.tool.hint(at.state, world, at.taken),
         step: at.tool.step(at.state),
-        fields: at.tool.fields(at.state, world),
+        fields: at.tool.fields(at.state, world, at.taken),
         choices: at.tool.choices(at.state, at.taken),
-        marks: at.tool.marks(at.state, world, plane),
+        marks: at.tool.marks(at.state, world, plane, at.taken),
       })
     },
     subscribe(listen: () => void) {

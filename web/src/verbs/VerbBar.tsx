@@ -1,4 +1,6 @@
+import { useState } from 'react'
 import { shallowEqual } from 'react-redux'
+import { ChevronUp } from 'lucide-react'
 import { useAppSelector } from '../app/store'
 import { deskOf, type Desk } from '../desks/list'
 import { useRunning } from '../tools/at-work'
@@ -6,6 +8,7 @@ import { ToolChoices } from '../tools/ToolOverlay'
 import type { Now } from './kind'
 import { labelOf } from './list'
 import { useAsk } from './use-now'
+import { VerbMenu } from './VerbMenu'
 
 /** The verbs of a desk, as words with icons; one line above says what is wanted next. */
 export function VerbBar() {
@@ -14,6 +17,7 @@ export function VerbBar() {
   // What the bar says, flat: it is drawn anew only when one of these changes.
   const [asked, ...said] = useAppSelector(() => sayOf(desk, ask()), shallowEqual)
   const hint = useRunning((r) => r?.hint ?? null)
+  const [open, setOpen] = useState<string | null>(null)
   return (
     <>
       <ToolChoices />
@@ -28,17 +32,23 @@ export function VerbBar() {
         >
           {desk.bar.map((v, i) => {
             const [label, off, on] = said.slice(i * 3, i * 3 + 3) as [string, string | null, boolean | undefined]
+            const isOpen = open === label
             return (
-              <button
-                key={v.key ?? label}
-                disabled={off !== null}
-                title={off ?? (v.key ? `${label} (${v.key})` : label)}
-                aria-pressed={on}
-                onClick={() => v.run(ask())}
-                className={`flex h-9 cursor-pointer items-center gap-2 rounded-md px-2.5 font-medium disabled:cursor-default disabled:opacity-40 ${on ? 'bg-ink text-paper' : 'hover:bg-field'}`}
-              >
-                <v.icon size={15} strokeWidth={1.7} /> {label}
-              </button>
+              <div key={v.key ?? label} className="relative">
+                {isOpen && <VerbMenu verb={v} onClose={() => setOpen(null)} />}
+                <button
+                  disabled={off !== null}
+                  title={off ?? (v.key ? `${label} (${v.key})` : label)}
+                  aria-pressed={v.opens ? undefined : on}
+                  aria-haspopup={v.opens ? 'menu' : undefined}
+                  aria-expanded={v.opens ? isOpen : undefined}
+                  onClick={() => (v.opens ? setOpen(isOpen ? null : label) : v.run(ask()))}
+                  className={`flex h-9 cursor-pointer items-center gap-1.5 rounded-md px-2 font-medium disabled:cursor-default disabled:opacity-40 ${on || isOpen ? 'bg-ink text-paper' : 'hover:bg-field'}`}
+                >
+                  <v.icon size={15} strokeWidth={1.7} /> {label}
+                  {v.opens && <ChevronUp size={12} strokeWidth={1.7} className="-ml-1" />}
+                </button>
+              </div>
             )
           })}
         </div>

@@ -35,5 +35,9 @@ export interface Verb {
   off?: (now: Now) => string | null
   /** what the list of shortcuts says of it, where that is not its label; '': it is not listed there */
   help?: string
+  /** the verb of the bar that it opens under */
+  under?: string
+  /** what else opens under it, besides those that say so themselves */
+  opens?: (now: Now) => readonly Verb[]
   run: (now: Now) => void
 }

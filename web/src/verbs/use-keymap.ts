@@ -31,10 +31,11 @@ export function useKeymap(): void {
 
 /** Closes what was opened last, else lets go of what is picked. */
 function stepOut(): boolean {
-  const { bench, sheet, proposing } = store.getState().view
+  const { bench, sheet, proposing, spots, picked: now } = store.getState().view
   if (bench) store.dispatch(benchOpened(null))
   else if (sheet) store.dispatch(sheetOpened(null))
   else if (proposing) store.dispatch(proposed(null))
+  else if (spots.length) store.dispatch(picked(now))
   else store.dispatch(picked({ kind: 'nothing' }))
   return false
 }

@@ -10,6 +10,7 @@ import type {
   TraceOptions,
   FoundShape,
 } from '@geotome/core/project'
+import type { FaceAt } from '@geotome/core/form'
 import type { LevelHeight } from '@geotome/core/levels'
 import type { Rect, Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
@@ -240,6 +241,8 @@ export interface StudyWorker {
   trace(raster: Raster, options: TraceOptions, progress: (done: number, what: string) => void): Promise<FoundShape[]>
   /** m: the ground's height at a place, in world coordinates; null where it is not known */
   groundAt(scheme: string, x: number, y: number): Promise<number | null>
+  /** a face of a mass as it stands, world coordinates */
+  faceAt(scheme: string, mass: string, face: string): Promise<FaceAt>
   compareTrace(scheme: string, trace: string, stand: number): Promise<Comparison & { view: string }>
   /** a trace in plan, world coordinates */
   tracedPlan(scheme: string, trace: string): Promise<{ points: Vec2[]; bulges: number[] }[]>

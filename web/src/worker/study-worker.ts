@@ -2,6 +2,7 @@ import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import { applyChecked, applyEdit, type Edit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
+import { faceAt } from '@geotome/core/form'
 import { packSurvey, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, type Study } from '@geotome/core/study'
@@ -114,6 +115,14 @@ const api: StudyWorker = {
   packPoints: async (points) => packSurvey({ points, lines: [] }),
   trace: (raster, options, progress) => traceSketch(raster, options, progress),
   groundAt: (scheme, x, y) => asked(plain(scheme), (study) => study.ground.height(x, y)),
+  faceAt: (scheme, mass, face) =>
+    asked(plain(scheme), (study) =>
+      faceAt(
+        [...study.forms, ...study.around].find((f) => f.id === mass) ??
+          refuse('unknown-id', 'That mass is not there any more.', 'Pick another one.'),
+        face,
+      ),
+    ),
   compareTrace: (scheme, trace, stand) => asked(plain(scheme), (study) => compareTrace(study, trace, stand)),
   tracedPlan: (scheme, trace) => asked(plain(scheme), (study) => tracedPlan(study, trace)),
   mend: (scheme, key) =>

@@ -1,6 +1,7 @@
 import type { Mass } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import type { StoredView } from '../../stage/geometry-store'
+import type { Spot as PickedSpot } from '../../stage/spot'
 import type { View } from '../../stage/camera'
 import type { Grip } from '../hold'
 import type { World } from '../kind'
@@ -14,17 +15,22 @@ export interface OnMass {
   shown: StoredView['masses'][number]
   view: View
   size: Vec2
+  /** the faces, edges or corners that are picked of it, and the storeys that are chosen for them */
+  spots: readonly PickedSpot[]
+  storeys: readonly string[]
   /** px of the pane's corner in the window */
   corner: Vec2
 }
 
-export type Glyph = 'dot' | 'hidden-dot' | 'up' | 'round'
+export type Glyph = 'dot' | 'hidden-dot' | 'up' | 'round' | 'arrow'
 
 /** One place at which a handle can be held: px in the pane. */
 export interface Spot {
   key: string
   at: Vec2
   glyph: Glyph
+  /** px that an arrow leads to from there */
+  toward?: Vec2
 }
 
 /** A handle that hangs on a picked mass. A new one is a file, and a line in `list.ts`. */

@@ -1,5 +1,7 @@
 import { corner } from './corner'
+import { face } from './face'
 import { height } from './height'
+import { joint } from './joint'
 import type { MassHandle } from './kind'
 import { LEVEL_HELP } from './level'
 import { PLACE_HELP } from './place'
@@ -9,10 +11,13 @@ import { turn } from './turn'
 /** The handles of a picked mass. */
 export const MASS_HANDLES: readonly MassHandle[] = [corner, height, turn]
 
+/** The handles of a picked face, edge or corner; while one is picked those of its mass step back. */
+export const SPOT_HANDLES: readonly MassHandle[] = [face, joint]
+
 /** What can be dragged, for the list of shortcuts. */
 export const HANDLE_HELP: readonly (readonly [string, string])[] = [
   ...PLACE_HELP,
-  ...MASS_HANDLES.map((h) => h.help),
+  ...[...MASS_HANDLES, ...SPOT_HANDLES].map((h) => h.help),
   ...LEVEL_HELP,
   ...SECTION_HELP,
 ]

@@ -1,7 +1,7 @@
 import type { Edit } from '@geotome/core/edits'
 import type { DrawnShape } from '@geotome/core/form'
 import type { Num } from '@geotome/core/project'
-import type { World } from '../kind'
+import type { Taken, World } from '../kind'
 
 /** How high something drawn is raised: so many m, or up to a level. */
 export interface Raised {
@@ -13,17 +13,21 @@ export interface Raised {
 export interface OutlineUse {
   name: string
   /** "the outline", "the hole in Tower": said in the hints */
-  what: (world: World, of: string | undefined) => string
+  what: (world: World, taken: Taken) => string
   /** whether it says its own name where a rectangle or circle would do */
   isNamed: boolean
-  /** drawn at the level that is looked at, or on the ground at zero */
-  on: 'level' | 'ground'
+  /** drawn at the level that is looked at, on the ground at zero, or on a plane of its own */
+  on: 'level' | 'ground' | 'plane'
   /** whether a height follows the outline; `raised` is null where none does */
   rises: boolean
+  /** what that height is called where it is none, and what it begins with, m; below zero is allowed then */
+  depth?: { label: string; begins: number; hint: string; towards: 1 | -1 }
+  /** what is drawn is a line with two ends, by its corners */
+  isOpen?: true
   make: (
     shape: DrawnShape,
     raised: Raised | null,
     world: World,
-    of: string | undefined,
+    taken: Taken,
   ) => { label: string; edit: () => Edit; picks?: { kind: 'mass'; ids: string[] } }
 }

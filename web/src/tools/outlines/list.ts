@@ -2,10 +2,12 @@ import { hole } from './hole'
 import type { OutlineUse } from './kind'
 import { mass } from './mass'
 import { neighbour } from './neighbour'
+import { patch } from './patch'
 import { site } from './site'
+import { profile, section } from './upright'
 import { wing } from './wing'
 
 /** What a drawn outline can become. */
-export const OUTLINE_USES: readonly OutlineUse[] = [mass, hole, site, neighbour, wing]
+export const OUTLINE_USES: readonly OutlineUse[] = [mass, hole, patch, section, profile, site, neighbour, wing]
 
 export const outlineUse = (name: string | undefined): OutlineUse => OUTLINE_USES.find((u) => u.name === name) ?? mass

@@ -7,7 +7,7 @@ export const wing: OutlineUse = {
   isNamed: true,
   on: 'ground',
   rises: false,
-  make: (shape, _, { scheme }, of = '') => ({
+  make: (shape, _, { scheme }, { of = '' }) => ({
     label: `outline of ${scheme.wings[of]?.name ?? 'the wing'}`,
     edit: () => ({ edit: 'wing.change', scheme: scheme.id, id: of, set: { outline: pointsOf(shape) } }),
   }),
