@@ -9,7 +9,7 @@ import { useAppDispatch } from '../app/store'
 import { spotsPicked } from '../app/view-slice'
 import { ChoiceField, Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
-import { cornersOf, endsOf, facesDrawn, facesThat, lookOf, type FaceDrawn } from '../stage/spots'
+import { cornersOf, endsOf, faceDrawn, facesThat, lookOf, type FaceDrawn } from '../stage/spots'
 import type { MassView } from '../worker/protocol'
 
 const mint = () => crypto.randomUUID()
@@ -37,7 +37,7 @@ function Faces() {
   const { spots, face: seen, hidden, storeys } = useViewState('spots', 'face', 'hidden', 'storeys')
   const drawn = spots.flatMap((s): { mass: MassView; face: FaceDrawn }[] => {
     const mass = study?.masses.find((m) => m.id === s.mass)
-    const face = mass && facesDrawn(mass).get(s.faces[0] ?? '')
+    const face = mass && faceDrawn(mass, s.faces[0] ?? '')
     return mass && face ? [{ mass, face }] : []
   })
   const [one, more] = drawn

@@ -6,7 +6,7 @@ import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, picksChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
 import { PICKS } from '../verbs/seeing'
-import { axesOf } from './camera'
+import { axesOf, sees } from './camera'
 import { makeMaterials } from './materials'
 import { Pane } from './Pane'
 import { PaneRenderer } from './PaneRenderer'
@@ -55,6 +55,12 @@ export function Stage({ at }: { at: StageShows }) {
   // Where site or neighbours are drawn, the plan is of the ground.
   const isFlat = useRunning((r) => r?.tool.aims === 'plane' && !r.taken.on)
   const isDrawing = useRunning((r) => r !== null)
+  // Live fields stand beside the pointer, or where the plane that is drawn on can be seen at all.
+  const livePane = useRunning((r) =>
+    !r || r.tool.aims === 'space' || sees(viewOf(pointer.pane), r.plane)
+      ? pointer.pane
+      : (PANES[panes].find((name) => sees(viewOf(name), r.plane)) ?? pointer.pane),
+  )
   const { cuts, z, buried } = useCuts(at)
   const floor = study?.floors.find((f) => f.level === levelId)
   const shown = PANES[panes]
@@ -117,7 +123,7 @@ export function Stage({ at }: { at: StageShows }) {
                   size={size}
                   z={z}
                   study={study}
-                  pointer={pointer}
+                  pointer={livePane === pointer.pane ? pointer : { pane: livePane, at: [60, 60] }}
                   labels={at.plates && floor && shows.labels ? floor : null}
                   mass={at.handles && masses.length === 1 && !isDrawing ? (masses[0] ?? null) : null}
                 />

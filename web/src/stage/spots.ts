@@ -1,4 +1,4 @@
-import { gapOf, placePoint, rawName, type Vec2, type Vec3 } from '@geotome/core/solid'
+import { gapOf, parseFaceName, placePoint, rawName, type Vec2, type Vec3 } from '@geotome/core/solid'
 import type { Geometry, MassView } from '../worker/protocol'
 import { axesOf, toPane, type View } from './camera'
 import { stageGeometry, type StoredView } from './geometry-store'
@@ -31,6 +31,16 @@ export function facesDrawn(mass: MassView): ReadonlyMap<string, FaceDrawn> {
   const faces = new Map(geometry ? [...all].map(([name, bits]) => [name, drawnOf(name, bits, geometry, mass)]) : [])
   if (geometry) known.set(mass, faces)
   return faces
+}
+
+/**
+ * A face by its name. One that is gone was pulled away as a whole: then it is what it became, which is called by the pull and by the same
+ * side.
+ */
+export function faceDrawn(mass: MassView, name: string): FaceDrawn | null {
+  const faces = facesDrawn(mass)
+  const { own } = parseFaceName(name)
+  return faces.get(name) ?? [...faces.values()].findLast((f) => parseFaceName(f.name).own === own) ?? null
 }
 
 function drawnOf(name: string, own: number[], { positions }: Geometry, { at }: MassView): FaceDrawn {
@@ -107,7 +117,7 @@ export function spotDrawn(view: StoredView, spot: Spot): { bits: Float32Array; l
   const mass = view.masses.find((m) => m.id === spot.mass)
   if (!mass) return nothing
   if (spot.kind === 'face') {
-    const bits = facesDrawn(mass).get(spot.faces[0] ?? '')?.bits
+    const bits = faceDrawn(mass, spot.faces[0] ?? '')?.bits
     return bits ? { bits, lines: linesRound(bits) } : nothing
   }
   const [a, b] = endsOf(cornersOf(mass, spot))

@@ -1,7 +1,7 @@
 import type { Edit } from '@geotome/core/edits'
+import type { UprightPlane } from '@geotome/core/form'
 import type { Project, Scheme } from '@geotome/core/project'
-import type { Frame, Vec2, Vec3 } from '@geotome/core/solid'
-import type { DrawnOn } from './planes'
+import type { Frame, Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { CatchEdge } from './catching'
 
 /** What a tool sees when it answers: the project without the gesture under way. Lengths in m, in world coordinates. */
@@ -15,6 +15,11 @@ export interface World {
   /** the n-th id of what is being made: the same at each call until it is made */
   id: (n: number) => string
 }
+
+/** A plane that is drawn on besides the levels: a face of a mass, or an upright one. */
+export type DrawnOn =
+  | { kind: 'face'; mass: string; face: string; label: string; frame: Frame; region: Region }
+  | { kind: 'upright'; plane: UprightPlane; frame: Frame }
 
 /** The tool that is taken up: its name, what a drawn outline becomes, and the thing that it belongs to (the mass of a hole, the wing). */
 export interface Taken {

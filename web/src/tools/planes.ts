@@ -1,13 +1,8 @@
 import { levelHeights } from '@geotome/core/levels'
 import type { UprightPlane } from '@geotome/core/form'
-import type { Frame, Region, Vec2, Vec3 } from '@geotome/core/solid'
+import type { Frame, Vec2, Vec3 } from '@geotome/core/solid'
 import type { CatchEdge } from './catching'
-import type { Taken, World } from './kind'
-
-/** A plane that is drawn on besides the levels: a face of a mass, or an upright one. */
-export type DrawnOn =
-  | { kind: 'face'; mass: string; face: string; label: string; frame: Frame; region: Region }
-  | { kind: 'upright'; plane: UprightPlane; frame: Frame }
+import type { DrawnOn, Taken, World } from './kind'
 
 /** A level plane at a height, m: its axes are those of the world. */
 export const levelPlane = (z: number): Frame => ({ origin: [0, 0, z], u: [1, 0, 0], v: [0, 1, 0], w: [0, 0, 1] })

@@ -2,7 +2,7 @@ import { pullFace } from '@geotome/core/form'
 import { showQuantity } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { metresAlong, pixelsOf, toPane } from '../../stage/camera'
-import { facesDrawn } from '../../stage/spots'
+import { faceDrawn } from '../../stage/spots'
 import type { MassHandle, OnMass } from './kind'
 import { byStride } from './standing'
 
@@ -11,7 +11,7 @@ const LONG = 40
 
 const faceOf = ({ spots, shown }: OnMass) => {
   const [only, more] = spots
-  return only?.kind === 'face' && !more ? (facesDrawn(shown).get(only.faces[0] ?? '') ?? null) : null
+  return only?.kind === 'face' && !more ? faceDrawn(shown, only.faces[0] ?? '') : null
 }
 
 /** A picked face is pulled along its normal, on the chosen storeys where there are some. */
