@@ -11,6 +11,7 @@ import {
   pixel,
   settled,
   typeField,
+  verb,
 } from './page'
 
 const picks = (page: Page, what: string) => page.getByLabel('picks').selectOption({ label: what })
@@ -56,8 +57,8 @@ test('a face is picked and pulled by mouse, by a typed length, on chosen storeys
   await expect(figure(page, 'volume')).toContainText('720.00')
   await settled(page)
   await clickAt(page, '3d', [5, 0, 4.5])
-  await level(page, 'Level 2').click({ modifiers: ['Shift'] })
-  await expect(details(page)).toContainText('chosen in the spine: Level 2')
+  await level(page, 'Upper 2').click({ modifiers: ['Shift'] })
+  await expect(details(page)).toContainText('chosen in the spine: Upper 2')
   await typeField(page, 'pull out on 1 chosen', '1.5')
   await settled(page)
   await expect(figure(page, 'volume')).toContainText('756.00')
@@ -124,7 +125,7 @@ test('on an upright plane a section is drawn and carried; a profile is turned ab
   await page.keyboard.press('u')
   await live(page, '-6', '-2')
   await live(page, '12', '20')
-  await page.keyboard.press('r')
+  await verb(page, 'Rectangle').click()
   await live(page, '0', '0')
   const away = await pixel(page, '3d', [2, 1, 3])
   await page.mouse.move(away.x, away.y)

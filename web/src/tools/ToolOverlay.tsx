@@ -101,7 +101,7 @@ function Drawn({ mark, px }: { mark: Mark; px: (p: Vec3) => Vec2 }) {
 function LiveFields({ at }: { at: Vec2 }) {
   const running = useRunning((r) => r)
   const first = useRef<HTMLInputElement>(null)
-  const step = running?.step
+  const step = running && `${running.tool.name} ${running.step}`
   useEffect(() => {
     first.current?.focus({ preventScroll: true })
   }, [step])
