@@ -166,7 +166,10 @@ export function ToolChoices() {
           key={k}
           className="btn btn-xs rounded-full font-normal"
           aria-pressed={k === choices.chosen}
-          onClick={() => runner.answer({ kind: 'choose', choice: k })}
+          onClick={() => {
+            runner.answer({ kind: 'choose', choice: k })
+            document.querySelector<HTMLElement>('[data-live] input')?.focus({ preventScroll: true })
+          }}
         >
           {k}
         </button>
