@@ -14,7 +14,7 @@ import {
   type Scheme,
 } from '../project'
 import { placePoint, type Vec2 } from '../solid'
-import { shapeOf, type DrawnShape } from './drawn'
+import { shapeOf, turnedShape, type DrawnShape } from './drawn'
 import { normal } from './joining'
 import { massOf } from './mass-of'
 
@@ -24,14 +24,14 @@ export function newMass(
   mint: () => Id,
   drawn: { name: string; use: Id; level: Id; height: Num; upTo?: AtLevel | null; shape: DrawnShape },
 ): Mass {
-  const { origin, shape } = shapeOf(drawn.shape)
+  const { origin, shape, turn } = turnedShape(drawn.shape)
   return {
     id: mint(),
     name: drawn.name,
     order: nextOrder(scheme.masses),
     use: drawn.use,
     base: { level: drawn.level, above: 0 },
-    place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: 0 },
+    place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: tidy(turn) },
     takes: { kind: 'all-but', levels: [] },
     context: false,
     wing: null,

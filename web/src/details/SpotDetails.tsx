@@ -1,11 +1,13 @@
 import type { Edit } from '@geotome/core/edits'
 import { moveJoint, pullFace } from '@geotome/core/form'
-import { inOrder, showNumber, showQuantity, type Mass } from '@geotome/core/project'
+import { inOrder, refuse, showNumber, showQuantity, type Mass } from '@geotome/core/project'
 import { faceLabel } from '@geotome/core/solid'
 import { useState } from 'react'
 import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
+import { worldNow } from '../tools/at-work'
+import type { World } from '../tools/kind'
 import { spotsPicked } from '../app/view-slice'
 import { ChoiceField, Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
@@ -73,7 +75,7 @@ function Faces() {
           label={storeys.length ? `pull out on ${storeys.length} chosen` : 'pull out by'}
           say="Square to it; below zero in."
           what={`pull ${one.mass.name}`}
-          edit={(by) => pullFace(project, scheme, mint, one.mass.id, one.face.name, by, storeys)}
+          edit={(by, now) => pullFace(now.project, now.scheme, mint, one.mass.id, one.face.name, by, storeys)}
         />
       )}
       <ChoiceField
@@ -119,18 +121,23 @@ function StepField({
   label: string
   say?: string
   what: string
-  edit: (by: number) => Edit
+  /** the edit on the project without what is tried */
+  edit: (by: number, now: World) => Edit
 }) {
   const [times, setTimes] = useState(0)
+  const on = (by: number) => () => {
+    const now = worldNow()
+    return now ? edit(by, now) : refuse('stale', 'No project is open.')
+  }
   return (
     <NumField
       key={times}
       label={label}
       hint={say}
       value={0}
-      onTry={(num, by) => tryEdit(num === null || by === 0 ? null : () => edit(by))}
+      onTry={(num, by) => tryEdit(num === null || by === 0 ? null : on(by))}
       onAccept={(_, by) => {
-        const done = by !== 0 && makeEdit(what, () => edit(by))
+        const done = by !== 0 && makeEdit(what, on(by))
         if (done) setTimes(times + 1)
         return done
       }}
@@ -139,7 +146,7 @@ function StepField({
 }
 
 function Joint() {
-  const { project, scheme } = useProject()
+  const { project } = useProject()
   const study = useStudy()
   const [spot] = useViewState('spots').spots
   const mass = study?.masses.find((m) => m.id === spot?.mass)
@@ -152,7 +159,7 @@ function Joint() {
     <StepField
       label={label}
       what={`shift ${mass.name}`}
-      edit={(d) => moveJoint(project, scheme, mint, mass.id, spot.faces, way(d))}
+      edit={(d, now) => moveJoint(now.project, now.scheme, mint, mass.id, spot.faces, way(d))}
     />
   )
   return (

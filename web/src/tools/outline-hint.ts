@@ -1,5 +1,5 @@
 import type { Taken, World } from './kind'
-import type { DrawKind, DrawState } from './outline-state'
+import { isThree, type DrawKind, type DrawState } from './outline-state'
 import { axesOn } from './planes'
 import type { OutlineUse } from './outlines/kind'
 
@@ -15,10 +15,16 @@ export function outlineHint(kind: DrawKind, s: DrawState, use: OutlineUse, world
     return `Click the ${kind === 'circle' ? 'centre' : 'first corner'} of ${named}, or type its place: ${axesOn(taken.on).join(', Tab, ')}, Enter`
   }
   if (kind === 'circle') return 'Click a point on the circle, or type its radius, Enter'
+  if (kind === 'rectangle' && isThree(s))
+    return s.points.length === 1
+      ? 'Click the other end of its first side, or type length, Tab, direction, Enter'
+      : 'Click how deep it is, or type it, Enter'
   if (kind === 'rectangle') return 'Click the opposite corner, or type the width, Tab, the depth, Enter'
   if (s.side === 'arc' && !s.through)
     return 'Click a point that the arc passes, then its end; or type its rise. A changes to the next kind of side'
   if (s.side === 'arc') return 'Click where the arc ends'
+  if (s.side === 'curve')
+    return 'Click the next point that the free curve passes; Enter closes the outline. A changes to the next kind of side'
   if (s.side === 'tangent')
     return 'Click where the arc ends that goes on from the last side. A changes to the next kind of side'
   if (use.isOpen)

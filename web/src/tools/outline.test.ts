@@ -1,3 +1,4 @@
+import type { Frame } from '@geotome/core/solid'
 import { describe, expect, it } from 'vitest'
 import { applyEdit, type Edit } from '@geotome/core/edits'
 import { blankProject, inOrder } from '@geotome/core/project'
@@ -208,5 +209,98 @@ describe('a measure on the model', () => {
     for (const x of [0, 1, 2]) to(x, 0, 0)
     expect(t.said).toHaveLength(1)
     expect(t.isTaken()).toBe(true)
+  })
+})
+
+describe('the ways to draw an outline', () => {
+  const outlineOf = (t: ReturnType<typeof workplace>) => {
+    const mass = Object.values(t.scheme().masses).at(-1)
+    const outline = mass?.recipe[0]
+    return outline?.move === 'outline' && mass ? { shape: outline.shape, place: mass.place } : null
+  }
+  const choose = (t: ReturnType<typeof workplace>, choice: string) => t.runner.answer({ kind: 'choose', choice })
+
+  it('a rectangle from its middle, by typed sizes', () => {
+    const t = workplace({ tool: 'rectangle', becomes: 'mass' })
+    choose(t, 'from its middle')
+    t.press(10, 4)
+    t.move(12, 5)
+    t.type('12', '6')
+    t.enter()
+    t.enter()
+    expect(outlineOf(t)).toMatchObject({ shape: { kind: 'rectangle', width: 12, depth: 6 }, place: { x: 4, y: 1 } })
+  })
+  it('a rectangle by three points is turned, and keeps width and depth; drawn to either side', () => {
+    for (const side of [1, -1]) {
+      const t = workplace({ tool: 'rectangle', becomes: 'mass' })
+      choose(t, 'by three points')
+      t.press(10, 4)
+      t.type('10', '36.87')
+      t.enter()
+      t.move(14 - 3 * side, 7 + 4 * side)
+      t.type('5')
+      t.enter()
+      t.enter()
+      const drawn = outlineOf(t)
+      expect(drawn?.shape).toMatchObject({ kind: 'rectangle', width: 10, depth: 5 })
+      expect(drawn?.place.turn).toBeCloseTo(36.87, 6)
+      // Drawn to the right, its own zero is where the far side begins.
+      const a = (36.87 * Math.PI) / 180
+      expect(drawn?.place.x).toBeCloseTo(side > 0 ? 10 : 10 + 5 * Math.sin(a), 6)
+    }
+  })
+  it('equal sides by their flats and by one side: the size is kept as it was told', () => {
+    for (const [way, by, size] of [
+      ['across flats', 'flats', 9],
+      ['by one side', 'side', 4.5],
+    ] as const) {
+      const t = workplace({ tool: 'circle', becomes: 'mass' })
+      choose(t, way)
+      t.press(0, 0)
+      t.move(3, 0)
+      t.type(String(size), '8')
+      t.enter()
+      t.enter()
+      const shape = outlineOf(t)?.shape as { by: string; size: number; sides: number }
+      expect(shape).toMatchObject({ kind: 'regular', by, sides: 8 })
+      expect(shape.size).toBe(size)
+    }
+  })
+  it('a free curve through points is made of arcs, and closes', () => {
+    const t = workplace({ tool: 'polygon', becomes: 'mass' })
+    t.press(0, 0)
+    choose(t, 'curve')
+    t.presses([
+      [10, 0],
+      [12, 6],
+      [4, 9],
+    ])
+    t.enter()
+    t.enter()
+    const { shape } = outlineOf(t) as { shape: { corners: { bulge: number }[] } }
+    expect(shape.corners).toHaveLength(8)
+    expect(shape.corners.every((c) => c.bulge !== 0)).toBe(true)
+  })
+  it('on a face: in its own axes, out of it or into it', () => {
+    const on = {
+      kind: 'face' as const,
+      mass: 'm',
+      face: 'r/south',
+      label: 'south',
+      frame: { origin: [0, 0, 0], u: [1, 0, 0], v: [0, 0, 1], w: [0, -1, 0] } as Frame,
+      region: [],
+    }
+    const t = workplace({ tool: 'rectangle', becomes: 'patch', of: 'm', on })
+    t.press(1, 2)
+    t.type('3', '1.5')
+    t.enter()
+    expect(t.runner.running()?.fields.map((f) => f.label)).toEqual(['out'])
+    expect(t.runner.running()?.marks.flatMap((m) => (m.kind === 'path' ? m.points : []))).toContainEqual([4, 0, 3.5])
+    t.move(0, 0, { out: 7 })
+    t.move(0, 0, { out: 6.38 })
+    expect(t.runner.running()?.fields[0]?.live).toContain('-0.6')
+    // There is no such mass here: that is said, and nothing is made.
+    t.enter()
+    expect(t.said.at(-1)).toMatch(/mass/i)
   })
 })

@@ -1,27 +1,30 @@
 import { levelHeights } from '@geotome/core/levels'
-import { shapeOf } from '@geotome/core/form'
-import { corners, outlineFault } from '@geotome/core/moves'
-import { numbersOf, readTyped, refuse, showQuantity, type Num } from '@geotome/core/project'
-import { arcBetween, arcPoints, type Frame, type Vec2, type Vec3, gapOf } from '@geotome/core/solid'
+import { outlineFault } from '@geotome/core/moves'
+import { readTyped, refuse, type Num } from '@geotome/core/project'
+import { type Vec2, gapOf } from '@geotome/core/solid'
 import { catchPoint } from './catching'
-import type { Answer, LiveField, Mark, PointerAt, Taken, Tool, World } from './kind'
+import type { Answer, PointerAt, Taken, Tool, World } from './kind'
+import { fieldsOf, marksOf } from './outline-drawn'
 import { outlineHint } from './outline-hint'
 import {
   bulgeTo,
   CLEAR,
   FORMS,
   nextPoint,
+  pointsOf,
   round,
   secondIs,
   shapeDrawn,
   SIDE_KINDS,
+  sidesOf,
+  smoothed,
   START,
   type DrawKind,
   type DrawState,
   type SideKind,
 } from './outline-state'
 import { outlineUse } from './outlines/list'
-import { axesOn, edgesIn, levelPlane, pointIn } from './planes'
+import { axesOn, edgesIn, levelPlane } from './planes'
 
 /**
  * Drawing an outline by presses and typed lengths in any mix, then, where it is raised, its height by moving or typing, caught at levels.
@@ -32,11 +35,11 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
   aims: 'plane',
   help:
     kind === 'polygon'
-      ? [['A while drawing', 'next kind of side: straight, arc, tangent']]
+      ? [['A while drawing', 'next kind of side: straight, arc, tangent, free curve']]
       : kind === 'rectangle'
         ? [
             ['Shift while drawing', 'holds to an axis'],
-            ['A while drawing', 'next ready footprint: L, T, U, H, cross'],
+            ['A while drawing', 'next way, and next ready footprint'],
           ]
         : [['A while drawing', 'a circle, or equal sides']],
   plane: (taken, world) => taken.on?.frame ?? levelPlane(outlineUse(taken.becomes).on === 'ground' ? 0 : baseOf(world)),
@@ -93,7 +96,7 @@ function showing(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answ
   return {
     state: s,
     tried: outlineUse(taken.becomes).make(
-      shapeDrawn(kind, s),
+      shapeDrawn(kind, s, outlineUse(taken.becomes).isOpen),
       { height, upTo: s.typed[0].trim() ? null : (s.upTo?.id ?? null) },
       world,
       taken,
@@ -157,10 +160,12 @@ function moved(kind: DrawKind, s: DrawState, at: PointerAt, world: World, taken:
 /** The outline is whole: it is made, or its height comes next. */
 function closed(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answer<DrawState> {
   const use = outlineUse(taken.becomes)
+  const { points, bulges } = smoothed(s, !use.isOpen)
   const fault =
-    kind === 'polygon' && !use.isOpen ? outlineFault(s.points, null, s.bulges.some((b) => b !== 0) ? 2 : 3) : null
+    kind === 'polygon' && !use.isOpen ? outlineFault(points, null, bulges.some((b) => b !== 0) ? 2 : 3) : null
   if (fault) return { state: s, refused: `The outline ${fault.what}. ${fault.remedy}` }
-  if (!use.rises) return { state: s, made: { ...use.make(shapeDrawn(kind, s), null, world, taken), then: 'end' } }
+  if (!use.rises)
+    return { state: s, made: { ...use.make(shapeDrawn(kind, s, use.isOpen), null, world, taken), then: 'end' } }
   const height = use.depth?.begins ?? s.height
   return showing(
     kind,
@@ -173,6 +178,7 @@ function closed(kind: DrawKind, s: DrawState, world: World, taken: Taken): Answe
 /** Sets the next point, or accepts the height. */
 function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, taken: Taken): Answer<DrawState> {
   const { project, scheme } = world
+  const { isOpen } = outlineUse(taken.becomes)
   // What cannot be read is refused with its sentence, and nothing is set.
   const nums = s.typed.map((text, i) =>
     text.trim()
@@ -183,10 +189,9 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
     const raised = { height: nums[0] ?? s.height, upTo: nums[0] === null ? (s.upTo?.id ?? null) : null }
     return {
       state: s,
-      made: { ...outlineUse(taken.becomes).make(shapeDrawn(kind, s), raised, world, taken), then: 'end' },
+      made: { ...outlineUse(taken.becomes).make(shapeDrawn(kind, s, isOpen), raised, world, taken), then: 'end' },
     }
   }
-  const { isOpen } = outlineUse(taken.becomes)
   const closing =
     kind === 'polygon' &&
     s.points.length >= 2 &&
@@ -204,15 +209,16 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
   const last = s.points.at(-1)
   if (!closing && last && gapOf(point, last) < 1e-3) return { state: s }
   const bulges = last ? [...s.bulges.slice(0, s.points.length - 1), bulgeTo(kind, s, point, world)] : []
+  const curved = last ? [...s.curved.slice(0, s.points.length - 1), s.side === 'curve'] : []
   if (closing)
     return s.points.length < 3 && bulges.every((b) => b === 0)
       ? { state: s }
-      : closed(kind, { ...s, bulges }, world, taken)
+      : closed(kind, { ...s, bulges, curved }, world, taken)
   const sides = kind === 'circle' && s.form && last && nums[1] !== null ? readSides(nums[1] ?? s.sides) : s.sides
-  const next: DrawState = { ...s, sides, points: [...s.points, point], bulges, through: null, typed: CLEAR }
-  if (kind === 'polygon' || next.points.length < 2) return { state: next }
-  const [a, b] = next.points as [Vec2, Vec2]
-  if (kind === 'rectangle' && (Math.abs(a[0] - b[0]) < 1e-3 || Math.abs(a[1] - b[1]) < 1e-3)) return { state: s }
+  const next: DrawState = { ...s, sides, points: [...s.points, point], bulges, curved, through: null, typed: CLEAR }
+  if (next.points.length < pointsOf(kind, s)) return { state: next }
+  const [, b] = next.points as [Vec2, Vec2]
+  if (kind === 'rectangle' && sidesOf(next, next.points[2] ?? b).some((d) => Math.abs(d) < 1e-3)) return { state: s }
   return closed(kind, next, world, taken)
 }
 
@@ -226,7 +232,7 @@ function stepBack(kind: DrawKind, s: DrawState, world: World, taken: Taken): Ans
   if (s.typed.some(Boolean)) return showing(kind, { ...s, typed: CLEAR }, world, taken)
   if (s.stage === 'height')
     return {
-      state: { ...s, stage: 'outline', points: kind === 'polygon' ? s.points : s.points.slice(0, 1), rising: null },
+      state: { ...s, stage: 'outline', points: kind === 'polygon' ? s.points : s.points.slice(0, -1), rising: null },
       tried: null,
     }
   if (s.through) return { state: { ...s, through: null } }
@@ -235,88 +241,4 @@ function stepBack(kind: DrawKind, s: DrawState, world: World, taken: Taken): Ans
       state: { ...s, points: s.points.slice(0, -1), bulges: s.bulges.slice(0, Math.max(0, s.points.length - 2)) },
     }
   return { state: s, tried: null, end: true }
-}
-
-function fieldsOf(kind: DrawKind, s: DrawState, world: World, { on, becomes }: Taken): LiveField[] {
-  const { depth } = outlineUse(becomes)
-  const [right, up] = axesOn(on)
-  const show = (v: number, quantity: 'length' | 'angle' = 'length') => showQuantity(v, quantity, world.project)
-  const next = nextPoint(kind, s, world)
-  const last = s.points.at(-1)
-  const live: [string, string][] =
-    s.stage === 'height'
-      ? [[depth?.label ?? 'height', s.upTo ? `to ${s.upTo.name}` : show(s.height)]]
-      : !last
-        ? [
-            [right, s.cursor ? show(s.cursor.point[0]) : ''],
-            [up, s.cursor ? show(s.cursor.point[1]) : ''],
-          ]
-        : kind === 'circle'
-          ? [
-              ['radius', next ? show(gapOf(next, last)) : ''],
-              ...(s.form ? [['sides', String(s.sides)] as [string, string]] : []),
-            ]
-          : kind === 'rectangle'
-            ? [
-                ['width', next ? show(Math.abs(next[0] - last[0])) : ''],
-                [on ? 'height' : 'depth', next ? show(Math.abs(next[1] - last[1])) : ''],
-              ]
-            : [
-                ['length', next ? show(gapOf(next, last)) : ''],
-                [
-                  'direction',
-                  next ? show((Math.atan2(next[1] - last[1], next[0] - last[0]) * 180) / Math.PI, 'angle') : '',
-                ],
-                ...(s.side === 'straight'
-                  ? []
-                  : [
-                      ['rise', next ? show((bulgeTo(kind, s, next, world) * gapOf(next, last)) / 2) : ''] as [
-                        string,
-                        string,
-                      ],
-                    ]),
-              ]
-  return live.map(([label, text], i) => ({ label, live: text, typed: s.typed[i] ?? '' }))
-}
-
-function marksOf(kind: DrawKind, s: DrawState, world: World, plane: Frame, isOpen: boolean): Mark[] {
-  const up = (p: Vec2): Vec3 => pointIn(plane, p)
-  const next = s.stage === 'outline' ? nextPoint(kind, s, world) : null
-  const ring = formRing(kind, s, next, world) ?? ringOf(kind, s, next, next ? bulgeTo(kind, s, next, world) : 0)
-  const caught = s.stage === 'outline' ? s.cursor : null
-  return [
-    {
-      kind: 'path',
-      points: ring.map(up),
-      closed: ring.length > 2 && (s.stage === 'height' || kind !== 'polygon'),
-      filled: !isOpen,
-    },
-    ...(caught?.along ? [{ kind: 'guide' as const, from: up(caught.along[0]), to: up(caught.along[1]) }] : []),
-    ...(s.through ? [{ kind: 'ring' as const, at: up(s.through), word: null }] : []),
-    ...s.points.map((p): Mark => ({ kind: 'dot', at: up(p) })),
-    ...(caught ? [{ kind: 'ring' as const, at: up(caught.point), word: caught.word }] : []),
-  ]
-}
-
-/** A ready form as it would be made; null where none is drawn, or not yet. */
-function formRing(kind: DrawKind, s: DrawState, next: Vec2 | null, { project, scheme }: World): Vec2[] | null {
-  const points = next ? [...s.points, next] : s.points
-  if (!s.form || points.length < 2) return null
-  const { origin, shape } = shapeOf(shapeDrawn(kind, { ...s, points }))
-  return corners(shape, numbersOf(project, scheme)).map(([x, y]): Vec2 => [x + origin[0], y + origin[1]])
-}
-
-/** What is drawn so far as points to be joined, arcs in their facets; the side under way leads to `next`. */
-function ringOf(kind: DrawKind, s: DrawState, next: Vec2 | null, bulge: number): Vec2[] {
-  const [a, b] = [s.points[0], next ?? s.points[1]]
-  if (kind === 'rectangle') return a && b ? [a, [b[0], a[1]], b, [a[0], b[1]]] : s.points
-  if (kind === 'circle')
-    return a && b ? arcPoints({ x: a[0], y: a[1], r: gapOf(b, a), from: 0, sweep: 2 * Math.PI, n: 72 }) : []
-  const points = next ? [...s.points, next] : s.points
-  const bulges = next ? [...s.bulges.slice(0, s.points.length - 1), bulge] : s.bulges
-  return points.flatMap((p, i): Vec2[] => {
-    const q = points[i + 1] ?? (next ? undefined : points[0])
-    const arc = q && arcBetween(p, q, bulges[i] ?? 0)
-    return arc ? arcPoints(arc).slice(0, -1) : [p]
-  })
 }
