@@ -61,8 +61,7 @@ test('a polygon is drawn with an arc of a typed length, direction and rise', asy
     await page.keyboard.type(text)
     await page.keyboard.press(key)
   }
-  await page.keyboard.press('a')
-  await page.keyboard.press('a')
+  for (let i = 0; i < 3; i++) await page.keyboard.press('a')
   await clickAt(page, 'plan', [0, 4, 0])
   await page.keyboard.press('Enter')
   await page.keyboard.type('3')

@@ -1,5 +1,5 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
-import { planOf, withMove, withPlaced, type Move } from '../moves'
+import { kindOfMove, planOf, withMove, withPlaced, type Move } from '../moves'
 import { canonical, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Project, type Scheme } from '../project'
 import { placePoint, type Vec2 } from '../solid'
 import { moveMasses } from './commands'
@@ -68,8 +68,10 @@ function middleOf(project: Project, scheme: Scheme, id: Id): Vec2 {
 }
 
 function again(mass: Mass, mint: () => Id, move: Move, from: Move | null): Move[] {
-  const own = from && mass.recipe.find((m) => m.id === move.id)
-  if (own) return withMove(mass.recipe, own, goneOn(own, from, move))
+  const own = mass.recipe.find((m) => m.id === move.id)
+  if (own && from) return withMove(mass.recipe, own, goneOn(own, from, move))
+  // Sides are moved from where the outline has them: the same once more would be where the first is.
+  if (own && kindOfMove(own).ofSides) return withMove(mass.recipe, own, goneOn(own, { ...move, by: 0 } as Move, move))
   return (
     withPlaced(mass.recipe, { ...structuredClone(move), id: mint() }) ??
     refuse(

@@ -15,7 +15,7 @@ export {
   type MassGround,
   type NeighbourForm,
 } from './ground'
-export { traceLines, type PictureStudy } from './pictures'
+export { marksOf, traceLines, type PictureStudy } from './pictures'
 export { sayLimit } from './findings/over-envelope'
 export type { WingStudy } from './wings'
 export { permittedHeight } from './permitted'

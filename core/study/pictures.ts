@@ -5,13 +5,14 @@ import {
   lay,
   refuse,
   scalingOf,
+  worldOf,
   type Id,
   type Laid,
   type Model,
   type Numbers,
   type Project,
 } from '../project'
-import { arcBetween, arcPoints, loopArea, type Vec2 } from '../solid'
+import { arcBetween, arcPoints, loopArea, type Vec2, type Vec3 } from '../solid'
 import { standingPlan } from './ground'
 
 export interface PictureStudy {
@@ -78,4 +79,17 @@ export function traceLines(project: Project, numbers: Numbers, id: Id): { lines:
       }),
     ),
   }
+}
+
+/** The points that are marked on a picture where it lies: ends of pairs, points of measures, corners of traces; world coordinates, m. */
+export function marksOf(project: Project, laid: Laid, id: Id, numbers: Numbers): Vec3[] {
+  const picture = project.pictures[id]
+  if (!picture) return []
+  const scaling = scalingOf(picture, numbers)
+  const pixels = [
+    ...picture.pairs.flatMap((p): (readonly number[])[] => [p.a, p.b]),
+    ...Object.values(project.measures).flatMap((m) => (m.picture === id ? m.points : [])),
+    ...Object.values(project.traces).flatMap((t) => (t.picture === id ? t.loops.flatMap((l) => l.points) : [])),
+  ]
+  return pixels.map((p) => worldOf(laid, scaling, p))
 }

@@ -28,7 +28,7 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
   if (!shown || !study) return null
   const on = (corner: Vec2, present?: Pick<OnMass, 'mass' | 'world'>): OnMass => ({
     mass,
-    world: { project, scheme, level: '', edges: [], id: () => '' },
+    world: { project, scheme, level: '', edges: [], marks: [], id: () => '' },
     study,
     shown,
     view,

@@ -1,4 +1,5 @@
 import { useSyncExternalStore } from 'react'
+import type { Vec2 } from '@geotome/core/solid'
 import { toast } from 'sonner'
 import { selectPresent } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
@@ -22,6 +23,15 @@ export function worldNow(id: World['id'] = () => crypto.randomUUID()): World | n
     scheme,
     level: state.view.level ?? '',
     id,
+    get marks() {
+      const { study } = state.view
+      const [ox, oy] = study?.origin ?? [0, 0]
+      return (study?.pictures ?? []).flatMap((laid) =>
+        laid.upright === null
+          ? laid.marks.map(([x, y]) => ({ point: [x + ox, y + oy] as Vec2, word: 'mark on the picture' }))
+          : [],
+      )
+    },
     get edges() {
       if (caught?.scheme !== scheme || caught.project !== project)
         caught = { scheme, project, edges: catchEdges(project, scheme) }

@@ -15,6 +15,7 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
       z: 0,
       turn: numbers.angle(mass.place.turn),
     }
+    const of = mass.name
     return lines.flatMap((line): CatchEdge[] => {
       const seen = new Set<Arc>()
       return line.points.flatMap((p, i): CatchEdge[] => {
@@ -23,6 +24,7 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
           return [
             {
               kind: 'side',
+              of,
               a: placePoint(p, at),
               b: placePoint(line.points[(i + 1) % line.points.length] as Vec2, at),
             },
@@ -30,7 +32,7 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
         if (seen.has(arc)) return []
         seen.add(arc)
         const [x, y] = placePoint([arc.x, arc.y], at)
-        return [{ kind: 'arc', arc: { ...arc, x, y, from: arc.from + (at.turn * Math.PI) / 180 } }]
+        return [{ kind: 'arc', of, arc: { ...arc, x, y, from: arc.from + (at.turn * Math.PI) / 180 } }]
       })
     })
   })

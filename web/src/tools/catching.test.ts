@@ -79,4 +79,32 @@ describe('the pointer catches', () => {
   it('only an axis while it is held to one, however far', () => {
     expect(at([7, 3], { drawn: [[0, 0]], held: true, edges: sides([7, 3], [8, 3], [8, 4]) }).point).toEqual([7, 0])
   })
+  it('in line with corners of what is there, said by its name, along one axis or both', () => {
+    const named = there.map((e) => ({ ...e, of: 'Tower' }))
+    expect(at([10.1, 14.33], { edges: named })).toMatchObject({
+      point: [10, 14.3],
+      word: 'in line with a corner of Tower',
+    })
+    expect(at([10.1, 20.1], { edges: [...named, ...sides([30, 20], [40, 20], [40, 30])] }).point).toEqual([10, 20])
+  })
+  it('a side as long as the one before, and the marks of a picture', () => {
+    const drawn: Vec2[] = [
+      [0, 0],
+      [7.3, 0],
+    ]
+    expect(at([7.4, 7.2], { drawn })).toMatchObject({
+      point: [7.3, 7.3],
+      word: 'along north, as long as the side before',
+    })
+    expect(at([3.1, 2.9], { marks: [{ point: [3.02, 3.01], word: 'mark on the picture' }] })).toMatchObject({
+      point: [3.02, 3.01],
+      word: 'mark on the picture',
+    })
+  })
+  it('only the direction that is held, however far, and where it crosses what is there', () => {
+    const only = { direction: [0.6, 0.8] as Vec2, word: 'square to' }
+    const held = at([7, 1], { drawn: [[0, 0]], only, edges: there })
+    expect(held.point[0] * 0.8 - held.point[1] * 0.6).toBeCloseTo(0, 6)
+    expect(at([4.4, 6.1], { drawn: [[0, 0]], only, edges: there }).point).toEqual([4.5, 6])
+  })
 })

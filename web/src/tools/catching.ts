@@ -5,12 +5,21 @@ export interface Caught {
   point: Vec2
   word: string | null
   /** the line it lies on, to be drawn */ along: [Vec2, Vec2] | null
+  /** the direction from the last corner that it lies in, where that can be held */
+  way?: Direction
 }
 
 /** An edge of what is there already, m: a straight side, or an arc. */
-export type CatchEdge =
+export type CatchEdge = (
   | { kind: 'side'; a: Vec2; b: Vec2; /** what it is called, where it is a line without ends */ word?: string }
   | { kind: 'arc'; arc: Arc }
+) & { /** whose it is: said of its corners */ of?: string }
+
+/** A direction from the last corner that is held, or may be caught. */
+export interface Direction {
+  direction: Vec2
+  word: string
+}
 
 export interface CatchContext {
   /** edges of what is there already */
@@ -25,6 +34,10 @@ export interface CatchContext {
   held: boolean
   /** what the axes are called */
   axes?: readonly [string, string]
+  /** points with words of their own: the marks of pictures */
+  marks?: readonly { point: Vec2; word: string }[]
+  /** the one direction from the last corner that is kept to */
+  only?: Direction | null
 }
 
 const REACH = 9
@@ -39,10 +52,13 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
   const near = (p: Vec2) => gapOf(p, raw) <= reach
   const [first, last] = [context.drawn[0], context.drawn.at(-1)]
   if (first && context.drawn.length > 1 && near(first)) return { point: first, word: 'close here', along: null }
-  if (!context.held) {
+  const isFree = !context.held && !context.only
+  if (isFree) {
     const nearest = (spots: { point: Vec2; word: string }[]) =>
       spots.filter((s) => near(s.point)).sort((s, t) => gapOf(s.point, raw) - gapOf(t.point, raw))[0]
-    const spot = nearest(spotsOf(context.edges)) ?? nearest(crossingsNear(context.edges, raw, reach))
+    const spot =
+      nearest([...spotsOf(context.edges), ...(context.marks ?? [])]) ??
+      nearest(crossingsNear(context.edges, raw, reach))
     if (spot) return { ...spot, along: null }
     const foot = last ? nearest(feetFrom(context.edges, last)) : undefined
     if (foot && last) return { ...foot, along: [last, foot.point] }
@@ -51,7 +67,9 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
     const caught = alongLine(raw, context, last, first, near)
     if (caught) return caught
   }
-  if (!context.held) {
+  if (isFree) {
+    const inLine = linedUp(raw, context, reach)
+    if (inLine) return inLine
     const on = context.edges
       .flatMap((e) => {
         const foot = footOn(e, raw)
@@ -166,9 +184,9 @@ function alongLine(
   first: Vec2 | undefined,
   near: (p: Vec2) => boolean,
 ): Caught | null {
-  const caught = linesFrom(context.drawn, context.axes)
+  const caught = (context.only ? [context.only] : linesFrom(context.drawn, context.axes))
     .map((l) => ({ ...l, foot: projected(last, l.direction, raw) }))
-    .filter((l) => context.held || near(l.foot))
+    .filter((l) => context.held || context.only || near(l.foot))
     .sort((s, t) => gapOf(s.foot, raw) - gapOf(t.foot, raw))[0]
   if (!caught) return null
   const far = 1e5
@@ -187,21 +205,61 @@ function alongLine(
         context.stride,
     ) * context.stride
   const aligned = first && context.drawn.length > 1 ? alignedWith(first, last, caught.direction, near) : null
+  const equal = asLongAsBefore(context.drawn, caught.direction, raw, near)
   const point: Vec2 = met ??
-    aligned ?? [last[0] + caught.direction[0] * reachTo, last[1] + caught.direction[1] * reachTo]
+    aligned ??
+    equal ?? [last[0] + caught.direction[0] * reachTo, last[1] + caught.direction[1] * reachTo]
   return {
     point: clean(point),
-    word: met ? `${caught.word}, crossing` : aligned ? `${caught.word}, in line with the first corner` : caught.word,
+    word: met
+      ? `${caught.word}, crossing`
+      : aligned
+        ? `${caught.word}, in line with the first corner`
+        : equal
+          ? `${caught.word}, as long as the side before`
+          : caught.word,
     along: [last, point],
+    way: { direction: caught.direction, word: caught.word },
+  }
+}
+
+/** As far from the last corner as that is from the one before it. */
+function asLongAsBefore(drawn: Vec2[], direction: Vec2, raw: Vec2, near: (p: Vec2) => boolean): Vec2 | null {
+  const [before, last] = [drawn.at(-2), drawn.at(-1)]
+  if (!before || !last) return null
+  const ahead = (raw[0] - last[0]) * direction[0] + (raw[1] - last[1]) * direction[1] < 0 ? -1 : 1
+  const point = onLine(last, direction, gapOf(before, last) * ahead)
+  return near(point) ? point : null
+}
+
+/** In line with corners of what is there, along one axis or both. */
+function linedUp(raw: Vec2, { edges, drawn, stride }: CatchContext, reach: number): Caught | null {
+  const last = drawn.at(-1) ?? ([0, 0] as Vec2)
+  const nearest = (axis: 0 | 1) => {
+    let best: { point: Vec2; of: string | undefined; off: number } | null = null
+    for (const e of edges) {
+      if (e.kind !== 'side' || e.word) continue
+      const off = Math.abs(e.a[axis] - raw[axis])
+      if (off <= reach / 2 && (!best || off < best.off)) best = { point: e.a, of: e.of, off }
+    }
+    return best
+  }
+  const [x, y] = [nearest(0), nearest(1)]
+  const one = x ?? y
+  if (!one) return null
+  const own = (axis: 0 | 1) => last[axis] + Math.round((raw[axis] - last[axis]) / stride) * stride
+  const point = clean([x ? x.point[0] : own(0), y ? y.point[1] : own(1)])
+  const corner = (c: typeof one) => (c.of ? `a corner of ${c.of}` : 'a corner')
+  return {
+    point,
+    word: `in line with ${corner(one)}${x && y ? `, and with ${corner(y)}` : ''}`,
+    along: [one.point, point],
   }
 }
 
 /** Directions worth catching from the last corner: the axes, and square to or along the last side. */
-function linesFrom(
-  drawn: Vec2[],
-  [right, up]: readonly [string, string] = ['east', 'north'],
-): { direction: Vec2; word: string }[] {
-  const lines: { direction: Vec2; word: string }[] = [
+function linesFrom(drawn: Vec2[], [right, up]: readonly [string, string] = ['east', 'north']): Direction[] {
+  const lines: Direction[] = [
     { direction: [1, 0], word: right === 'along' ? 'level' : `along ${right}` },
     { direction: [0, 1], word: up === 'up' ? 'straight up' : `along ${up}` },
   ]

@@ -52,6 +52,7 @@ export const measureTool: Tool<MeasureState> = {
       case 'back':
         return s.points.length ? { state: { ...s, points: s.points.slice(0, -1) } } : { state: s, end: true }
       case 'type':
+      case 'hold':
         return { state: s }
     }
   },

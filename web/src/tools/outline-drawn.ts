@@ -80,7 +80,9 @@ export function marksOf(kind: DrawKind, s: DrawState, world: World, plane: Frame
     ...(caught?.along ? [{ kind: 'guide' as const, from: up(caught.along[0]), to: up(caught.along[1]) }] : []),
     ...(s.through ? [{ kind: 'ring' as const, at: up(s.through), word: null }] : []),
     ...s.points.map((p): Mark => ({ kind: 'dot', at: up(p) })),
-    ...(caught ? [{ kind: 'ring' as const, at: up(caught.point), word: caught.word }] : []),
+    ...(caught
+      ? [{ kind: 'ring' as const, at: up(caught.point), word: s.only ? `held ${caught.word}` : caught.word }]
+      : []),
   ]
 }
 

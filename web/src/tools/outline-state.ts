@@ -1,7 +1,7 @@
 import { bulgeAlong, bulgeThrough, freeCurve, type BulgedLine, type Vec2, gapOf } from '@geotome/core/solid'
 import type { DrawnShape, RectangleForm } from '@geotome/core/form'
 import { FOOTPRINT_FORMS } from '@geotome/core/moves'
-import type { Caught } from './catching'
+import type { Caught, Direction } from './catching'
 import { typedValue } from './typed'
 import type { World } from './kind'
 
@@ -27,6 +27,8 @@ export interface DrawState {
   /** the point that the arc under way goes through */
   through: Vec2 | null
   cursor: Caught | null
+  /** the direction that the next side keeps to */
+  only: Direction | null
   /** what is typed into the live fields; empty: the pointer tells */
   typed: readonly [string, string, string]
   /** m, in the height stage */
@@ -49,6 +51,7 @@ export const START: DrawState = {
   side: 'straight',
   through: null,
   cursor: null,
+  only: null,
   typed: CLEAR,
   height: 9,
   upTo: null,

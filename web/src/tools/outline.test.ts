@@ -16,7 +16,7 @@ function workplace(taken: Taken) {
   const world = (id: World['id']): World => {
     const scheme = inOrder(project.schemes)[0]
     if (!scheme) throw new Error('no scheme')
-    return { project, scheme, level: Object.keys(scheme.levels)[0] ?? '', edges: [], id }
+    return { project, scheme, level: Object.keys(scheme.levels)[0] ?? '', edges: [], marks: [], id }
   }
   const runner = createRunner({
     taken: () => now,

@@ -35,7 +35,10 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
   aims: 'plane',
   help:
     kind === 'polygon'
-      ? [['A while drawing', 'next kind of side: straight, arc, tangent, free curve']]
+      ? [
+          ['A while drawing', 'next kind of side: straight, arc, tangent, free curve'],
+          ['D while drawing', 'holds the direction that is caught, or lets it go'],
+        ]
       : kind === 'rectangle'
         ? [
             ['Shift while drawing', 'holds to an axis'],
@@ -63,6 +66,8 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
         return kind === 'polygon'
           ? { state: { ...s, side: event.choice as SideKind, through: null } }
           : { state: { ...s, form: event.choice === kind ? '' : event.choice } }
+      case 'hold':
+        return { state: { ...s, only: s.only ? null : (s.cursor?.way ?? null) } }
       case 'back':
         return stepBack(kind, s, world, taken)
     }
@@ -126,6 +131,8 @@ function moved(kind: DrawKind, s: DrawState, at: PointerAt, world: World, taken:
           stride,
           held: at.held,
           axes: axesOn(taken.on),
+          marks: taken.on ? [] : world.marks,
+          only: s.only,
         }),
       },
     }
@@ -215,7 +222,16 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
       ? { state: s }
       : closed(kind, { ...s, bulges, curved }, world, taken)
   const sides = kind === 'circle' && s.form && last && nums[1] !== null ? readSides(nums[1] ?? s.sides) : s.sides
-  const next: DrawState = { ...s, sides, points: [...s.points, point], bulges, curved, through: null, typed: CLEAR }
+  const next: DrawState = {
+    ...s,
+    sides,
+    points: [...s.points, point],
+    bulges,
+    curved,
+    through: null,
+    only: null,
+    typed: CLEAR,
+  }
   if (next.points.length < pointsOf(kind, s)) return { state: next }
   const [, b] = next.points as [Vec2, Vec2]
   if (kind === 'rectangle' && sidesOf(next, next.points[2] ?? b).some((d) => Math.abs(d) < 1e-3)) return { state: s }
@@ -235,6 +251,7 @@ function stepBack(kind: DrawKind, s: DrawState, world: World, taken: Taken): Ans
       state: { ...s, stage: 'outline', points: kind === 'polygon' ? s.points : s.points.slice(0, -1), rising: null },
       tried: null,
     }
+  if (s.only) return { state: { ...s, only: null } }
   if (s.through) return { state: { ...s, through: null } }
   if (s.points.length)
     return {

@@ -46,14 +46,19 @@ export const uprightTool: Tool<UprightState> = {
     switch (event.kind) {
       case 'move': {
         const { raw, pixel, held } = event.at
-        const { edges } = world
+        const { edges, marks } = world
         const drawn = s.first ? [s.first] : []
         return {
-          state: { ...s, cursor: catchPoint(raw, { edges, drawn, pixel, held, stride: world.project.stride.length }) },
+          state: {
+            ...s,
+            cursor: catchPoint(raw, { edges, marks, drawn, pixel, held, stride: world.project.stride.length }),
+          },
         }
       }
       case 'type':
         return { state: { ...s, typed: s.typed.map((t, i) => (i === event.field ? event.text : t)) as never } }
+      case 'hold':
+        return { state: s }
       case 'choose':
         return { state: { ...s, way: event.choice as Way } }
       case 'press':

@@ -1,4 +1,4 @@
-import { contoursApart, type NeighbourForm, type Study } from '@geotome/core/study'
+import { marksOf, contoursApart, type NeighbourForm, type Study } from '@geotome/core/study'
 import { contoursOf, roomOf, triangulateSurvey, type Tin } from '@geotome/core/project'
 import { sectionOf, uprightFrame, type Upright } from '@geotome/core/slice'
 import { areaOf, boxOf, loopArea, prism, roomMesh, type Region, type Vec2, type Vec3 } from '@geotome/core/solid'
@@ -182,6 +182,7 @@ export function laidViews(study: Study, origin: Vec2): LaidView[] {
         corner: shift(l.corner),
         right: l.right,
         up: l.up,
+        marks: marksOf(study.project, l, id, study.context.numbers).map(shift),
       })),
   )
 }

@@ -151,6 +151,7 @@ export interface LaidView {
   corner: Vec3
   right: Vec3
   up: Vec3
+  /** the points that are marked on it */ marks: Vec3[]
 }
 
 export interface StudyView {
