@@ -68,8 +68,6 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
     if (caught) return caught
   }
   if (isFree) {
-    const inLine = linedUp(raw, context, reach)
-    if (inLine) return inLine
     const on = context.edges
       .flatMap((e) => {
         const foot = footOn(e, raw)
@@ -84,6 +82,8 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
             along: [on.e.a, on.e.b],
           }
         : { point: clean(on.foot), word: 'on arc', along: null }
+    const inLine = linedUp(raw, context, reach)
+    if (inLine) return inLine
   }
   // Strides count from the last corner, along each axis: what is drawn has whole ones, wherever it began.
   const [x0, y0] = last ?? [0, 0]
