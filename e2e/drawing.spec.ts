@@ -165,3 +165,38 @@ test('outlines are taken from what is there: set off from a mass, and from its f
   await expect(details(page).getByLabel('name')).toHaveValue('Mass 1, floor')
   await expect(figure(page, 'volume')).toContainText('240.00')
 })
+
+test('far from zero, on a mass that is turned: faces are picked, pulled and drawn on all the same', async ({ page }) => {
+  await newProject(page, 'Far')
+  await page.keyboard.press('r')
+  await live(page, '32456789.5', '5534321.25')
+  await live(page, '10', '8')
+  await live(page, '4')
+  await settled(page)
+  await typeField(page, 'turned by', '-63.5')
+  await settled(page)
+  await page.locator('[data-fit]').click()
+  await picks(page, 'faces')
+  const face = details(page).getByRole('region', { name: 'Picked faces' })
+  // From the worker's own zero: whole hundreds of metres.
+  const at = (x: number, y: number, z: number): [number, number, number] => {
+    const [c, s] = [Math.cos((-63.5 * Math.PI) / 180), Math.sin((-63.5 * Math.PI) / 180)]
+    return [32456789.5 - 32456800 + c * x - s * y, 5534321.25 - 5534300 + s * x + c * y, z]
+  }
+  await clickAt(page, '3d', at(10, 4, 2))
+  await expect(face).toContainText('32.00 m²')
+  await drag(page, 'face', at(10, 4, 2), at(11, 4, 2))
+  await expect(figure(page, 'volume')).toContainText('352.00')
+  await expect(face).toContainText('32.00 m²')
+  await expect(face).toContainText('tilt')
+  await page.keyboard.press('c')
+  await expect(page.locator('[data-hint]')).toContainText('the patch on east')
+  const middle = await pixel(page, '3d', at(11, 4, 2))
+  await page.mouse.move(middle.x, middle.y)
+  await live(page, '4', '2')
+  await live(page, '1')
+  await live(page, '0.5')
+  await settled(page)
+  await expect(figure(page, 'volume')).toContainText('353.57')
+  await expect(page.getByText('no findings')).toBeVisible()
+})

@@ -31,6 +31,7 @@ export const combine = moveKind<CombineMove>({
         { value: 'less', label: 'leaves out' },
         { value: 'join', label: 'takes in' },
         { value: 'common', label: 'keeps what it shares with' },
+        { value: 'under', label: 'stops under' },
       ],
     },
     mass: { is: 'mass', label: 'the mass' },
@@ -41,7 +42,7 @@ export const combine = moveKind<CombineMove>({
   },
   build: (form, m, { other, ranges }) => {
     if (!other) return form
-    if (ranges === null) return metWith(form, other.body, other.at, m.how)
+    if (ranges === null || m.how === 'under') return metWith(form, other.body, other.at, m.how, m.id)
     const { solid } = form as BodyForm
     const theirs = placedIn(form, other.body, other.at)
     // What both share is what is left when all else is taken off there.

@@ -1,5 +1,15 @@
 import * as v from 'valibot'
-import { intersect, placePoint, placeSolid, subtract, unite, type Placement, type Solid } from '../solid'
+import {
+  faceName,
+  intersect,
+  placePoint,
+  placeSolid,
+  stoppedUnder,
+  subtract,
+  unite,
+  type Placement,
+  type Solid,
+} from '../solid'
 import { IdSchema, NameSchema, NumSchema, PlaceSchema, refuse, tidy, type Num, type Place } from '../values'
 import type { BodyForm, Form, MoveBase, MoveKind } from './kind'
 
@@ -12,8 +22,11 @@ export interface JoinMove<M extends MoveBase = MoveBase> extends MoveBase {
   recipe: M[]
 }
 
-/** What is made of two bodies: both as one, the first without the second, or what they have in common. */
-export const HowSchema = v.picklist(['join', 'less', 'common'])
+/**
+ * What is made of two bodies: both as one, the first without the second, what they have in common, or the first as far as it stands under
+ * the second.
+ */
+export const HowSchema = v.picklist(['join', 'less', 'common', 'under'])
 export type How = v.InferOutput<typeof HowSchema>
 
 /** Unites another body, with a recipe of its own and placed in this mass's frame, with the body so far. Faces keep their names. */
@@ -55,14 +68,15 @@ export const join: MoveKind<JoinMove> = {
       z: numbers.length(m.lift),
       turn: numbers.angle(m.place.turn),
     }
-    return metWith(form, body, place, m.how ?? 'join')
+    return metWith(form, body, place, m.how ?? 'join', m.id)
   },
 }
 
-/** The form and another body (placed in the mass's own frame), made one, or what is left of it. */
-export function metWith(form: Form, body: BodyForm, place: Placement, how: How): Form {
+/** The form and another body (placed in the mass's own frame), made one, or what is left of it; `id`: the move's, for new faces. */
+export function metWith(form: Form, body: BodyForm, place: Placement, how: How, id: string): Form {
   const solid = form.solid ?? refuse('geometry', 'There is no body yet.', 'Put a raise before it.')
-  const make = { join: unite, less: subtract, common: intersect }[how]
+  const under = (a: Solid, b: Solid) => stoppedUnder(a, b, (edge) => faceName(id, edge))
+  const make = { join: unite, less: subtract, common: intersect, under }[how]
   return { ...form, carried: null, solid: make(solid, placedIn(form, body, place)) }
 }
 

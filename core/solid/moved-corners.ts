@@ -154,7 +154,7 @@ function planeOf(loops: number[][], positions: Float64Array): Plane {
 }
 
 /** The closed lines round some triangles, by the numbers of their corners: outer ones run counter-clockwise seen from outside. */
-function loopsOf(triangles: Uint32Array, own: readonly number[]): number[][] {
+export function loopsOf(triangles: Uint32Array, own: readonly number[]): number[][] {
   const next = new Map<number, number[]>()
   const inner = new Set<string>()
   const step = (t: number, k: number) =>

@@ -41,7 +41,7 @@ const change = (project: Project, id: string, to: (recipe: Move[]) => Move[]): P
   })
 }
 const withCombine =
-  (how: 'less' | 'join' | 'common', mass = 'Cutter') =>
+  (how: 'less' | 'join' | 'common' | 'under', mass = 'Cutter') =>
   (r: Move[]): Move[] => [...r, { id: `x-${how}`, move: 'combine', on: true, mass, how }]
 const volume = (project: Project, id: string, cache = new StudyCache()) => {
   const form = studyScheme(project, firstOf(project).id, cache).forms.find((f) => f.id === id)
@@ -66,6 +66,34 @@ describe('a mass that reads another', () => {
     const apart = apply(project, detach(project, scheme, 'Bar', `x-${how}`))
     expect(volume(apart, 'Bar')).toBeCloseTo(want, 6)
     expect(volume(lower(apart), 'Bar')).toBeCloseTo(want, 6)
+  })
+  it('under: it is raised to the underside of the other, sloping or level, and follows it', () => {
+    const bridge = (project: Project, above: number) =>
+      apply(project, {
+        edit: 'mass.change',
+        scheme: firstOf(project).id,
+        id: 'Cutter',
+        set: { base: { ...(firstOf(project).masses.Cutter as Mass).base, above }, place: { x: -5, y: -5, turn: 0 } },
+      })
+    const wide = (project: Project, more: Move[]) =>
+      change(project, 'Cutter', (r) => [
+        ...r.map((m) =>
+          m.move === 'outline' ? { ...m, shape: { kind: 'rectangle' as const, width: 30, depth: 30 } } : m,
+        ),
+        ...more,
+      ])
+    const under = (above: number, more: Move[] = []) =>
+      volume(change(bridge(wide(twoBlocks(), more), above), 'Bar', withCombine('under')), 'Bar')
+    expect(under(4)).toBeCloseTo(80 * 4, 6)
+    expect(under(2.5)).toBeCloseTo(80 * 2.5, 6)
+    expect(under(7)).toBeCloseTo(480, 6)
+    // Its underside rises by 10 degrees to the north, from the level of its base at its south edge.
+    const tan = Math.tan((10 * Math.PI) / 180)
+    const slope: Move = { id: 'cut', move: 'cut', on: true, x: 0, y: 0, z: 0, direction: 0, rises: 10, keeps: 'above' }
+    const want = [0, 8].map((y) => 1 + (y + 5) * tan)
+    expect(under(1, [slope])).toBeCloseTo((80 * ((want[0] as number) + (want[1] as number))) / 2, 5)
+    // Where the other covers a part of it only, the rest goes on up.
+    expect(volume(change(twoBlocks(), 'Bar', withCombine('under')), 'Bar')).toBeCloseTo(480 - 72, 6)
   })
   it('goes by where both stand, turned too; the same study is taken again only while the other stays', () => {
     const turned = change(twoBlocks(30), 'Bar', withCombine('less'))

@@ -1,5 +1,6 @@
-import { Combine, Link2, Repeat2, Shapes, Tent, type LucideIcon } from 'lucide-react'
+import { ArrowUpToLine, Combine, Link2, Repeat2, Shapes, Tent, type LucideIcon } from 'lucide-react'
 import { changeRecipe, doAgain, joinMasses, massOf, ridgeAlongOf, setPitch } from '@geotome/core/form'
+import { raiseToEnvelope } from '@geotome/core/groundwork'
 import { offers, type MoveKind } from '@geotome/core/moves'
 import { inOrder, numbersOf } from '@geotome/core/project'
 import { makeEdit } from '../app/session'
@@ -47,7 +48,7 @@ const movesOf =
 const SHAPE = 'Shape'
 const ROOF = 'Roof'
 const COMBINE = 'Combine'
-const needsOne: Verb['off'] = (now) => (one(now) ? null : 'Pick one mass first')
+const needsOne: NonNullable<Verb['off']> = (now) => (one(now) ? null : 'Pick one mass first')
 
 export const MOVE_VERBS: readonly Verb[] = [
   {
@@ -112,6 +113,17 @@ export const MOVE_VERBS: readonly Verb[] = [
         now,
         now.masses.map((m) => m.id),
       ),
+  },
+  {
+    label: 'Raise to the envelope',
+    icon: ArrowUpToLine,
+    under: SHAPE,
+    desks: ['form'],
+    help: '',
+    off: (now) => (!now.project.site ? 'Draw a site at the Ground desk first' : needsOne(now)),
+    run: ({ project, scheme, masses: [mass] }) => {
+      if (mass) makeEdit(`raise ${mass.name} to the envelope`, () => raiseToEnvelope(project, scheme, mint, mass.id))
+    },
   },
   {
     label: 'Again',

@@ -5,7 +5,7 @@ import type { MoveOnPage, MoveProps } from './kind'
 
 export const join: MoveOnPage<'join'> = { Fields: JoinFields }
 
-const HOW = { join: 'joined', less: 'left out', common: 'shared with' }
+const HOW = { join: 'joined', less: 'left out', common: 'shared with', under: 'stopped under' }
 
 /** A joined body: its own recipe unfolds within it. */
 function JoinFields({ move, change, attempt, apart, Recipe }: MoveProps<'join'>) {
