@@ -7,10 +7,13 @@ import {
   copyMasses,
   dimensionsOf,
   extentOf,
+  groupMasses,
+  groupsOf,
   massFromRegion,
   mirrorMasses,
   newMass,
   spreadMasses,
+  withGroups,
 } from './index'
 
 beforeAll(() => openKernel())
@@ -137,5 +140,20 @@ describe('arranging masses', () => {
     const found = dimensionsOf({ ...odd, stride: { length: 0.1, angle: 5 } }, schemeOf(odd))
     expect(found.filter((d) => d.off).map((d) => `${d.what} ${d.value}`)).toEqual(['south 10.05', 'north 10.05'])
     expect(found.map((d) => d.what)).toContain('height')
+  })
+})
+
+describe('a group', () => {
+  it('is picked whole, and its copies are a group of their own', () => {
+    let project = blocks([[0, 0], [4, 4], 0], [[10, 0], [4, 4], 20], [[20, 0], [4, 4], 0])
+    const scheme = () => schemeOf(project)
+    const ids = ['B0', 'B1'].map((name) => massNamed(project, name).id)
+    project = apply(project, groupMasses(scheme(), ids, 'Group 1'))
+    expect(withGroups(scheme(), [ids[1] as string]).sort()).toEqual([...ids].sort())
+    project = apply(project, copyMasses(scheme(), mint, ids, { by: [0, 10] }, project))
+    expect(groupsOf(scheme())).toHaveLength(2)
+    expect(withGroups(scheme(), ids)).toHaveLength(2)
+    project = apply(project, groupMasses(scheme(), ids, null))
+    expect(withGroups(scheme(), [ids[0] as string])).toEqual([ids[0]])
   })
 })

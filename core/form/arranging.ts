@@ -102,6 +102,14 @@ export function copyMasses(
   const numbers = numbersOf(project, scheme)
   const taken = namesOf(scheme.masses)
   let order = nextOrder(scheme.masses)
+  // Copies of a group are a group of their own, on each level.
+  const groups = new Map<string, string>()
+  const groupOf = (name: string, level: Id): string => {
+    const key = `${level} ${name}`
+    const own = groups.get(key) ?? freeName(name, [...groupsOf(scheme), ...groups.values()])
+    groups.set(key, own)
+    return own
+  }
   return batch(
     ids.flatMap((id) => {
       const mass = massOf(scheme, id)
@@ -110,6 +118,7 @@ export function copyMasses(
         taken.push(name)
         const thing: Mass = {
           ...structuredClone(mass),
+          ...(mass.group ? { group: groupOf(mass.group, level) } : {}),
           id: mint(),
           name,
           order: order++,
@@ -193,3 +202,26 @@ function mirroredPoint([x, y]: Vec2, { at, direction }: { at: Vec2; direction: n
   const [dx, dy] = [x - at[0], y - at[1]]
   return [at[0] + Math.cos(a) * dx + Math.sin(a) * dy, at[1] + Math.sin(a) * dx - Math.cos(a) * dy]
 }
+
+/** The names of the groups of a scheme, each once. */
+export const groupsOf = (scheme: Scheme): string[] => [
+  ...new Set(Object.values(scheme.masses).flatMap((m) => m.group ?? [])),
+]
+
+/** The masses of some ids, and all that are in a group with one of them. */
+export function withGroups(scheme: Scheme, ids: readonly Id[]): Id[] {
+  const groups = new Set(ids.flatMap((id) => scheme.masses[id]?.group ?? []))
+  const more = Object.values(scheme.masses).flatMap((m) => (m.group && groups.has(m.group) ? [m.id] : []))
+  return [...new Set([...ids, ...more])]
+}
+
+/** Puts masses into a group of their own, or, with null, out of any. */
+export const groupMasses = (scheme: Scheme, ids: readonly Id[], name: string | null): Edit =>
+  batch(
+    ids.map((id): SingleEdit => ({
+      edit: 'mass.change',
+      scheme: scheme.id,
+      id: massOf(scheme, id).id,
+      set: { group: name === null ? null : freeName(name, groupsOf(scheme)) },
+    })),
+  )

@@ -75,6 +75,8 @@ export const MassSchema = v.strictObject({
   context: v.optional(v.boolean(), false),
   /** the wing that it was told to belong to; null: the one that holds most of its plan */
   wing: v.optional(v.nullable(IdSchema), null),
+  /** the group that it is picked, moved and copied with, by its name */
+  group: v.optional(v.nullable(NameSchema)),
   /** what it is drawn in; null: paper */
   material: v.optional(v.nullable(IdSchema), null),
   /** by face, what differs from the mass */

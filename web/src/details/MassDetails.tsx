@@ -42,6 +42,7 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <SpotDetails />
       <p className="eyebrow mb-2">Mass</p>
       <NameField label="name" value={mass.name} onAccept={(name) => set('name', { name })} />
+      {mass.group && <Figure label="in the group">{mass.group}</Figure>}
       <ChoiceField
         label="it is"
         value={mass.context ? 'context' : 'mass'}

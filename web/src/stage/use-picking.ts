@@ -1,5 +1,7 @@
 import { useRef, useState } from 'react'
 import { faceLabel, gapOf, inside, rawName, type Vec2 } from '@geotome/core/solid'
+import { withGroups } from '@geotome/core/form'
+import { selectPresent } from '../app/project-slice'
 import { store, useAppDispatch } from '../app/store'
 import { picked, spotsPicked, type Picked } from '../app/view-slice'
 import { atHeight, type View } from './camera'
@@ -31,10 +33,10 @@ const sameTarget = (a: Target, b: Target) => (isSpot(a) ? isSpot(b) && sameSpot(
 /** Picking in a pane: a click takes what lies under it, repeated clicks on one spot go to the next thing behind, which are listed. */
 export function usePicking(pane: PickedIn) {
   const dispatch = useAppDispatch()
-  const lastClick = useRef<{ at: Vec2; index: number } | null>(null)
+  const lastClick = useRef<{ at: Vec2; index: number; alone: boolean } | null>(null)
   const [behind, setBehind] = useState<{ at: Vec2; targets: Target[] } | null>(null)
 
-  const choose = (target: Target | undefined, more: boolean) => {
+  const choose = (target: Target | undefined, more: boolean, alone = false) => {
     const { study, picked: old, spots } = store.getState().view
     if (!target) dispatch(picked({ kind: 'nothing' }))
     else if (isSpot(target)) {
@@ -50,7 +52,7 @@ export function usePicking(pane: PickedIn) {
       )
     } else {
       const kind = study?.parts.some((part) => part.id === target.id) ? 'part' : 'mass'
-      dispatch(picked(withOne(old, kind, target.id, more)))
+      dispatch(picked(alone ? withOne(old, kind, [target.id], more) : withOne(old, kind, groupOf(target.id), more)))
     }
     setBehind(null)
   }
@@ -63,9 +65,14 @@ export function usePicking(pane: PickedIn) {
       const kind = spotKind(pane, face)
       const targets: Target[] = kind ? spotsUnder(pane, p, kind) : thingsUnder(pane, p).map((id) => ({ id }))
       const again = lastClick.current && gapOf(lastClick.current.at, p) < 5
-      const index = again && targets.length ? ((lastClick.current?.index ?? 0) + 1) % targets.length : 0
-      lastClick.current = { at: p, index }
-      choose(targets[index], more)
+      const had = lastClick.current
+      const first = targets[0]
+      const isGroup = first !== undefined && !isSpot(first) && groupOf(first.id).length > 1
+      // Of a group: all of it, then the one alone, then what lies behind.
+      const alone = Boolean(again && isGroup && had?.index === 0 && !had.alone)
+      const index = again && targets.length && !alone ? ((had?.index ?? 0) + 1) % targets.length : 0
+      lastClick.current = { at: p, index, alone }
+      choose(targets[index], more, alone)
       setBehind(again && targets.length > 1 ? { at: p, targets } : null)
     },
     nameOf: (t: Target): string => {
@@ -83,9 +90,17 @@ export function usePicking(pane: PickedIn) {
   }
 }
 
-const withOne = (old: Picked, kind: 'mass' | 'part', id: string, more: boolean): Picked => {
-  const had = old.kind === kind ? old.ids : []
-  const ids = !more ? [id] : had.includes(id) ? had.filter((o) => o !== id) : [...had, id]
+/** A mass, and those that it is in a group with. */
+function groupOf(id: string): string[] {
+  const scheme = selectPresent(store.getState())?.scheme
+  return scheme?.masses[id]?.group ? withGroups(scheme, [id]) : [id]
+}
+
+const withOne = (old: Picked, kind: 'mass' | 'part', some: string[], more: boolean): Picked => {
+  const had = old.kind === kind && more ? old.ids : []
+  const ids = some.every((id) => had.includes(id))
+    ? had.filter((id) => !some.includes(id))
+    : [...had, ...some.filter((id) => !had.includes(id))]
   return ids.length ? { kind, ids } : { kind: 'nothing' }
 }
 

@@ -1,5 +1,5 @@
-import { ArrowUpToLine, Combine, Link2, Repeat2, Shapes, Tent, type LucideIcon } from 'lucide-react'
-import { changeRecipe, doAgain, joinMasses, massOf, ridgeAlongOf, setPitch } from '@geotome/core/form'
+import { ArrowUpToLine, Combine, Group, Link2, Repeat2, Shapes, Tent, Ungroup, type LucideIcon } from 'lucide-react'
+import { changeRecipe, doAgain, groupMasses, joinMasses, massOf, ridgeAlongOf, setPitch } from '@geotome/core/form'
 import { raiseToEnvelope } from '@geotome/core/groundwork'
 import { offers, type MoveKind } from '@geotome/core/moves'
 import { inOrder, numbersOf } from '@geotome/core/project'
@@ -112,6 +112,38 @@ export const MOVE_VERBS: readonly Verb[] = [
       joinPicked(
         now,
         now.masses.map((m) => m.id),
+      ),
+  },
+  {
+    label: 'Group',
+    icon: Group,
+    under: COMBINE,
+    desks: ['form'],
+    help: '',
+    off: ({ masses }) => (masses.length > 1 ? null : 'Pick two masses or more first'),
+    run: ({ scheme, masses }) =>
+      void makeEdit(`group ${masses.length} masses`, () =>
+        groupMasses(
+          scheme,
+          masses.map((m) => m.id),
+          'Group 1',
+        ),
+      ),
+  },
+  {
+    label: 'Ungroup',
+    icon: Ungroup,
+    under: COMBINE,
+    desks: ['form'],
+    help: '',
+    off: ({ masses }) => (masses.some((m) => m.group) ? null : 'Pick a mass of a group first'),
+    run: ({ scheme, masses }) =>
+      void makeEdit('ungroup', () =>
+        groupMasses(
+          scheme,
+          masses.map((m) => m.id),
+          null,
+        ),
       ),
   },
   {
