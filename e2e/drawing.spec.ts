@@ -166,7 +166,9 @@ test('outlines are taken from what is there: set off from a mass, and from its f
   await expect(figure(page, 'volume')).toContainText('240.00')
 })
 
-test('far from zero, on a mass that is turned: faces are picked, pulled and drawn on all the same', async ({ page }) => {
+test('far from zero, on a mass that is turned: faces are picked, pulled and drawn on all the same', async ({
+  page,
+}) => {
   await newProject(page, 'Far')
   await page.keyboard.press('r')
   await live(page, '32456789.5', '5534321.25')

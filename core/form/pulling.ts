@@ -1,7 +1,7 @@
 import type { Edit } from '../edits'
 import { planOf, withMove, withPlaced, type Move, type Span } from '../moves'
 import { heightsOf, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Project, type Scheme } from '../project'
-import { moveOf, parseFaceName, rawName, turnOf, type Vec2, type Vec3 } from '../solid'
+import { gapOf, moveOf, parseFaceName, rawName, TOLERANCE, turnOf, type Vec2, type Vec3 } from '../solid'
 import { changeRecipe } from './commands'
 import { shapeOf, type DrawnShape } from './drawn'
 import { massOf } from './mass-of'
@@ -122,6 +122,23 @@ export function patchFace(scheme: Scheme, mint: () => Id, id: Id, face: string, 
     by,
   }
   return changeRecipe(scheme, mass, (recipe) => withPlaced(recipe, patch) ?? nowhere(mass))
+}
+
+/** Parts a face of a mass by the line through two points (m in the face's frame, see `FaceAt`). Errors: 'geometry' where they are one. */
+export function splitFaceOf(scheme: Scheme, mint: () => Id, id: Id, face: string, [a, b]: readonly Vec2[]): Edit {
+  const mass = massOf(scheme, id)
+  if (!a || !b || gapOf(a, b) < TOLERANCE.least)
+    return refuse('geometry', 'A line has two ends.', 'Click two points, apart from one another.')
+  const split: Move = {
+    id: mint(),
+    move: 'split',
+    on: true,
+    face: rawName(face),
+    along: tidy(a[0]),
+    up: tidy(a[1]),
+    direction: tidy((Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI),
+  }
+  return changeRecipe(scheme, mass, (recipe) => withPlaced(recipe, split) ?? nowhere(mass))
 }
 
 /** An upright plane: from a point along a direction (degrees) in plan, seen from its right-hand side. m above the datum: its foot. */

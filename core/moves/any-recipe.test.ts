@@ -89,6 +89,13 @@ const further: fc.Arbitrary<Move> = fc.oneof(
     up: fc.constantFrom(0, 0, -0.7),
   }),
   fc.record({
+    move: fc.constant('split'),
+    face: fc.constantFrom('r/top', 'r/south', 'r/e1', 'r/e2'),
+    along: dm(5, 80),
+    up: dm(5, 40),
+    direction: fc.integer({ min: 0, max: 179 }),
+  }),
+  fc.record({
     move: fc.constant('shift-corner'),
     a: fc.constantFrom('r/top', 'r/south'),
     b: fc.constantFrom('r/e1', 'r/e2', 'r/east'),

@@ -22,6 +22,7 @@ import { round } from './round'
 import { scale } from './scale'
 import { shiftCorner } from './shift-corner'
 import { shiftFace } from './shift-face'
+import { split } from './split'
 import { stepBack } from './step-back'
 import { bend } from './bend'
 import { lean } from './lean'
@@ -51,6 +52,7 @@ export const MOVES = [
   patch,
   shiftFace,
   shiftCorner,
+  split,
   stepBack,
   cut,
   lean,

@@ -149,3 +149,72 @@ describe('a shift of an edge or a corner', () => {
     )
   })
 })
+
+describe('a split of a face', () => {
+  const split = (name: string, along: number, up: number, direction: number): Move => ({
+    id: 'l',
+    move: 'split',
+    on: true,
+    face: name,
+    along,
+    up,
+    direction,
+  })
+  it('makes two faces of one in its plane, and changes nothing else; however it is turned and the line runs', () => {
+    for (const turn of [0, 27.3, 200])
+      for (const direction of [90, 0, 33, -120]) {
+        const points = turned(box(10, 8), turn)
+        const before = build(outline(points), raise(4))
+        const after = build(outline(points), raise(4), split('r/e1', 4, 2, direction))
+        expect(after.leftOut).toEqual([])
+        expect(isWhole(after.solid)).toBe(true)
+        expect(after.volume).toBeCloseTo(before.volume, 9)
+        expect(after.faces).toHaveLength(7)
+        const area = (faces: typeof after.faces, name: string) => faces.find((f) => f.name === name)?.area ?? 0
+        expect(area(after.faces, 'r/e1') + area(after.faces, 'l/e1')).toBeCloseTo(area(before.faces, 'r/e1'), 8)
+        if (direction === 90) expect(area(after.faces, 'l/e1')).toBeCloseTo(24, 8)
+      }
+  })
+  it('stays through what comes behind it: a cut, a patch on one of its halves, another split', () => {
+    const cut: Move = { id: 'c', move: 'cut', on: true, x: 0, y: 0, z: 3, direction: 0, rises: 0, keeps: 'below' }
+    const patch: Move = {
+      id: 'p',
+      move: 'patch',
+      on: true,
+      face: 'l/e1',
+      along: 1,
+      up: 1,
+      shape: { kind: 'rectangle', width: 1, depth: 1 },
+      by: 0.5,
+    }
+    const again: Move = { ...split('l/e1', 0, 1.5, 0), id: 'l2' } as Move
+    const { faces, volume, leftOut, solid } = build(
+      outline(box(10, 8)),
+      raise(4),
+      split('r/e1', 4, 0, 90),
+      cut,
+      patch,
+      again,
+    )
+    expect(leftOut).toEqual([])
+    expect(isWhole(solid)).toBe(true)
+    expect(volume).toBeCloseTo(240.5, 8)
+    const areas = Object.fromEntries(faces.map((f) => [f.name, Math.round(f.area * 1e6) / 1e6]))
+    expect(areas['r/e1']).toBe(12)
+    expect((areas['l/e1'] ?? 0) + (areas['l2/e1'] ?? 0)).toBeCloseTo(18 - 1, 6)
+  })
+  it('is left out with a sentence where the line misses it; a face with a hole is parted around it', () => {
+    expect(build(outline(box(10, 8)), raise(4), split('r/e1', 20, 0, 90)).leftOut[0]?.say).toMatch(/does not cross/)
+    const holed: Move = {
+      id: 'o',
+      move: 'outline',
+      on: true,
+      shape: { kind: 'rectangle', width: 10, depth: 8 },
+      holes: [{ id: 'h1', x: 3, y: 3, shape: { kind: 'rectangle', width: 2, depth: 2 } }],
+    }
+    const top = build(holed, raise(4), split('r/top', 4, 0, 90))
+    expect(top.leftOut).toEqual([])
+    expect(isWhole(top.solid)).toBe(true)
+    expect(top.faces.filter((f) => f.name.endsWith('/top')).reduce((sum, f) => sum + f.area, 0)).toBeCloseTo(76, 8)
+  })
+})

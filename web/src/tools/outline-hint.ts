@@ -27,6 +27,8 @@ export function outlineHint(kind: DrawKind, s: DrawState, use: OutlineUse, world
     return 'Click the next point that the free curve passes; Enter closes the outline. A changes to the next kind of side'
   if (s.side === 'tangent')
     return 'Click where the arc ends that goes on from the last side. A changes to the next kind of side'
+  if (use.ends)
+    return 'Click a second point: the line through both parts the face. Or type a length, Tab, a direction, Enter'
   if (use.isOpen)
     return 'Click the next point of the line; Enter ends it and turns it about the first point of the plane. A draws an arc'
   return s.points.length < 3

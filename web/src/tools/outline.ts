@@ -232,7 +232,9 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
     only: null,
     typed: CLEAR,
   }
-  if (next.points.length < pointsOf(kind, s)) return { state: next }
+  const { ends } = outlineUse(taken.becomes)
+  if (next.points.length < Math.min(pointsOf(kind, s), ends ?? Infinity)) return { state: next }
+  if (ends) return closed(kind, next, world, taken)
   const [, b] = next.points as [Vec2, Vec2]
   if (kind === 'rectangle' && sidesOf(next, next.points[2] ?? b).some((d) => Math.abs(d) < 1e-3)) return { state: s }
   return closed(kind, next, world, taken)

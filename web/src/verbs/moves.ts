@@ -1,12 +1,24 @@
-import { ArrowUpToLine, Combine, Group, Link2, Repeat2, Shapes, Tent, Ungroup, type LucideIcon } from 'lucide-react'
+import {
+  ArrowUpToLine,
+  Combine,
+  Group,
+  Link2,
+  Repeat2,
+  Shapes,
+  Slice,
+  Tent,
+  Ungroup,
+  type LucideIcon,
+} from 'lucide-react'
 import { changeRecipe, doAgain, groupMasses, joinMasses, massOf, ridgeAlongOf, setPitch } from '@geotome/core/form'
 import { raiseToEnvelope } from '@geotome/core/groundwork'
 import { offers, type MoveKind } from '@geotome/core/moves'
 import { inOrder, numbersOf } from '@geotome/core/project'
 import { makeEdit } from '../app/session'
 import { lastDone } from '../app/last-done'
-import { picked } from '../app/view-slice'
+import { picked, toolTaken } from '../app/view-slice'
 import type { Now, Verb } from './kind'
+import { drawnNow } from './outlines'
 
 const mint = () => crypto.randomUUID()
 const one = (now: Now) => (now.masses.length === 1 ? now.masses[0] : undefined)
@@ -56,7 +68,7 @@ export const MOVE_VERBS: readonly Verb[] = [
     icon: Shapes,
     desks: ['form'],
     help: '',
-    opens: movesOf(['plan', 'shape'], Shapes, SHAPE),
+    opens: (now) => movesOf(['plan', 'shape'], Shapes, SHAPE)(now).filter((v) => v.label !== 'Split a face'),
     off: needsOne,
     run: () => {},
   },
@@ -145,6 +157,15 @@ export const MOVE_VERBS: readonly Verb[] = [
           null,
         ),
       ),
+  },
+  {
+    label: 'Split the picked face by a line',
+    icon: Slice,
+    under: SHAPE,
+    desks: ['form'],
+    help: '',
+    off: ({ view }) => (view.face?.frame ? null : 'Pick a flat face first'),
+    run: (now) => void now.dispatch(toolTaken({ ...drawnNow(now), tool: 'polygon', becomes: 'split' })),
   },
   {
     label: 'Raise to the envelope',

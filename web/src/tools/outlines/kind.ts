@@ -24,6 +24,8 @@ export interface OutlineUse {
   depth?: { label: string; begins: number; hint: string; towards: 1 | -1 }
   /** what is drawn is a line with two ends, by its corners */
   isOpen?: true
+  /** it ends by itself with so many corners */
+  ends?: number
   make: (
     shape: DrawnShape,
     raised: Raised | null,
