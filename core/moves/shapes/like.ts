@@ -37,6 +37,7 @@ export const readyRegular = (radius: Num, sides = 6): Regular => ({
 export function likeShapes(shape: OutlineShape, numbers: Numbers): { name: string; shape: OutlineShape }[] {
   switch (shape.kind) {
     case 'polygon':
+    case 'joined':
       return []
     case 'rectangle':
     case 'footprint': {
@@ -52,6 +53,10 @@ export function likeShapes(shape: OutlineShape, numbers: Numbers): { name: strin
       const others = [
         { name: 'ellipse', shape: { kind: 'ellipse' as const, width, depth } },
         { name: 'by chance', shape: { kind: 'chance' as const, width, depth, seed: 1 } },
+        {
+          name: 'joined rectangles',
+          shape: { kind: 'joined' as const, parts: [{ id: 'a', x: 0, y: 0, width, depth }] },
+        },
       ]
       return [{ name: own, shape }, ...all.filter((s) => s.name !== own), ...others]
     }

@@ -5,12 +5,13 @@ import { circle } from './circle'
 import { ellipse } from './ellipse'
 import { footprint } from './footprint'
 import type { ShapeKind } from './kind'
+import { joined } from './joined'
 import { polygon } from './polygon'
 import { rectangle } from './rectangle'
 import { regular } from './regular'
 
 /** All kinds of shape that an outline can have; a new one is a file and a line here. */
-export const SHAPES = [rectangle, polygon, circle, regular, footprint, ellipse, chance] as const
+export const SHAPES = [rectangle, polygon, circle, regular, footprint, ellipse, chance, joined] as const
 
 type ShapeOf<K> = K extends ShapeKind<infer S> ? S : never
 export type OutlineShape = ShapeOf<(typeof SHAPES)[number]>

@@ -16,6 +16,7 @@ import { useProject } from '../app/hooks'
 import { ChoiceField } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { LinkButton } from '../common/LinkButton'
+import { JoinedFields } from './JoinedFields'
 import type { RecipeProps } from './moves/kind'
 
 type Outline = Extract<Move, { move: 'outline' }>
@@ -182,6 +183,8 @@ export function ShapeFields({
           onTry={(radius) => tried?.(radius === null ? null : { ...shape, radius })}
         />
       )
+    case 'joined':
+      return <JoinedFields shape={shape} set={set} tried={tried} />
     case 'polygon':
       return (
         <CornerFields
