@@ -5,12 +5,20 @@ import { selectPresent } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
 import { store } from '../app/store'
 import { picked, toolTaken } from '../app/view-slice'
-import { catchEdges } from './catch-edges'
+import type { Project, Scheme } from '@geotome/core/project'
+import { catchEdges, centresOf } from './catch-edges'
 import type { CatchEdge } from './catching'
 import type { World } from './kind'
 import { createRunner, type Running } from './runner'
 
-let caught: { scheme: object; project: object; edges: CatchEdge[] } | null = null
+let caught: { scheme: Scheme; project: Project; edges: CatchEdge[]; centres: World['marks'] } | null = null
+
+/** What can be caught of a scheme's masses, worked out once. */
+function caughtIn(project: Project, scheme: Scheme) {
+  if (caught?.scheme !== scheme || caught.project !== project)
+    caught = { scheme, project, edges: catchEdges(project, scheme), centres: centresOf(project, scheme) }
+  return caught
+}
 
 /** The present as a tool or a handle sees it; null while no project is open. */
 export function worldNow(id: World['id'] = () => crypto.randomUUID()): World | null {
@@ -26,16 +34,15 @@ export function worldNow(id: World['id'] = () => crypto.randomUUID()): World | n
     get marks() {
       const { study } = state.view
       const [ox, oy] = study?.origin ?? [0, 0]
-      return (study?.pictures ?? []).flatMap((laid) =>
+      const pictures = (study?.pictures ?? []).flatMap((laid) =>
         laid.upright === null
           ? laid.marks.map(([x, y]) => ({ point: [x + ox, y + oy] as Vec2, word: 'mark on the picture' }))
           : [],
       )
+      return [...caughtIn(project, scheme).centres, ...pictures]
     },
     get edges() {
-      if (caught?.scheme !== scheme || caught.project !== project)
-        caught = { scheme, project, edges: catchEdges(project, scheme) }
-      return caught.edges
+      return caughtIn(project, scheme).edges
     },
   }
 }

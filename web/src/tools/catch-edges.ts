@@ -1,6 +1,6 @@
 import { planOf } from '@geotome/core/moves'
 import { numbersOf, type Project, type Scheme } from '@geotome/core/project'
-import { placePoint, type Arc, type Vec2 } from '@geotome/core/solid'
+import { minus, placePoint, spanned, type Arc, type Vec2 } from '@geotome/core/solid'
 import type { CatchEdge } from './catching'
 
 /** The edges of all drawn outlines in the world, m: what the pointer can catch. */
@@ -35,5 +35,32 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
         return [{ kind: 'arc', of, arc: { ...arc, x, y, from: arc.from + (at.turn * Math.PI) / 180 } }]
       })
     })
+  })
+}
+
+/** The centres of all drawn masses in the world, m: those of the areas of their plans. */
+export function centresOf(project: Project, scheme: Scheme): { point: Vec2; word: string }[] {
+  const numbers = numbersOf(project, scheme)
+  return Object.values(scheme.masses).flatMap((mass) => {
+    const lines = planOf(mass.recipe, numbers, mass.name)
+    let [x, y, area] = [0, 0, 0]
+    const o = lines[0]?.points[0]
+    if (!o) return []
+    for (const { points } of lines)
+      points.forEach((p, i) => {
+        const q = points[(i + 1) % points.length] as Vec2
+        const cross = spanned(minus(p, o), minus(q, o))
+        x += (p[0] + q[0] - 2 * o[0]) * cross
+        y += (p[1] + q[1] - 2 * o[1]) * cross
+        area += cross
+      })
+    if (area === 0) return []
+    const at = {
+      x: numbers.length(mass.place.x),
+      y: numbers.length(mass.place.y),
+      z: 0,
+      turn: numbers.angle(mass.place.turn),
+    }
+    return [{ point: placePoint([o[0] + x / (3 * area), o[1] + y / (3 * area)], at), word: `centre of ${mass.name}` }]
   })
 }

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Vec2 } from '@geotome/core/solid'
-import { catchPoint, type CatchContext, type CatchEdge } from './catching'
+import { catchPoint, sizeNear, type CatchContext, type CatchEdge } from './catching'
 
 const sides = (...points: Vec2[]): CatchEdge[] =>
   points.map((a, i) => ({ kind: 'side', a, b: points[(i + 1) % points.length] ?? a }))
@@ -100,6 +100,11 @@ describe('the pointer catches', () => {
       point: [3.02, 3.01],
       word: 'mark on the picture',
     })
+  })
+  it('the size of the side, or the radius of the arc, that is nearest', () => {
+    expect(sizeNear([9.5, 3], there)).toBe(6)
+    expect(sizeNear([16, 3], [...there, ...round])).toBe(5)
+    expect(sizeNear([0, 0], [])).toBeNull()
   })
   it('only the direction that is held, however far, and where it crosses what is there', () => {
     const only = { direction: [0.6, 0.8] as Vec2, word: 'square to' }

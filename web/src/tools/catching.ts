@@ -91,6 +91,18 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
   return { point: clean([byStride(x0, raw[0]), byStride(y0, raw[1])]), word: null, along: null }
 }
 
+/** m: the length of the side, or the radius of the arc, that lies nearest to a point; null where there is none. */
+export function sizeNear(raw: Vec2, edges: CatchEdge[]): number | null {
+  let best: { off: number; size: number } | null = null
+  for (const e of edges) {
+    const foot = e.kind === 'side' && e.word ? null : footOn(e, raw)
+    if (!foot) continue
+    const off = gapOf(foot, raw)
+    if (!best || off < best.off) best = { off, size: e.kind === 'side' ? gapOf(e.a, e.b) : e.arc.r }
+  }
+  return best?.size ?? null
+}
+
 /** Ends, middles and centres. */
 function spotsOf(edges: CatchEdge[]): { point: Vec2; word: string }[] {
   return edges.flatMap((e) => {

@@ -12,7 +12,7 @@ export interface World {
   level: string
   /** edges of what is there, for the pointer to catch */
   edges: CatchEdge[]
-  /** points that are marked on pictures laid in plan */
+  /** centres of masses, and points that are marked on pictures laid in plan */
   marks: readonly { point: Vec2; word: string }[]
   /** the n-th id of what is being made: the same at each call until it is made */
   id: (n: number) => string
@@ -62,6 +62,8 @@ export type ToolEvent =
   | { kind: 'back' }
   /** keeps to the direction that is caught, or to none any more */
   | { kind: 'hold' }
+  /** takes the size of what lies under the pointer into the first field */
+  | { kind: 'size' }
 
 /** What a tool answers. What is not said stays as it is. */
 export interface Answer<S> {

@@ -53,6 +53,7 @@ export const measureTool: Tool<MeasureState> = {
         return s.points.length ? { state: { ...s, points: s.points.slice(0, -1) } } : { state: s, end: true }
       case 'type':
       case 'hold':
+      case 'size':
         return { state: s }
     }
   },

@@ -27,6 +27,8 @@ export interface DrawState {
   /** the point that the arc under way goes through */
   through: Vec2 | null
   cursor: Caught | null
+  /** where the pointer is */
+  raw: Vec2 | null
   /** the direction that the next side keeps to */
   only: Direction | null
   /** what is typed into the live fields; empty: the pointer tells */
@@ -51,6 +53,7 @@ export const START: DrawState = {
   side: 'straight',
   through: null,
   cursor: null,
+  raw: null,
   only: null,
   typed: CLEAR,
   height: 9,

@@ -1,8 +1,8 @@
 import { levelHeights } from '@geotome/core/levels'
 import { outlineFault } from '@geotome/core/moves'
-import { readTyped, refuse, type Num } from '@geotome/core/project'
+import { editNumber, readTyped, refuse, type Num } from '@geotome/core/project'
 import { type Vec2, gapOf } from '@geotome/core/solid'
-import { catchPoint } from './catching'
+import { catchPoint, sizeNear } from './catching'
 import type { Answer, PointerAt, Taken, Tool, World } from './kind'
 import { fieldsOf, marksOf } from './outline-drawn'
 import { outlineHint } from './outline-hint'
@@ -38,6 +38,7 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
       ? [
           ['A while drawing', 'next kind of side: straight, arc, tangent, free curve'],
           ['D while drawing', 'holds the direction that is caught, or lets it go'],
+          ['S while drawing', 'takes the length, or the radius, of the side under the pointer'],
         ]
       : kind === 'rectangle'
         ? [
@@ -66,6 +67,12 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
         return kind === 'polygon'
           ? { state: { ...s, side: event.choice as SideKind, through: null } }
           : { state: { ...s, form: event.choice === kind ? '' : event.choice } }
+      case 'size': {
+        const size = s.raw && s.stage === 'outline' && s.points.length ? sizeNear(s.raw, edgesIn(taken, world)) : null
+        if (size === null) return { state: s }
+        const text = editNumber(size, 'length', world.project)
+        return { state: { ...s, typed: [text, s.typed[1], s.typed[2]] } }
+      }
       case 'hold':
         return { state: { ...s, only: s.only ? null : (s.cursor?.way ?? null) } }
       case 'back':
@@ -124,6 +131,7 @@ function moved(kind: DrawKind, s: DrawState, at: PointerAt, world: World, taken:
     return {
       state: {
         ...s,
+        raw: at.raw,
         cursor: catchPoint(at.raw, {
           edges: edgesIn(taken, world),
           drawn: s.points,

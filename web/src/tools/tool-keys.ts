@@ -17,7 +17,8 @@ export function toolKeys(event: KeyboardEvent, typing: boolean): boolean {
     const next = (choices.options.indexOf(choices.chosen) + 1) % choices.options.length
     return runner.answer({ kind: 'choose', choice: choices.options[next] ?? choices.chosen })
   }
-  if (event.key.toUpperCase() === 'D' && !live?.value) return runner.answer({ kind: 'hold' })
+  if (event.key === 'd' && !live?.value) return runner.answer({ kind: 'hold' })
+  if (event.key === 's' && !live?.value) return runner.answer({ kind: 'size' })
   if (live) return false
   // The digit itself is then typed into the field that has got the focus.
   if (/^[\d.('"-]$/.test(event.key))

@@ -58,6 +58,7 @@ export const uprightTool: Tool<UprightState> = {
       case 'type':
         return { state: { ...s, typed: s.typed.map((t, i) => (i === event.field ? event.text : t)) as never } }
       case 'hold':
+      case 'size':
         return { state: s }
       case 'choose':
         return { state: { ...s, way: event.choice as Way } }
