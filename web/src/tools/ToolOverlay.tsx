@@ -32,7 +32,7 @@ export function ToolOverlay({ view, size, origin, pointer }: Props) {
 }
 
 /** px that the live fields take at most */
-const FIELDS: Vec2 = [148, 130]
+const FIELDS: Vec2 = [190, 130]
 /** Behind the pointer, or before it where there is no room behind: never under it, where a press would be the fields'. */
 const beside = (at: number, long: number, room: number) =>
   at + 18 + long <= room ? at + 18 : Math.max(0, at - 18 - long)
@@ -110,7 +110,7 @@ function LiveFields({ at }: { at: Vec2 }) {
   return (
     <div
       data-live
-      className="absolute z-20 w-36 rounded-md border border-ink3 bg-panel p-1 shadow-sm"
+      className={`absolute z-20 ${choices ? 'w-[188px]' : 'w-36'} rounded-md border border-ink3 bg-panel p-1 shadow-sm`}
       style={{ left: at[0], top: at[1] }}
       onPointerDown={(e) => e.stopPropagation()}
     >

@@ -23,7 +23,8 @@ export function fieldsOf(kind: DrawKind, s: DrawState, world: World, { on, becom
   const { depth } = outlineUse(becomes)
   const [right, up] = axesOn(on)
   const show = (v: number, quantity: 'length' | 'angle' = 'length') => showQuantity(v, quantity, world.project)
-  const next = nextPoint(kind, s, world)
+  // What has no width yet still says its depth.
+  const next = nextPoint(kind, s, world) ?? s.cursor?.point ?? null
   const last = s.points.at(-1)
   const size = sizeOnCircle(s)
   const live: [string, string][] =
@@ -65,12 +66,14 @@ export function fieldsOf(kind: DrawKind, s: DrawState, world: World, { on, becom
 }
 
 /** What is drawn of it over the stage. */
-export function marksOf(kind: DrawKind, s: DrawState, world: World, plane: Frame, isOpen: boolean): Mark[] {
+export function marksOf(kind: DrawKind, s: DrawState, world: World, plane: Frame, { on, becomes }: Taken): Mark[] {
+  const isOpen = outlineUse(becomes).isOpen ?? false
   const up = (p: Vec2): Vec3 => pointIn(plane, p)
   const next = s.stage === 'outline' ? nextPoint(kind, s, world) : null
   const ring = formRing(kind, s, next, world) ?? ringOf(kind, s, next, next ? bulgeTo(kind, s, next, world) : 0)
   const caught = s.stage === 'outline' ? s.cursor : null
   return [
+    ...(on?.kind === 'upright' ? planeMarks(up) : []),
     {
       kind: 'path',
       points: ring.map(up),
@@ -85,6 +88,14 @@ export function marksOf(kind: DrawKind, s: DrawState, world: World, plane: Frame
       : []),
   ]
 }
+
+/** An upright plane to draw on: its foot, and the upright through its first point. */
+const planeMarks = (at: (p: Vec2) => Vec3): Mark[] => [
+  { kind: 'guide', from: at([-SHOWN / 2, 0]), to: at([SHOWN, 0]) },
+  { kind: 'guide', from: at([0, -SHOWN / 4]), to: at([0, SHOWN / 2]) },
+]
+/** m of a plane that are shown */
+const SHOWN = 40
 
 /** A ready form as it would be made; null where none is drawn, or not yet. */
 function formRing(kind: DrawKind, s: DrawState, next: Vec2 | null, { project, scheme }: World): Vec2[] | null {

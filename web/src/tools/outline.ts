@@ -92,7 +92,7 @@ export const outlineTool = (kind: DrawKind): Tool<DrawState> => ({
         : FORMED.includes(taken.becomes ?? '')
           ? { label: 'What is drawn', options: FORMS[kind], chosen: s.form || kind, key: 'A', where: 'bar' }
           : null,
-  marks: (s, world, plane, taken) => marksOf(kind, s, world, plane, outlineUse(taken.becomes).isOpen ?? false),
+  marks: (s, world, plane, taken) => marksOf(kind, s, world, plane, taken),
 })
 
 /** What ready forms are drawn for. */
