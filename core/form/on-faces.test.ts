@@ -66,6 +66,9 @@ describe.each([
     expect(massNamed(project, 'Block').recipe).toHaveLength(3)
     project = changed(project, (p) => pullFace(p, schemeOf(p), mint, id(p), sideOf(p, 'north'), 1, ['L1']))
     expect(volumeOf(project)).toBeCloseTo(10.5 * 8 * 9 + 10.5 * 3, 4)
+    expect(() => pullFace(project, schemeOf(project), mint, id(project), sideOf(project, 'top'), 1, ['L1'])).toThrow(
+      /by its sides only/,
+    )
     const plain = changed(block(at, turn), (p) => pullFace(p, schemeOf(p), mint, id(p), sideOf(p, 'top'), 1))
     expect(massNamed(plain, 'Block').recipe[1]).toMatchObject({ move: 'raise', height: 10 })
   })

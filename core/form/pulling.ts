@@ -58,6 +58,12 @@ export function pullFace(
         }) ?? nowhere(mass)
       )
     }
+    if (span)
+      refuse(
+        'geometry',
+        `"${mass.name}" is pulled on chosen storeys by its sides only.`,
+        'Pick an upright side, or choose no storeys in the spine.',
+      )
     if (last?.move === 'shift-face' && last.on && last.face === rawName(face) && typeof last.out === 'number')
       return withMove(recipe, last, { out: plus(last.out, by) })
     const shift: Move = {

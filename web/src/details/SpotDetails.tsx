@@ -1,8 +1,9 @@
 import type { Edit } from '@geotome/core/edits'
 import { moveJoint, pullFace } from '@geotome/core/form'
-import { inOrder, refuse, showNumber, showQuantity, type Mass } from '@geotome/core/project'
+import { inOrder, readTyped, Refusal, refuse, showNumber, showQuantity, type Mass } from '@geotome/core/project'
 import { faceLabel } from '@geotome/core/solid'
 import { useState } from 'react'
+import { toast } from 'sonner'
 import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
@@ -11,7 +12,7 @@ import type { World } from '../tools/kind'
 import { spotsPicked } from '../app/view-slice'
 import { ChoiceField, Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
-import { cornersOf, endsOf, faceDrawn, facesThat, lookOf, type FaceDrawn } from '../stage/spots'
+import { cornersOf, endsOf, faceDrawn, faceNearest, facesThat, lookOf, type FaceDrawn } from '../stage/spots'
 import type { MassView } from '../worker/protocol'
 
 const mint = () => crypto.randomUUID()
@@ -103,8 +104,41 @@ function Faces() {
             Its sides
           </button>
         </div>
+        <NearestField all={all} />
       </Section>
     </section>
+  )
+}
+
+/** The face that is nearest to a typed point: east, north, up. */
+function NearestField({ all }: { all: MassView[] }) {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  const [ox, oy] = useStudy()?.origin ?? [0, 0]
+  const [typed, setTyped] = useState('')
+  const pick = () => {
+    try {
+      const [x, y, z] = typed.split(/[,;]\s*/).map((part) => readTyped(part, 'length', project, scheme).value)
+      if (x === undefined || y === undefined || z === undefined)
+        return refuse('formula', 'A point has three numbers.', 'Type east, north and up, with commas between them.')
+      const spot = faceNearest(all, [x - ox, y - oy, z])
+      if (spot) dispatch(spotsPicked([spot]))
+    } catch (e) {
+      if (!(e instanceof Refusal)) throw e
+      toast.error(e.message)
+    }
+  }
+  return (
+    <label className="input mt-1.5 w-full px-2.5">
+      <span className="shrink-0 text-ink2">nearest to</span>
+      <input
+        className="min-w-0 flex-1 text-right font-semibold"
+        placeholder="east, north, up"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        onKeyDown={(e) => e.key === 'Enter' && pick()}
+      />
+    </label>
   )
 }
 

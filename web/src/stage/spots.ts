@@ -1,3 +1,4 @@
+import { Triangle, Vector3 } from 'three'
 import { gapOf, parseFaceName, placePoint, rawName, type Vec2, type Vec3 } from '@geotome/core/solid'
 import type { Geometry, MassView } from '../worker/protocol'
 import { axesOf, toPane, type View } from './camera'
@@ -197,6 +198,22 @@ export const facesThat = (masses: MassView[], holds: (face: FaceDrawn, mass: Mas
       holds(f, mass) ? [{ kind: 'face', mass: mass.id, faces: [f.name] }] : [],
     ),
   )
+
+/** The face of masses that lies nearest to a point (m from the view's origin); null where there is none. */
+export function faceNearest(masses: MassView[], point: Vec3): Spot | null {
+  const [p, on, t] = [new Vector3(...point), new Vector3(), new Triangle()]
+  let best: { far: number; spot: Spot } | null = null
+  for (const mass of masses)
+    for (const { name, bits } of facesDrawn(mass).values())
+      for (let i = 0; i < bits.length; i += 9) {
+        t.a.fromArray(bits, i)
+        t.b.fromArray(bits, i + 3)
+        t.c.fromArray(bits, i + 6)
+        const far = t.closestPointToPoint(p, on).distanceTo(p)
+        if (!best || far < best.far) best = { far, spot: { kind: 'face', mass: mass.id, faces: [name] } }
+      }
+  return best?.spot ?? null
+}
 
 /** The eight winds by their angles from east, in steps of 45 degrees. */
 const WINDS = ['east', 'north-east', 'north', 'north-west', 'west', 'south-west', 'south', 'south-east'] as const
