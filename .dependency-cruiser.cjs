@@ -6,6 +6,7 @@ const ROOMS = [
   'solid',
   'picture',
   'moves',
+  'repeats',
   'ground',
   'project',
   'edits',

@@ -159,7 +159,24 @@ it('a log that an older Geotome wrote is read to the last digit', () => {
     ) as { start: unknown; edits: unknown[]; end: string }
     const start = projectOfLog(format, golden.start)
     const end = golden.edits.reduce<Project>((p, e) => applyChecked(p, editOfLog(format, e)), start)
-    expect(fingerprint(canonical(JSON.parse(writeProjectText(end))))).toBe(golden.end)
+    const then = withoutLater(JSON.parse(writeProjectText(end)) as Written, golden.start as Written['project'])
+    expect(fingerprint(canonical(then))).toBe(golden.end)
   }
   expect(() => editOfLog(LOG_FORMAT + 1, {})).toThrow(/newer Geotome/)
 })
+
+interface Written {
+  project: Record<string, unknown> & { schemes: Record<string, Record<string, unknown>> }
+}
+
+/** A project as an older Geotome would have written it: without the collections that have come since, which are empty in it. */
+function withoutLater(now: Written, then: Written['project']): Written {
+  const known = Object.keys(Object.values(then.schemes)[0] ?? {})
+  for (const scheme of Object.values(now.project.schemes))
+    for (const [key, value] of Object.entries(scheme))
+      if (!known.includes(key)) {
+        expect(value, key).toEqual({})
+        delete scheme[key]
+      }
+  return now
+}

@@ -1,6 +1,7 @@
 import * as v from 'valibot'
 import { NeighbourSchema, WingSchema } from '../ground'
 import { KeptMeasureSchema, PictureSchema, TraceSchema } from '../picture'
+import { RepeatSchema } from '../repeats'
 import { IdSchema } from '../values'
 import {
   BuildUpSchema,
@@ -58,6 +59,7 @@ export const SCHEME_COLLECTIONS = {
   levels: always('level', LevelSchema, 'level'),
   masses: always('mass', MassSchema),
   parts: always('part', PartSchema),
+  repeats: later('repeat', RepeatSchema),
   wings: later('wing', WingSchema, 'wing'),
   views: later('view', ViewSchema, 'kept view'),
   mutes: later('mute', MuteSchema),

@@ -1,6 +1,7 @@
 import { gapOf } from '../solid'
 import { checkSite } from '../ground'
 import { checkRecipe, moveIds, outlineFault, recipeTies } from '../moves'
+import { checkRepeat } from '../repeats'
 import { MEASURES } from '../picture'
 import { refuse, type Numbers, type StandingNumbers } from '../values'
 import { heightsOf, standingNumbers } from './heights'
@@ -163,6 +164,12 @@ function checkScheme(project: Project, scheme: Scheme): void {
     for (const overhang of [part.overhang, ...Object.values(part.overhangs)])
       atLeastZero(numbers.length(overhang), `The overhang of "${part.name}"`)
     atLeastZero(numbers.length(part.rise), `The height of "${part.name}"`)
+  }
+  for (const repeat of Object.values(scheme.repeats)) {
+    checkRepeat(repeat, { ...numbers, base: 0, heights })
+    for (const { use } of Object.values(repeat.own))
+      if (use !== null && !project.uses[use])
+        refuse('unknown-id', `"${repeat.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
   }
   for (const wing of Object.values(scheme.wings)) {
     const fault = wing.outline && outlineFault(wing.outline)

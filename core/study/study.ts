@@ -1,5 +1,5 @@
 import { isWall, partSteps, type FabricContext, type PartStudy } from '../fabric'
-import type { MassForm } from '../form'
+import { grown, type MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, Refusal, refuse, sameList, type Project, type Scheme } from '../project'
 import {
@@ -35,18 +35,29 @@ export function* studySteps(
   trying = false,
   checks: readonly Check[] = CHECKS,
 ): Generator<number, Study> {
-  const scheme =
+  const stored =
     project.schemes[schemeId] ??
     refuse('unknown-id', 'That scheme is not there.', 'Choose one of the schemes of the project.')
   const bytes = project.terrain?.kind === 'survey' ? assets(project.terrain.asset) : null
-  const from = [bytes, ...whatCounts(project), ...whatCounts(scheme)]
+  const from = [bytes, ...whatCounts(project), ...whatCounts(stored)]
   const known = wholes.get(cache)
-  if (known && sameList(known.from, from) && (!known.trying || trying))
+  if (known && sameList(known.from, from) && (!known.trying || trying)) {
+    const scheme = { ...stored, masses: known.study.scheme.masses }
     return { ...known.study, project, scheme, context: { ...known.study.context, project, scheme } }
+  }
   cache.begin()
   // The very same objects while nothing that they hang on has changed.
-  const named = [project.dials, project.measures, project.pictures, project.unit, scheme.dials, scheme.levels]
-  const { numbers, levels, heights } = cache.lately('numbers', named, () => numbersAndLevels(project, scheme))
+  const named = [project.dials, project.measures, project.pictures, project.unit, stored.dials, stored.levels]
+  const { numbers, levels, heights } = cache.lately('numbers', named, () => numbersAndLevels(project, stored))
+  // What grows by itself is like what was drawn, to all that reads masses from here on.
+  const growth = cache.lately('grown', [stored.masses, stored.repeats, numbers, levels], () =>
+    grown(
+      stored,
+      numbers,
+      levels.filter((l) => l.kind === 'storey'),
+    ),
+  )
+  const scheme = growth.masses === stored.masses ? stored : { ...stored, masses: growth.masses }
   const forms: MassForm[] = []
   const around: MassForm[] = []
   const unbuilt: Study['unbuilt'] = []
@@ -103,6 +114,7 @@ export function* studySteps(
     forms,
     around,
     unbuilt,
+    growth,
     floors: measured,
     totals,
     parts,

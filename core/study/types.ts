@@ -1,5 +1,5 @@
 import type { PartStudy, FabricContext } from '../fabric'
-import type { MassForm } from '../form'
+import type { Grown, MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import type { Mass, Mute, Project, Scheme } from '../project'
 import type { GroundStudy } from './ground'
@@ -22,7 +22,9 @@ export interface Totals {
 /** Everything computed of one scheme. */
 export interface Study {
   project: Project
+  /** with the masses that grow in it: see `growth` */
   scheme: Scheme
+  growth: Grown
   context: FabricContext
   levels: LevelHeight[]
   forms: MassForm[]

@@ -12,6 +12,7 @@ import { overlap } from './overlap'
 import { peakAboveLevel } from './peak-above-level'
 import { picturesDisagree } from './pictures-disagree'
 import { movesNote } from './moves-note'
+import { repeatNote } from './repeat-note'
 import { sliver } from './sliver'
 import { storeyTooLow } from './storey-too-low'
 import { thinBody } from './thin-body'
@@ -23,6 +24,7 @@ export const CHECKS: Check[] = [
   driftedPart,
   faultyBody,
   movesNote,
+  repeatNote,
   warpedFace,
   thinBody,
   duplicateBody,

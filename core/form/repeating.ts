@@ -1,0 +1,98 @@
+import { batch, type Edit, type SingleEdit } from '../edits'
+import { wayKind, type Repeat, type Way } from '../repeats'
+import {
+  freeName,
+  namesOf,
+  nextOrder,
+  numbersOf,
+  refuse,
+  type Id,
+  type Mass,
+  type Project,
+  type Scheme,
+} from '../project'
+import { beginsOf, type Grown } from './grown'
+import { massOf } from './mass-of'
+
+/** A new repeat of masses, in a way (by its name), or up the storeys where they stand. */
+export function newRepeat(
+  project: Project,
+  scheme: Scheme,
+  mint: () => Id,
+  of: readonly Id[],
+  way: Way['way'],
+  up = false,
+): Extract<Edit, { edit: 'repeat.add' }> {
+  const masses = of.map((id) => massOf(scheme, id))
+  const [first] = masses
+  if (!first) return refuse('unknown-id', 'There is nothing to repeat.', 'Pick a mass first.')
+  const kind = wayKind({ way })
+  const begins = kind.starts(beginsOf(masses, numbersOf(project, scheme)))
+  return {
+    edit: 'repeat.add',
+    scheme: scheme.id,
+    thing: {
+      id: mint(),
+      name: freeName(`${first.name}, repeated`, namesOf(scheme.repeats)),
+      order: nextOrder(scheme.repeats),
+      of: [...of],
+      way: { way, ...begins } as Way,
+      up: up ? { storeys: null, high: 'drawn', shift: 0 } : null,
+      every: 1,
+      out: [],
+      own: {},
+    },
+  }
+}
+
+/** An edit of a repeat. */
+export const changeRepeat = (scheme: Scheme, id: Id, set: Partial<Omit<Repeat, 'id'>>): Edit => ({
+  edit: 'repeat.change',
+  scheme: scheme.id,
+  id: repeatOf(scheme, id).id,
+  set,
+})
+
+/** The repeat of an id. Errors: 'unknown-id'. */
+export const repeatOf = (scheme: Scheme, id: Id): Repeat =>
+  scheme.repeats[id] ?? refuse('unknown-id', 'That repeat is not there any more.', 'Pick another one.')
+
+/** Leaves one of a repeat out, or takes it back. */
+export function leaveOut(scheme: Scheme, id: Id, key: string, isOut: boolean): Edit {
+  const { out } = repeatOf(scheme, id)
+  return changeRepeat(scheme, id, {
+    out: isOut ? [...out.filter((k) => k !== key), key] : out.filter((k) => k !== key),
+  })
+}
+
+/** Gives one of a repeat a use of its own, or, with null, that of the original again. */
+export function ownUse(scheme: Scheme, id: Id, key: string, use: Id | null): Edit {
+  const { [key]: _, ...rest } = repeatOf(scheme, id).own
+  return changeRepeat(scheme, id, { own: use === null ? rest : { ...rest, [key]: { use } } })
+}
+
+/**
+ * Makes one of a repeat (by its key), or with null all of them, masses of their own: they stand where they stood, with a recipe each, and are linked no
+ * longer. With all of them the repeat goes.
+ */
+export function detachRepeated(scheme: Scheme, grown: Grown, mint: () => Id, id: Id, key: string | null): Edit {
+  const repeat = repeatOf(scheme, id)
+  const wanted = [...grown.from].filter(([, f]) => f.repeat === id && (key === null || f.key === key))
+  if (wanted.length === 0)
+    return refuse('unknown-id', 'That one of the repeat is not there any more.', 'Pick another one.')
+  const taken = namesOf(scheme.masses)
+  let order = nextOrder(scheme.masses)
+  const masses = wanted.map(([grownId]): SingleEdit => {
+    const mass = grown.masses[grownId] as Mass
+    const name = freeName(mass.name, taken)
+    taken.push(name)
+    return {
+      edit: 'mass.add',
+      scheme: scheme.id,
+      thing: { ...structuredClone(mass), id: mint(), name, order: order++ },
+    }
+  })
+  const rest: Edit =
+    key === null ? { edit: 'repeat.remove', scheme: scheme.id, id } : leaveOut(scheme, repeat.id, key, true)
+  return batch([...masses, rest as SingleEdit])
+}

@@ -1,0 +1,13 @@
+export { WAYS, wayKind, type Way } from './ways/list'
+export type { Begins, Place, Step, WayKind } from './ways/kind'
+export {
+  checkRepeat,
+  onesOf,
+  remarksOn,
+  REPEAT_FIELDS,
+  RepeatSchema,
+  UP_FIELDS,
+  type One,
+  type Repeat,
+  type Up,
+} from './schema'

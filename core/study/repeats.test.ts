@@ -1,0 +1,145 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { changeRepeat, detachRepeated, leaveOut, newRepeat, ownUse } from '../form'
+import { openKernel } from '../solid'
+import type { Project } from '../project'
+import type { Repeat } from '../repeats'
+import { apply, changeMass, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
+import { StudyCache, studyScheme } from './index'
+
+beforeAll(() => openKernel())
+
+const mint = minter('rep')
+const heights = (n: number, each = 3) => Array.from({ length: n }, (_, i) => i * each)
+/** A block of 4 x 3 x 3 at 20, 0, on storeys of 3 m, repeated in some way. */
+const repeated = (storeys: number, way: Repeat['way']['way'], set: Partial<Repeat>, up = false): Project => {
+  const plain = withMass(projectWith(heights(storeys), mint), { name: 'Bay', height: 3, box: [20, 0, 4, 3] })
+  const added = newRepeat(plain, schemeOf(plain), mint, [massNamed(plain, 'Bay').id], way, up)
+  return apply(plain, added, changeRepeat(schemeOf(apply(plain, added)), added.thing.id, set))
+}
+const only = (project: Project): Repeat => Object.values(schemeOf(project).repeats)[0] as Repeat
+const area = (project: Project) => studied(project).totals.area
+
+describe('a repeat', () => {
+  it('along a line, in a grid, round a centre: its bodies are like drawn ones, and share one solid', () => {
+    const line = studied(repeated(1, 'line', { way: { way: 'line', count: 5, apart: 6, direction: 30 } }))
+    expect(line.forms).toHaveLength(5)
+    expect(line.totals.area).toBeCloseTo(5 * 12, 6)
+    expect(new Set(line.forms.map((f) => f.body)).size).toBe(1)
+    const [a, b] = line.forms
+    expect(Math.hypot((b?.at.x ?? 0) - (a?.at.x ?? 0), (b?.at.y ?? 0) - (a?.at.y ?? 0))).toBeCloseTo(6, 8)
+    const grid = repeated(1, 'grid', {
+      way: { way: 'grid', columns: 4, rows: 3, apart: 6, between: 5, direction: -20 },
+    })
+    expect(area(grid)).toBeCloseTo(12 * 12, 6)
+    const round = studied(repeated(1, 'round', { way: { way: 'round', count: 14, x: 0, y: 0, turn: null } }))
+    expect(round.totals.area).toBeCloseTo(14 * 12, 5)
+    // All lie as far from the centre, each turned with it.
+    for (const f of round.forms) expect(Math.hypot(f.at.x, f.at.y)).toBeCloseTo(20, 8)
+  })
+  it('on every second of 14 places, the next storey turned by one, on 11 storeys: 77; one detached: 76 change', () => {
+    const way = { way: 'round' as const, count: 14, x: 0, y: 0, turn: null }
+    let project = repeated(11, 'round', { way, every: 2, up: { storeys: null, high: 'drawn', shift: 1 } })
+    const study = studied(project)
+    expect(study.forms).toHaveLength(77)
+    expect(study.totals.area).toBeCloseTo(77 * 12, 4)
+    for (const floor of study.floors) expect(floor.plates).toHaveLength(7)
+    const other = [...study.growth.from.values()][10]
+    if (!other) throw new Error('none')
+    project = apply(project, detachRepeated(schemeOf(project), study.growth, mint, other.repeat, other.key))
+    expect(studied(project).forms).toHaveLength(77)
+    // The original changed once: all change but the detached one.
+    project = changeMass(project, 'Bay', {
+      recipe: massNamed(project, 'Bay').recipe.map((m) => (m.move === 'raise' ? { ...m, height: 2 } : m)),
+    })
+    expect(studied(project).forms.filter((f) => Math.abs(f.body.volume - 24) < 1e-6)).toHaveLength(76)
+  })
+  it('15 places: every second cannot close, and what can is said', () => {
+    const way = { way: 'round' as const, count: 15, x: 0, y: 0, turn: null }
+    const { findings } = studied(repeated(1, 'round', { way, every: 2 }))
+    expect(findings.map((f) => `${f.say} ${f.remedy}`).join()).toMatch(
+      /Every second of the 15 .* cannot close.*Every third, or every 5th closes/,
+    )
+  })
+  it('up the storeys follows the list of levels, as drawn or as high as each storey', () => {
+    const tall = repeated(4, 'once', { up: { storeys: null, high: 'storey', shift: 0 } }, true)
+    const scheme = schemeOf(tall)
+    expect(studied(tall).forms.map((f) => f.top - f.base)).toEqual([3, 3, 3, 3])
+    const moved = apply(tall, {
+      edit: 'level.change',
+      scheme: scheme.id,
+      id: 'L2',
+      set: { tie: { kind: 'stacked', on: 'L1', above: 4.5 } },
+    })
+    const tops = studied(moved).forms.map((f) => [f.base, f.top])
+    expect(tops).toEqual([
+      [0, 3],
+      [3, 7.5],
+      [7.5, 10.5],
+      [10.5, 13.5],
+    ])
+  })
+  it('keeps its exceptions by key, whatever becomes of the count: left out, and another use', () => {
+    const way = (count: number) => ({ way: 'line' as const, count, apart: 6, direction: 0 })
+    let project = repeated(1, 'line', { way: way(6) })
+    const id = only(project).id
+    const other = Object.values(project.uses)[1]?.id ?? ''
+    project = apply(project, leaveOut(schemeOf(project), id, '3', true))
+    project = apply(project, ownUse(schemeOf(project), id, '5', other))
+    for (const [count, forms] of [
+      [6, 5],
+      [4, 3],
+      [9, 8],
+    ] as const) {
+      const now = studied(apply(project, changeRepeat(schemeOf(project), id, { way: way(count) })))
+      expect(now.forms).toHaveLength(forms)
+      expect(now.forms.filter((f) => f.use === other)).toHaveLength(count >= 5 ? 1 : 0)
+    }
+    expect(studied(apply(project, leaveOut(schemeOf(project), id, '3', false))).forms).toHaveLength(6)
+  })
+  it('frozen, its bodies are masses of their own where they stood, and nothing else changes', () => {
+    const project = repeated(2, 'grid', {
+      way: { way: 'grid', columns: 3, rows: 2, apart: 6, between: 5, direction: 15 },
+    })
+    const before = studied(project)
+    const frozen = apply(project, detachRepeated(schemeOf(project), before.growth, mint, only(project).id, null))
+    expect(Object.keys(schemeOf(frozen).repeats)).toEqual([])
+    const after = studied(frozen)
+    expect(after.totals.area).toBeCloseTo(before.totals.area, 9)
+    const places = (s: typeof after) => s.forms.map((f) => `${f.at.x} ${f.at.y} ${f.at.turn}`).sort()
+    expect(places(after)).toEqual(places(before))
+  })
+  it('says what is wrong, and all else goes on: its mass gone, too many, a count that is none', () => {
+    const project = repeated(1, 'line', {})
+    const gone = apply(project, { edit: 'mass.remove', scheme: schemeOf(project).id, id: massNamed(project, 'Bay').id })
+    expect(
+      studied(gone)
+        .findings.map((f) => f.say)
+        .join(),
+    ).toMatch(/is not there any more/)
+    const many = repeated(1, 'grid', {
+      way: { way: 'grid', columns: 100, rows: 100, apart: 6, between: 5, direction: 0 },
+    })
+    expect(studied(many).forms).toHaveLength(1)
+    expect(
+      studied(many)
+        .findings.map((f) => f.say)
+        .join(),
+    ).toMatch(/would make 9999 bodies/)
+    expect(() => repeated(1, 'line', { way: { way: 'line', count: 2.5, apart: 6, direction: 0 } })).toThrow(
+      /whole number/,
+    )
+  })
+  it('is the same by a study that goes on from earlier ones', () => {
+    const cache = new StudyCache()
+    let project = repeated(3, 'round', { way: { way: 'round', count: 6, x: 0, y: 0, turn: null } })
+    for (const count of [6, 9, 4, 6]) {
+      project = apply(
+        project,
+        changeRepeat(schemeOf(project), only(project).id, { way: { way: 'round', count, x: 0, y: 0, turn: null } }),
+      )
+      const [on, fresh] = [cache, new StudyCache()].map((c) => studyScheme(project, schemeOf(project).id, c))
+      expect(on?.totals).toEqual(fresh?.totals)
+      expect(on?.forms.map((f) => f.id)).toEqual(fresh?.forms.map((f) => f.id))
+    }
+  })
+})
