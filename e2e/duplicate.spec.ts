@@ -10,8 +10,8 @@ import {
   pixel,
   saved,
   typeField,
-  verb,
   settled,
+  openedVerb,
 } from './page'
 
 /** The first scheme as the server has it, to the byte. */
@@ -88,7 +88,7 @@ test('whatever is done in a duplicated scheme leaves the first one as it was, to
   await page.getByRole('button', { name: 'Mass 2' }).first().click()
   await expect(details(page).getByLabel('name', { exact: true })).toHaveValue('Mass 2')
   await clickAt(page, 'plan', [9, 3.5, 0.4], { shift: true })
-  await verb(page, /Join/).click()
+  await openedVerb(page, 'Combine', 'Join')
   await saved(page)
   await expect(page.getByRole('button', { name: 'Undo', exact: true })).toHaveAttribute('title', /join/i)
   expect(await first(page)).toBe(before)

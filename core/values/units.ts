@@ -63,7 +63,10 @@ export function showNumber(value: number, quantity: Quantity, shown: Shown, digi
   const name = fieldUnit(quantity, unit)
   const precision = typeof shown === 'string' || quantity !== 'length' ? undefined : shown.precision
   if (name === 'ft') return feetAndInches(value, precision ?? usualPrecision('ft'))
-  return group(value / (UNITS[name]?.factor ?? 1), digits ?? precision ?? DIGITS[name] ?? 3)
+  return group(
+    value / (UNITS[name]?.factor ?? 1),
+    digits ?? precision ?? (quantity === 'number' && Number.isInteger(value) ? 0 : (DIGITS[name] ?? 3)),
+  )
 }
 
 /** The same with the unit behind it. */

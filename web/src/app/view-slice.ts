@@ -14,6 +14,8 @@ export type Picked =
   | { kind: 'level'; ids: string[] }
   | { kind: 'part'; ids: string[] }
   | { kind: 'picture'; ids: string[] }
+  /** a repeat, and which one of it by its key */
+  | { kind: 'repeat'; ids: string[]; one: string | null }
   | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
 /** The dialog that is open over the desk. */

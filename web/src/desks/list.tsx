@@ -66,11 +66,13 @@ export const DESKS: readonly Desk[] = [
     hint: (now) =>
       nothingDrawn(now)
         ? 'Take Rectangle, Polygon or Circle, and draw the first mass'
-        : now.view.spots.length
-          ? SPOT_HINTS[now.view.spots[0]?.kind ?? 'face']
-          : now.view.picked.kind === 'mass'
-            ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
-            : 'Click a mass to pick it, Shift-click a second one to join them',
+        : now.view.picked.kind === 'repeat'
+          ? 'Its numbers are at the right; click one of it for an exception, its original to change them all'
+          : now.view.spots.length
+            ? SPOT_HINTS[now.view.spots[0]?.kind ?? 'face']
+            : now.view.picked.kind === 'mass'
+              ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
+              : 'Click a mass to pick it, Shift-click a second one to join them',
     stage: STAGE.form,
     Details: Plain,
     starts: 'datum',

@@ -9,6 +9,7 @@ import { Arrange } from './Arrange'
 import { LevelDetails } from './LevelDetails'
 import { SeveralLevels } from './SeveralLevels'
 import { MassDetails } from './MassDetails'
+import { RepeatDetails } from './RepeatDetails'
 import { SpotDetails } from './SpotDetails'
 import { PartDetails } from './PartDetails'
 
@@ -20,6 +21,7 @@ export function Details({ desk }: { desk: Desk }) {
   const shown = useAppSelector((s) => s.view.level)
   const masses = usePickedMasses()
   const part = usePickedPart()
+  const repeat = now.kind === 'repeat' ? scheme.repeats[now.ids[0] ?? ''] : undefined
   const box = useRef<HTMLElement>(null)
   const about = `${desk.name} ${now.kind} ${now.kind === 'nothing' ? '' : now.ids.join()}`
   useEffect(() => {
@@ -42,6 +44,8 @@ export function Details({ desk }: { desk: Desk }) {
         <BuildingPreview />
       ) : part ? (
         <PartDetails key={part.id} part={part} />
+      ) : repeat ? (
+        <RepeatDetails key={repeat.id} repeat={repeat} one={now.kind === 'repeat' ? now.one : null} />
       ) : masses.length > 1 ? (
         <SeveralMasses ids={masses.map((m) => m.id)} />
       ) : masses[0] ? (

@@ -1,12 +1,12 @@
 import { useNavigate } from 'react-router'
-import { showQuantity } from '@geotome/core/project'
+import { inOrder, showQuantity } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { useAppDispatch } from '../app/store'
 import { picked, toolTaken } from '../app/view-slice'
 
 /** Every mass by name, for the keyboard and for those who do not see the stage. */
 export function MassList() {
-  const { project } = useProject()
+  const { project, scheme } = useProject()
   const dispatch = useAppDispatch()
   const navigate = useNavigate()
   const study = useStudy()
@@ -33,18 +33,38 @@ export function MassList() {
     <section className="mb-4">
       <h3 className="eyebrow mb-1.5">Masses</h3>
       <ul>
-        {study.masses.map((m) => (
-          <li key={m.id}>
-            <button
-              className="flex w-full cursor-pointer justify-between rounded px-1.5 py-1 text-left hover:bg-field"
-              onClick={() => dispatch(picked({ kind: 'mass', ids: [m.id] }))}
-            >
-              <span>{m.name}</span>
-              <span className="text-ink2">{showQuantity(m.top - m.base, 'length', project)} high</span>
-            </button>
-          </li>
-        ))}
+        {study.masses
+          .filter((m) => !m.grown)
+          .map((m) => (
+            <li key={m.id}>
+              <button
+                className="flex w-full cursor-pointer justify-between rounded px-1.5 py-1 text-left hover:bg-field"
+                onClick={() => dispatch(picked({ kind: 'mass', ids: [m.id] }))}
+              >
+                <span>{m.name}</span>
+                <span className="text-ink2">{showQuantity(m.top - m.base, 'length', project)} high</span>
+              </button>
+            </li>
+          ))}
       </ul>
+      {Object.keys(scheme.repeats).length > 0 && (
+        <>
+          <h3 className="eyebrow mt-3 mb-1.5">Repeats</h3>
+          <ul>
+            {inOrder(scheme.repeats).map((r) => (
+              <li key={r.id}>
+                <button
+                  className="flex w-full cursor-pointer justify-between rounded px-1.5 py-1 text-left hover:bg-field"
+                  onClick={() => dispatch(picked({ kind: 'repeat', ids: [r.id], one: null }))}
+                >
+                  <span>{r.name}</span>
+                  <span className="text-ink2">{study.masses.filter((m) => m.grown?.repeat === r.id).length} more</span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
     </section>
   )
 }

@@ -12,7 +12,18 @@ import { Pictures } from './Pictures'
 import type { Materials } from './materials'
 import type { StageShows } from './shows'
 import type { Palette } from './theme'
-import { heightOf, highlight, madeOf, NONE, NOTHING, solids, spotsBatch, usualStorey, without } from './scene-items'
+import {
+  heightOf,
+  highlight,
+  idsOf,
+  madeOf,
+  NONE,
+  NOTHING,
+  solids,
+  spotsBatch,
+  usualStorey,
+  without,
+} from './scene-items'
 import type { Spot } from './spot'
 import { spotDrawn } from './spots'
 import { Contours } from './Contours'
@@ -61,10 +72,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
     () => batchOf(fabric && shows.fabric && shows.masses !== 'see-through' ? madeOf(standing) : [], palette),
     [standing, fabric, palette, shows],
   )
-  const chosen = useMemo(
-    () => highlight(view, picked.kind === 'nothing' || picked.kind === 'level' ? [] : picked.ids, palette),
-    [view, picked, palette],
-  )
+  const chosen = useMemo(() => highlight(view, idsOf(view, picked), palette), [view, picked, palette])
   const under = useMemo(() => highlight(view, hover ? [hover] : [], palette), [view, hover, palette])
   const spotted = useMemo(() => spotsBatch(view, spots), [view, spots])
   const spotUnder = useMemo(() => (hoverSpot ? spotDrawn(view, hoverSpot).lines : NONE), [view, hoverSpot])

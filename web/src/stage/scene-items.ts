@@ -102,6 +102,18 @@ export function massItems(view: StoredView, keep: (id: string) => boolean): Plac
     })
 }
 
+/** The masses and parts that are picked; of a repeat all that it makes, or the one that is picked of it. */
+export const idsOf = (view: StoredView, picked: Picked): string[] =>
+  picked.kind === 'repeat'
+    ? view.masses.flatMap((m) =>
+        m.grown && picked.ids.includes(m.grown.repeat) && (picked.one === null || m.grown.key === picked.one)
+          ? [m.id]
+          : [],
+      )
+    : picked.kind === 'mass' || picked.kind === 'part'
+      ? picked.ids
+      : []
+
 export function highlight(view: StoredView, ids: string[], palette: Palette): Batch {
   const wanted = new Set(ids)
   const parts = view.parts

@@ -39,6 +39,7 @@ export function usePicking(pane: PickedIn) {
   const choose = (target: Target | undefined, more: boolean, alone = false) => {
     const { study, picked: old, spots } = store.getState().view
     if (!target) dispatch(picked({ kind: 'nothing' }))
+    else if (repeatAt(target)) dispatch(picked(repeatAt(target) as Picked))
     else if (isSpot(target)) {
       const kept = spots.filter((s) => s.kind === target.kind)
       dispatch(
@@ -88,6 +89,13 @@ export function usePicking(pane: PickedIn) {
       return isSpot(t) ? spots.some((s) => sameTarget(s, t)) : now.kind !== 'nothing' && now.ids.includes(t.id)
     },
   }
+}
+
+/** The repeat that a body, or a spot of it, is one of; null for what is drawn. */
+function repeatAt(target: Target): Picked | null {
+  const id = isSpot(target) ? target.mass : target.id
+  const grown = store.getState().view.study?.masses.find((m) => m.id === id)?.grown
+  return grown ? { kind: 'repeat', ids: [grown.repeat], one: grown.key } : null
 }
 
 /** A mass, and those that it is in a group with. */

@@ -1,6 +1,7 @@
 import {
   ArrowUpToLine,
   Combine,
+  Copy,
   Group,
   Link2,
   Repeat2,
@@ -10,10 +11,20 @@ import {
   Ungroup,
   type LucideIcon,
 } from 'lucide-react'
-import { changeRecipe, doAgain, groupMasses, joinMasses, massOf, ridgeAlongOf, setPitch } from '@geotome/core/form'
+import {
+  changeRecipe,
+  doAgain,
+  groupMasses,
+  joinMasses,
+  massOf,
+  newRepeat,
+  ridgeAlongOf,
+  setPitch,
+} from '@geotome/core/form'
 import { raiseToEnvelope } from '@geotome/core/groundwork'
 import { offers, type MoveKind } from '@geotome/core/moves'
 import { inOrder, numbersOf } from '@geotome/core/project'
+import { WAYS } from '@geotome/core/repeats'
 import { makeEdit } from '../app/session'
 import { lastDone } from '../app/last-done'
 import { picked, toolTaken } from '../app/view-slice'
@@ -126,6 +137,21 @@ export const MOVE_VERBS: readonly Verb[] = [
         now.masses.map((m) => m.id),
       ),
   },
+  ...WAYS.map((way): Verb => ({
+    label: `Repeat ${way.way === 'once' ? 'up the storeys' : way.called}`,
+    icon: Copy,
+    under: COMBINE,
+    desks: ['form'],
+    help: '',
+    off: ({ masses }) => (masses.length ? null : 'Pick a mass first'),
+    run: ({ project, scheme, masses, dispatch }) => {
+      const made = mint()
+      const ids = masses.map((m) => m.id)
+      const edit = () => newRepeat(project, scheme, () => made, ids, way.way, way.way === 'once')
+      if (makeEdit(`repeat ${masses[0]?.name ?? ''}`, edit))
+        dispatch(picked({ kind: 'repeat', ids: [made], one: null }))
+    },
+  })),
   {
     label: 'Group',
     icon: Group,

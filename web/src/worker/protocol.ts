@@ -10,7 +10,7 @@ import type {
   TraceOptions,
   FoundShape,
 } from '@geotome/core/project'
-import type { FaceAt } from '@geotome/core/form'
+import type { FaceAt, GrownFrom } from '@geotome/core/form'
 import type { LevelHeight } from '@geotome/core/levels'
 import type { Rect, Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
@@ -68,6 +68,7 @@ export interface MassView {
   /** in plan, m */ extent: Rect
   outline: Vec2[]
   storeys: string[]
+  /** what it comes from, where it is one of a repeat */ grown: GrownFrom | null
   context: boolean
   /** its faces, as its triangles are numbered by them */ faces: { name: string; label: string }[]
 }

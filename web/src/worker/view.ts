@@ -72,10 +72,11 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
   const masses = [...study.forms, ...study.around]
   for (const f of masses) {
     const context = study.scheme.masses[f.id]?.context ?? false
-    const from = [f, context, ...origin, ...(storeys.get(f.id) ?? [])]
+    const grown = study.growth.from.get(f.id) ?? null
+    const from = [f, context, grown?.key, ...origin, ...(storeys.get(f.id) ?? [])]
     const had = sent.masses.get(f.id)
     const same = had !== undefined && sameList(had.from, from)
-    const view = same ? had.view : massView(f, context, storeys.get(f.id) ?? [], origin)
+    const view = same ? had.view : massView(f, context, grown, storeys.get(f.id) ?? [], origin)
     send(view.body, () => bodyGeometry(view.body, f.body))
     if (same) continue
     sent.masses.set(f.id, { from, view })
@@ -239,8 +240,15 @@ const shiftedRect = ({ x0, y0, x1, y1 }: Rect, [ox, oy]: Vec2): Rect => ({
   y1: y1 - oy,
 })
 
-const massView = (f: MassForm, context: boolean, storeys: string[], [ox, oy]: Vec2): MassView => ({
+const massView = (
+  f: MassForm,
+  context: boolean,
+  grown: MassView['grown'],
+  storeys: string[],
+  [ox, oy]: Vec2,
+): MassView => ({
   id: f.id,
+  grown,
   name: f.name,
   use: f.use,
   body: hash(f.body.key),
