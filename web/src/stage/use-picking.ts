@@ -28,7 +28,6 @@ export interface PickedIn {
 type Target = { id: string } | Spot
 
 const isSpot = (t: Target): t is Spot => 'kind' in t
-const sameTarget = (a: Target, b: Target) => (isSpot(a) ? isSpot(b) && sameSpot(a, b) : !isSpot(b) && a.id === b.id)
 
 /** Picking in a pane: a click takes what lies under it, repeated clicks on one spot go to the next thing behind, which are listed. */
 export function usePicking(pane: PickedIn) {
@@ -65,8 +64,10 @@ export function usePicking(pane: PickedIn) {
     pick: (p: Vec2, more: boolean, face: boolean) => {
       const kind = spotKind(pane, face)
       const targets: Target[] = kind ? spotsUnder(pane, p, kind) : thingsUnder(pane, p).map((id) => ({ id }))
-      const again = lastClick.current && gapOf(lastClick.current.at, p) < 5
       const had = lastClick.current
+      // Once something else was picked in between, a click is a first one again.
+      const was = had ? targets[had.index] : undefined
+      const again = had !== null && gapOf(had.at, p) < 5 && was !== undefined && isPicked(was)
       const first = targets[0]
       const isGroup = first !== undefined && !isSpot(first) && groupOf(first.id).length > 1
       // Of a group: all of it, then the one alone, then what lies behind.
@@ -84,10 +85,6 @@ export function usePicking(pane: PickedIn) {
         : massName(t.id) || (study?.parts.find((q) => q.id === t.id)?.name ?? '')
     },
     keyOf: (t: Target): string => (isSpot(t) ? `${t.mass} ${t.faces.join()}` : t.id),
-    isPicked: (t: Target): boolean => {
-      const { picked: now, spots } = store.getState().view
-      return isSpot(t) ? spots.some((s) => sameTarget(s, t)) : now.kind !== 'nothing' && now.ids.includes(t.id)
-    },
   }
 }
 
@@ -102,6 +99,14 @@ function repeatAt(target: Target): Picked | null {
 function groupOf(id: string): string[] {
   const scheme = selectPresent(store.getState())?.scheme
   return scheme?.masses[id]?.group ? withGroups(scheme, [id]) : [id]
+}
+
+/** Whether a target is what is picked now, or part of it. */
+function isPicked(t: Target): boolean {
+  const { picked: now, spots, study } = store.getState().view
+  const grown = study?.masses.find((m) => m.id === (isSpot(t) ? t.mass : t.id))?.grown
+  if (grown) return now.kind === 'repeat' && now.ids.includes(grown.repeat) && now.one === grown.key
+  return isSpot(t) ? spots.some((s) => sameSpot(s, t)) : now.kind !== 'nothing' && now.ids.includes(t.id)
 }
 
 const withOne = (old: Picked, kind: 'mass' | 'part', some: string[], more: boolean): Picked => {
