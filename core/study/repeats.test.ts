@@ -1,9 +1,20 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { changeRepeat, detachRepeated, leaveOut, newRepeat, ownUse } from '../form'
+import { FORMATS } from '../exchange'
 import { openKernel } from '../solid'
 import type { Project } from '../project'
 import type { Repeat } from '../repeats'
-import { apply, changeMass, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
+import {
+  apply,
+  changeMass,
+  converted,
+  massNamed,
+  minter,
+  projectWith,
+  schemeOf,
+  studied,
+  withMass,
+} from '../testing/make'
 import { StudyCache, studyScheme } from './index'
 
 beforeAll(() => openKernel())
@@ -140,6 +151,25 @@ describe('a repeat', () => {
       const [on, fresh] = [cache, new StudyCache()].map((c) => studyScheme(project, schemeOf(project).id, c))
       expect(on?.totals).toEqual(fresh?.totals)
       expect(on?.forms.map((f) => f.id)).toEqual(fresh?.forms.map((f) => f.id))
+    }
+  })
+  it('has fabric like drawn masses: it is proposed for all, stays bonded when the original changes, and goes into files', async () => {
+    const way = (count: number) => ({ way: 'line' as const, count, apart: 9, direction: 25 })
+    let project = converted(repeated(1, 'line', { way: way(4) }))
+    const parts = Object.values(schemeOf(project).parts)
+    expect(parts.filter((p) => p.kind === 'wall')).toHaveLength(16)
+    const states = (p: Project) => studied(p).parts.map((part) => part.bond.status)
+    expect(new Set(states(project))).toEqual(new Set(['bonded']))
+    // The original moves: all go along, and so does what stands on them.
+    project = changeMass(project, 'Bay', { place: { x: 25, y: 3, turn: 12 } })
+    expect(studied(project).parts.filter((p) => p.bond.status === 'loose')).toEqual([])
+    // One fewer: what stood on it is loose, and nothing else.
+    const fewer = apply(project, changeRepeat(schemeOf(project), only(project).id, { way: way(3) }))
+    const loose = studied(fewer).parts.filter((p) => p.bond.status === 'loose')
+    expect(loose.length).toBe(parts.length / 4)
+    for (const { id, write } of FORMATS) {
+      const content = await write(studied(project), '2026-01-01T00:00:00Z')
+      expect(content.length, id).toBeGreaterThan(50)
     }
   })
 })

@@ -45,7 +45,7 @@ function Faces() {
   })
   const [one, more] = drawn
   if (!one) return null
-  const all = (study?.masses ?? []).filter((m) => !m.context && !hidden.includes(m.id))
+  const all = (study?.masses ?? []).filter((m) => !m.context && !m.grown && !hidden.includes(m.id))
   const pick = (masses: MassView[], holds: (f: FaceDrawn) => boolean) => dispatch(spotsPicked(facesThat(masses, holds)))
   const alike = (f: FaceDrawn) => dot(f.normal, one.face.normal) > 0.9995
   const area = seen && !more ? seen.area : drawn.reduce((sum, d) => sum + d.face.area, 0)

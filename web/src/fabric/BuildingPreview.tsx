@@ -15,6 +15,7 @@ import { ROLES, manyOf } from './roles'
 export function BuildingPreview() {
   const dispatch = useAppDispatch()
   const { scheme } = useProject()
+  const nameOf = useMassNames()
   const study = useStudy()
   const asked = useAppSelector((s) => s.view.proposing)
   const offer = study?.proposal
@@ -42,8 +43,8 @@ export function BuildingPreview() {
     <>
       <Section title="Building from faces">
         <p className="mb-2 text-ink2">
-          {asked.masses ? `From ${asked.masses.map((id) => scheme.masses[id]?.name).join(', ')}` : 'From all masses'}.
-          Nothing is made until you accept.
+          {asked.masses ? `From ${asked.masses.map(nameOf).join(', ')}` : 'From all masses'}. Nothing is made until you
+          accept.
         </p>
         <ChoiceFields choices={asked.choices} change={change} />
       </Section>
@@ -219,7 +220,8 @@ function Faces({
   choices: Choices
   change: (fields: Partial<Choices>) => void
 }) {
-  const { project, scheme } = useProject()
+  const { project } = useProject()
+  const nameOf = useMassNames()
   const overruled = Object.keys(choices.overrule).length
   return (
     <Section
@@ -237,7 +239,7 @@ function Faces({
         return (
           <details key={mass} className="border-b border-line py-1.5" open={offer.faces.length < 9}>
             <summary className="flex cursor-pointer justify-between gap-2">
-              <span className="truncate">{scheme.masses[mass]?.name}</span>
+              <span className="truncate">{nameOf(mass)}</span>
               <span className="shrink-0 text-ink2">{faces.length} faces</span>
             </summary>
             <ul className="mt-1">
@@ -251,7 +253,7 @@ function Faces({
                     {f.off !== null && <span className="text-warn"> off {showQuantity(f.off, 'length', project)}</span>}
                   </span>
                   <select
-                    aria-label={`${scheme.masses[mass]?.name}, ${f.label} becomes`}
+                    aria-label={`${nameOf(mass)}, ${f.label} becomes`}
                     className={`shrink-0 cursor-pointer rounded border border-line bg-field px-1 py-0.5 ${choices.overrule[faceKey(mass, f.face)] ? 'font-semibold' : ''}`}
                     value={f.as}
                     onChange={(e) =>
@@ -315,4 +317,10 @@ function LeftOut({ offer }: { offer: ProposalView | null }) {
       )}
     </>
   )
+}
+
+/** The name of a mass, drawn or grown, by its id. */
+function useMassNames(): (id: string) => string {
+  const study = useStudy()
+  return (id) => study?.masses.find((m) => m.id === id)?.name ?? 'a mass that is gone'
 }

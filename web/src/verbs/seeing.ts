@@ -33,9 +33,9 @@ export const SEEING_VERBS: readonly Verb[] = [
     desks: 'all',
     help: 'show only what is picked, or all again',
     off: ({ masses, view }) => (masses.length || view.hidden.length ? null : 'Pick a mass first'),
-    run: ({ scheme, masses, view, dispatch }) => {
+    run: ({ masses, view, dispatch }) => {
       const ids = masses.map((m) => m.id)
-      const others = Object.keys(scheme.masses).filter((id) => !ids.includes(id))
+      const others = (view.study?.masses ?? []).map((m) => m.id).filter((id) => !ids.includes(id))
       // Where it shows only that already, all comes back.
       const isAlone = masses.length === 0 || others.every((id) => view.hidden.includes(id))
       dispatch(thingsHidden(isAlone ? [] : others))
