@@ -1,6 +1,6 @@
 import { planOf } from '@geotome/core/moves'
 import { numbersOf, type Project, type Scheme } from '@geotome/core/project'
-import { minus, placePoint, spanned, type Arc, type Vec2 } from '@geotome/core/solid'
+import { faceLabel, faceName, minus, placePoint, spanned, type Arc, type Vec2 } from '@geotome/core/solid'
 import type { CatchEdge } from './catching'
 
 /** The edges of all drawn outlines in the world, m: what the pointer can catch. */
@@ -25,6 +25,7 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
             {
               kind: 'side',
               of,
+              named: faceLabel(faceName('side', line.edges[i] ?? '')),
               a: placePoint(p, at),
               b: placePoint(line.points[(i + 1) % line.points.length] as Vec2, at),
             },

@@ -14,6 +14,8 @@ describe('the pointer catches', () => {
     expect(at([9.8, 0.2], { edges: there })).toMatchObject({ point: [10, 0], word: 'end' })
     expect(at([5.2, -0.1], { edges: there })).toMatchObject({ point: [5, 0], word: 'middle' })
     expect(at([2.52, 0.2], { edges: there })).toMatchObject({ point: [2.5, 0], word: 'on side' })
+    const named = there.map((e) => ({ ...e, of: 'Tower', named: 'south' }))
+    expect(at([2.52, 0.2], { edges: named }).word).toBe('on south of Tower')
   })
   it('the centre of what is round, its line, and where a line from the last corner touches it', () => {
     expect(at([20.2, 0.1], { edges: round })).toMatchObject({ point: [20, 0], word: 'centre' })

@@ -13,7 +13,10 @@ export interface Caught {
 export type CatchEdge = (
   | { kind: 'side'; a: Vec2; b: Vec2; /** what it is called, where it is a line without ends */ word?: string }
   | { kind: 'arc'; arc: Arc }
-) & { /** whose it is: said of its corners */ of?: string }
+) & {
+  /** whose it is: said of its corners */ of?: string
+  /** what it is called there: said of the side */ named?: string
+}
 
 /** A direction from the last corner that is held, or may be caught. */
 export interface Direction {
