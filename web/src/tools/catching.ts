@@ -81,7 +81,7 @@ export function catchPoint(raw: Vec2, context: CatchContext): Caught {
       return on.e.kind === 'side'
         ? {
             point: alongStride(on.e.a, on.e.b, on.foot, context.stride),
-            word: on.e.word ?? 'on side',
+            word: on.e.word ?? (on.e.named && on.e.of ? `on ${on.e.named} of ${on.e.of}` : 'on side'),
             along: [on.e.a, on.e.b],
           }
         : { point: clean(on.foot), word: 'on arc', along: null }
