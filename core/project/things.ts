@@ -73,6 +73,8 @@ export const MassSchema = v.strictObject({
   recipe: RecipeSchema,
   /** what stands around and is drawn, but gives no floors, no fabric and no figures */
   context: v.optional(v.boolean(), false),
+  /** it projects (a canopy, a balcony): no floor and no volume of the totals, listed apart; it covers the site, or not */
+  projecting: v.optional(v.nullable(v.picklist(['apart', 'covers']))),
   /** the wing that it was told to belong to; null: the one that holds most of its plan */
   wing: v.optional(v.nullable(IdSchema), null),
   /** the group that it is picked, moved and copied with, by its name */

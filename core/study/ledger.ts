@@ -21,6 +21,8 @@ export interface Ledger {
     net: number | null
     volume: number
     footprint: number
+    /** what projects, each by itself; in none of the other figures */
+    projecting: { count: number; area: number; volume: number } | null
     ratio: number | null
     site: number | null
     coverage: number | null
@@ -55,6 +57,11 @@ export function ledgerOf(study: Study): Ledger {
       net: totals.net === null ? null : round(totals.net),
       volume: round(totals.volume),
       footprint: round(totals.footprint),
+      projecting: totals.projecting && {
+        count: totals.projecting.count,
+        area: round(totals.projecting.area),
+        volume: round(totals.projecting.volume),
+      },
       ratio: totals.ratio === null ? null : round(totals.ratio),
       site: totals.site === null ? null : round(totals.site),
       coverage: totals.coverage === null ? null : round(totals.coverage),

@@ -173,3 +173,22 @@ describe('a repeat', () => {
     }
   })
 })
+
+describe('what projects', () => {
+  it('gives no floor and no volume to the totals, and is listed apart; it covers the site only where it is told to', () => {
+    const way = { way: 'round' as const, count: 14, x: 0, y: 0, turn: null }
+    const canopies = repeated(11, 'round', { way, every: 2, up: { storeys: null, high: 'drawn', shift: 1 } })
+    const body = withMass(canopies, { name: 'Lookout', height: 33, circle: [0, 0, 8] })
+    const plain = studied(withMass(projectWith(heights(11)), { name: 'Lookout', height: 33, circle: [0, 0, 8] }))
+    const apart = studied(changeMass(body, 'Bay', { projecting: 'apart' }))
+    expect(apart.totals.area).toBeCloseTo(plain.totals.area, 6)
+    expect(apart.totals.volume).toBeCloseTo(plain.totals.volume, 6)
+    expect(apart.totals.footprint).toBeCloseTo(plain.totals.footprint, 6)
+    expect(apart.totals.projecting?.count).toBe(77)
+    expect(apart.totals.projecting?.area).toBeCloseTo(77 * 12, 4)
+    expect(apart.totals.projecting?.volume).toBeCloseTo(77 * 36, 4)
+    const covers = studied(changeMass(body, 'Bay', { projecting: 'covers' }))
+    expect(covers.totals.footprint).toBeGreaterThan(plain.totals.footprint + 100)
+    expect(covers.totals.area).toBeCloseTo(plain.totals.area, 6)
+  })
+})

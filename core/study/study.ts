@@ -84,8 +84,10 @@ export function* studySteps(
   const floors: Floor[] = []
   const headroom: Headroom = { height: numbers.length(project.headroom), wallLike: project.wallLike }
   const smallest = numbers.value(project.smallestArea, 'area')
-  const takes = forms.map((f) => scheme.masses[f.id]?.takes)
-  const takers = cache.lately('takers', [levels, ...forms, null, ...takes], () => takersOf(scheme, forms, levels))
+  // What projects has no floor.
+  const built = forms.filter((f) => !scheme.masses[f.id]?.projecting)
+  const takes = built.map((f) => scheme.masses[f.id]?.takes)
+  const takers = cache.lately('takers', [levels, ...built, null, ...takes], () => takersOf(scheme, built, levels))
   for (const level of levels) {
     if (level.kind !== 'storey') continue
     const here = takers.get(level.id) ?? []
@@ -247,7 +249,9 @@ function totalsOf(
   forms: MassForm[],
   ground: GroundStudy,
 ): Totals {
-  const { project, numbers } = context
+  const { project, scheme, numbers } = context
+  const how = (f: MassForm) => scheme.masses[f.id]?.projecting
+  const [built, out] = [forms.filter((f) => !how(f)), forms.filter(how)]
   const area = floors.reduce((sum, f) => sum + f.area, 0)
   const counted = floors
     .filter((f) => f.level.height > -TOLERANCE.point)
@@ -258,17 +262,27 @@ function totalsOf(
       0,
     )
   const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
-  const footprint = footprintOf(cache, forms)
+  const footprint = footprintOf(
+    cache,
+    forms.filter((f) => how(f) !== 'apart'),
+  )
   return {
     area,
     low: floors.reduce((sum, f) => sum + f.low, 0),
     net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
     volume: groupsThatMeet(
-      forms,
+      built,
       (f) => f.rect,
       (a, b) => a.base < b.top && b.base < a.top,
     ).reduce((sum, group) => sum + cache.groupVolume(group), 0),
     footprint,
+    projecting: out.length
+      ? {
+          count: out.length,
+          area: out.reduce((sum, f) => sum + areaOf(f.body.plan()), 0),
+          volume: out.reduce((sum, f) => sum + f.body.volume, 0),
+        }
+      : null,
     ratio: siteArea ? counted / siteArea : null,
     site: siteArea,
     coverage: siteArea ? footprint / siteArea : null,

@@ -14,6 +14,8 @@ export interface Totals {
   net: number | null
   volume: number
   footprint: number
+  /** what projects: how many, m2 of their plans, m3, each by itself; none of it is in the other figures */
+  projecting: { count: number; area: number; volume: number } | null
   ratio: number | null
   /** m2 of the site, and the part of it that is built on, 0 to 1; null where it is not known */ site: number | null
   coverage: number | null

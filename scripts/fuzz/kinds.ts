@@ -64,7 +64,7 @@ function makesSense(project: Project): void {
           ] as [string, number][],
       ),
     ]) {
-      if (value !== null && !(Number.isFinite(value) && value >= 0)) wrong(`${what} is ${value}`)
+      if (typeof value === 'number' && !(Number.isFinite(value) && value >= 0)) wrong(`${what} is ${value}`)
     }
     for (const l of ledger.levels) {
       const sum = Object.values(l.uses).reduce((a, b) => a + b, 0)

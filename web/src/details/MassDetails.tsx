@@ -45,12 +45,16 @@ export function MassDetails({ mass }: { mass: Mass }) {
       {mass.group && <Figure label="in the group">{mass.group}</Figure>}
       <ChoiceField
         label="it is"
-        value={mass.context ? 'context' : 'mass'}
+        value={mass.context ? 'context' : (mass.projecting ?? 'mass')}
         options={[
           { value: 'mass', label: 'a mass of the scheme' },
+          { value: 'apart', label: 'projecting, listed apart' },
+          { value: 'covers', label: 'projecting, covers the site' },
           { value: 'context', label: 'context, not counted' },
         ]}
-        onChange={(as) => set('role', { context: as === 'context' })}
+        onChange={(as) =>
+          set('role', { context: as === 'context', projecting: as === 'apart' || as === 'covers' ? as : null })
+        }
       />
       <ChoiceField
         label="use"

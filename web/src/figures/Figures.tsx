@@ -84,6 +84,11 @@ export function Figures() {
               </>
             )}
           </Item>
+          {totals.projecting && (
+            <Item label="projecting, apart" name="projecting">
+              {area(totals.projecting.area)}
+            </Item>
+          )}
           {totals.low > 0.005 && (
             <Item label="low, not counted" name="low">
               {area(totals.low)}

@@ -133,6 +133,15 @@ export function Ledger() {
           <span className="text-ink2">footprint </span>
           <b>{showNumber(totals.footprint, 'area', 'm')} m²</b>
         </span>
+        {totals.projecting && (
+          <span>
+            <span className="text-ink2">{totals.projecting.count} projecting, apart </span>
+            <b>
+              {showNumber(totals.projecting.area, 'area', 'm')} m², {showNumber(totals.projecting.volume, 'area', 'm')}{' '}
+              m³
+            </b>
+          </span>
+        )}
         {totals.coverage !== null && (
           <span>
             <span className="text-ink2">site coverage </span>
