@@ -18,6 +18,22 @@ import { shapeOf, turnedShape, type DrawnShape } from './drawn'
 import { normal } from './joining'
 import { massOf } from './mass-of'
 
+/** A mass without a recipe yet, behind all others, at the project's zero on a level. */
+export const plainMass = (scheme: Scheme, id: Id, of: { name: string; use: Id; level: Id }): Mass => ({
+  id,
+  name: of.name,
+  order: nextOrder(scheme.masses),
+  use: of.use,
+  base: { level: of.level, above: 0 },
+  place: { x: 0, y: 0, turn: 0 },
+  takes: { kind: 'all-but', levels: [] },
+  context: false,
+  wing: null,
+  material: null,
+  faces: {},
+  recipe: [],
+})
+
 /** A new mass from an outline drawn at world points (m), raised by a height or up to a level. */
 export function newMass(
   scheme: Scheme,
@@ -26,17 +42,8 @@ export function newMass(
 ): Mass {
   const { origin, shape, turn } = turnedShape(drawn.shape)
   return {
-    id: mint(),
-    name: drawn.name,
-    order: nextOrder(scheme.masses),
-    use: drawn.use,
-    base: { level: drawn.level, above: 0 },
+    ...plainMass(scheme, mint(), drawn),
     place: { x: tidy(origin[0]), y: tidy(origin[1]), turn: tidy(turn) },
-    takes: { kind: 'all-but', levels: [] },
-    context: false,
-    wing: null,
-    material: null,
-    faces: {},
     recipe: [
       { id: mint(), move: 'outline', on: true, shape, holes: [] },
       { id: mint(), move: 'raise', on: true, height: drawn.height, upTo: drawn.upTo ?? null },
@@ -93,17 +100,10 @@ export function bodyMass(
   },
 ): Mass {
   return {
-    id: mint(),
-    name: read.name,
-    order: nextOrder(scheme.masses),
-    use: read.use,
+    ...plainMass(scheme, mint(), read),
     base: { level: read.level, above: tidy(read.above) },
     place: { x: tidy(read.place[0]), y: tidy(read.place[1]), turn: 0 },
-    takes: { kind: 'all-but', levels: [] },
     context: read.context,
-    wing: null,
-    material: null,
-    faces: {},
     recipe: [{ id: mint(), move: 'body', on: true, ...read.body }],
   }
 }

@@ -2,7 +2,7 @@ import type { Edit } from '../edits'
 import { planOf, withMove, withPlaced, type Move, type Span } from '../moves'
 import { heightsOf, numbersOf, refuse, tidy, type Id, type Mass, type Num, type Project, type Scheme } from '../project'
 import { gapOf, moveOf, parseFaceName, rawName, TOLERANCE, turnOf, type Vec2, type Vec3 } from '../solid'
-import { changeRecipe } from './commands'
+import { changeRecipe, plainMass } from './commands'
 import { shapeOf, type DrawnShape } from './drawn'
 import { massOf } from './mass-of'
 
@@ -173,17 +173,9 @@ export function uprightMass(
     edit: 'mass.add',
     scheme: scheme.id,
     thing: {
-      id: mint(),
-      name: drawn.name,
-      order: Math.max(0, ...Object.values(scheme.masses).map((m) => m.order)) + 1,
-      use: drawn.use,
+      ...plainMass(scheme, mint(), drawn),
       base: { level: drawn.level, above: tidy(foot - level) },
       place: { x: tidy(at[0]), y: tidy(at[1]), turn: tidy(direction) },
-      takes: { kind: 'all-but', levels: [] },
-      context: false,
-      wing: null,
-      material: null,
-      faces: {},
       recipe: [
         'carried' in drawn.becomes
           ? carried(drawn.shape, drawn.becomes.carried, mint)
