@@ -66,6 +66,17 @@ describe.each([
     expect(massNamed(project, 'Block').recipe).toHaveLength(3)
     project = changed(project, (p) => pullFace(p, schemeOf(p), mint, id(p), sideOf(p, 'north'), 1, ['L1']))
     expect(volumeOf(project)).toBeCloseTo(10.5 * 8 * 9 + 10.5 * 3, 4)
+    // What was pulled on one storey is pulled farther there, whatever has come behind it; and on another storey from where the side stands.
+    const pulled = formOf(project)
+      .body.faces()
+      .find((f) => f.name.endsWith('/north') && !f.name.startsWith(massNamed(project, 'Block').recipe[1]?.id ?? ''))
+    const patched = changed(project, (p) =>
+      patchFace(schemeOf(p), mint, id(p), sideOf(p, 'west'), { kind: 'rectangle', from: [4, 1], to: [5, 2] }, 0.5),
+    )
+    const farther = changed(patched, (p) => pullFace(p, schemeOf(p), mint, id(p), pulled?.name ?? '', 0.5))
+    expect(volumeOf(farther)).toBeCloseTo(10.5 * 8 * 9 + 10.5 * 3 * 1.5 + 0.5, 4)
+    const other = changed(patched, (p) => pullFace(p, schemeOf(p), mint, id(p), pulled?.name ?? '', 0.5, ['L1', 'L2']))
+    expect(volumeOf(other)).toBeCloseTo(10.5 * 8 * 9 + 10.5 * 6 * 1.5 + 0.5, 4)
     expect(() => pullFace(project, schemeOf(project), mint, id(project), sideOf(project, 'top'), 1, ['L1'])).toThrow(
       /by its sides only/,
     )

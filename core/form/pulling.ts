@@ -40,16 +40,21 @@ export function pullFace(
       return withMove(recipe, maker, { by: tidy(maker.by + by) })
     const last = recipe.at(-1)
     if (sides.includes(own) && (maker?.move === 'raise' || maker?.move === 'pull')) {
-      const same =
-        last?.move === 'pull' && last.on && last.side === own && JSON.stringify(last.span) === JSON.stringify(span)
-      if (same && typeof last.by === 'number') return withMove(recipe, last, { by: plus(last.by, by) })
+      const same = (m: Move) =>
+        m.move === 'pull' && m.on && m.side === own && JSON.stringify(m.span) === JSON.stringify(span)
+      // What a pull has pulled out is pulled farther by it; on other storeys all of the way from the outline is said anew.
+      const from = maker.move === 'pull' && maker.side === own && typeof maker.by === 'number' ? maker.by : 0
+      if (maker.move === 'pull' && from !== 0 && (!span || same(maker)))
+        return withMove(recipe, maker, { by: tidy(from + by) })
+      if (last?.move === 'pull' && same(last) && typeof last.by === 'number')
+        return withMove(recipe, last, { by: tidy(last.by + by) })
       return (
         withPlaced(recipe, {
           id: mint(),
           move: 'pull',
           on: true,
           side: own,
-          by: tidy(by),
+          by: tidy(from + by),
           from: 0,
           fromLevel: null,
           to: null,
