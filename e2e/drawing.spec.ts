@@ -166,9 +166,9 @@ test('outlines are taken from what is there: set off from a mass, and from its f
   await page.keyboard.press('Control+z')
   await expect(figure(page, 'volume')).toContainText('240.00')
   await clickAt(page, 'plan', [0, 0, 0])
-  await openedVerb(page, 'Outline', 'From the floor of the picked mass')
+  await openedVerb(page, 'Outline', 'From the plate of the picked mass')
   await settled(page)
-  await expect(details(page).getByLabel('name')).toHaveValue('Mass 1, floor')
+  await expect(details(page).getByLabel('name')).toHaveValue('Mass 1, plate')
   await expect(figure(page, 'volume')).toContainText('240.00')
 })
 

@@ -148,17 +148,17 @@ export const OUTLINE_VERBS: readonly Verb[] = [
     },
   },
   {
-    label: 'From the floor of the picked mass',
+    label: 'From the plate of the picked mass',
     icon: Layers,
     under: OUTLINE,
     desks: ['form'],
     help: '',
     off: (now) => (plateOf(now).length ? null : 'Pick a mass that has a floor at the level that is looked at'),
     run: (now) =>
-      make(now, 'mass from a floor', (to) =>
+      make(now, 'form from a plate', (to) =>
         massFromRegion(now.scheme, mint, {
           ...to,
-          name: `${one(now)?.name ?? 'Mass'}, floor`,
+          name: `${one(now)?.name ?? 'Mass'}, plate`,
           height: storeyHigh(now),
           region: fromOrigin(now, plateOf(now)),
         }),
