@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { box, build, outline, raise } from '../testing/recipes'
-import { isWhole, openKernel, type Vec2 } from '../solid'
+import { box, build, outline, raise, turned } from '../testing/recipes'
+import { isWhole, openKernel } from '../solid'
 import type { Move, OutlineShape } from './index'
 
 beforeAll(() => openKernel())
@@ -16,10 +16,6 @@ const patch = (face: string, by: number, shape: OutlineShape = pane): Move => ({
   shape,
   by,
 })
-const turned = (points: Vec2[], degrees: number): Vec2[] => {
-  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)]
-  return points.map(([x, y]) => [c * x - s * y, s * x + c * y])
-}
 
 describe('a patch on a face', () => {
   it.each(['r/e1', 'r/e2', 'r/e3', 'r/e4', 'r/top', 'r/base'])(

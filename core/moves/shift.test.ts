@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { box, build, byPlates, outline, raise } from '../testing/recipes'
+import { box, build, byPlates, outline, raise, turned as turnedBy } from '../testing/recipes'
 import { isWhole, openKernel, type Vec2 } from '../solid'
 import type { Move } from './index'
 
@@ -26,10 +26,7 @@ const corner = (a: string, b: string, c: string | null, x: number, y: number, z:
   y,
   z,
 })
-const turned = (points: Vec2[], degrees: number): Vec2[] => {
-  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)]
-  return points.map(([x, y]) => [c * x - s * y + 31.7, s * x + c * y - 12.3])
-}
+const turned = (points: Vec2[], degrees: number) => turnedBy(points, degrees, [31.7, -12.3])
 
 describe('a shift of a face', () => {
   it('goes out and in square to it, at any turn and in either sense; no face changes its name', () => {

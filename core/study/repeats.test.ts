@@ -1,6 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { changeRepeat, detachRepeated, leaveOut, newRepeat, ownUse } from '../form'
+import { applyEdit } from '../edits'
 import { FORMATS } from '../exchange'
+import { duplicateScheme } from '../groundwork'
 import { openKernel } from '../solid'
 import type { Project } from '../project'
 import type { Repeat } from '../repeats'
@@ -171,6 +173,23 @@ describe('a repeat', () => {
       const content = await write(studied(project), '2026-01-01T00:00:00Z')
       expect(content.length, id).toBeGreaterThan(50)
     }
+  })
+  it('in a duplicated scheme is changed there only; taken back, what somebody else has done since stays', () => {
+    const way = (count: number) => ({ way: 'line' as const, count, apart: 6, direction: 15 })
+    const project = repeated(1, 'line', { way: way(5) })
+    const [own, id] = [schemeOf(project), only(project).id]
+    const two = apply(project, duplicateScheme(project, own, 'copy', 'Copy'))
+    const copy = two.schemes.copy
+    if (!copy) throw new Error('no copy')
+    const changed = apply(two, changeRepeat(copy, id, { way: way(9) }))
+    const forms = (scheme: string) => studyScheme(changed, scheme, new StudyCache()).forms.length
+    expect([forms(own.id), forms('copy')]).toEqual([5, 9])
+    // One sets the count, another leaves one out, the first takes the count back.
+    const first = applyEdit(project, changeRepeat(own, id, { way: way(8) }))
+    const second = apply(first.project, leaveOut(schemeOf(first.project), id, '2', true))
+    const back = apply(second, first.inverse)
+    expect(only(back).out).toEqual(['2'])
+    expect(studied(back).forms).toHaveLength(4)
   })
 })
 

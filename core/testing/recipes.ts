@@ -33,6 +33,12 @@ export const box = (w: number, d: number): Vec2[] => [
   [0, d],
 ]
 
+/** Corners turned about zero by degrees, and moved, m. */
+export const turned = (points: Vec2[], degrees: number, [dx, dy]: Vec2 = [0, 0]): Vec2[] => {
+  const [c, s] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)]
+  return points.map(([x, y]) => [c * x - s * y + dx, s * x + c * y + dy])
+}
+
 /** m3 by the plates of a body: they are parabolas over the height between its corners, where Gauss's rule with two places is exact */
 export function byPlates(solid: Solid): number {
   const { positions: p } = solid

@@ -2,7 +2,7 @@ import { faceDrawn } from '../stage/spots'
 import { studyWorker } from '../worker/client'
 import { selectSchemeId } from './project-slice'
 import { store } from './store'
-import { faceSeen, spotsPicked } from './view-slice'
+import { faceSeen, picked, spotsPicked } from './view-slice'
 
 /** Keeps what is known of the picked face in step with what is shown: asked of the worker once nothing is tried any more. */
 export function startFaceFollow(): () => void {
@@ -19,6 +19,11 @@ export function startFaceFollow(): () => void {
     if (!key || !first || face === undefined || !scheme) return
     const mass = study?.masses.find((m) => m.id === first.mass)
     const now = mass && faceDrawn(mass, face)
+    if (mass && !now) {
+      // A face that is gone (an undo, a move before it) is picked no longer; its mass is.
+      store.dispatch(picked(state.view.picked))
+      return
+    }
     if (now && now.name !== face) {
       // It was pulled as a whole: what it has become is picked.
       store.dispatch(spotsPicked(spots.map((s) => (s === first ? { ...s, faces: [now.name] } : s))))
@@ -26,7 +31,7 @@ export function startFaceFollow(): () => void {
     }
     studyWorker.faceAt(scheme, first.mass, face).then(
       (seen) => asked === key && store.dispatch(faceSeen(seen)),
-      // A face that is gone is picked no longer.
+      // What could not be told is asked again with the next result.
       () => asked === key && store.dispatch(faceSeen(null)),
     )
   })

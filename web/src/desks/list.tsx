@@ -71,7 +71,9 @@ export const DESKS: readonly Desk[] = [
           : now.view.spots.length
             ? SPOT_HINTS[now.view.spots[0]?.kind ?? 'face']
             : now.view.picked.kind === 'mass'
-              ? 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
+              ? now.masses.length === 1 && !now.masses[0]?.recipe.some((m) => m.move === 'raise')
+                ? 'Drag it to move it; Alt-click a face to pull it or draw on it; its moves are at the right'
+                : 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
               : 'Click a mass to pick it, Shift-click a second one to join them',
     stage: STAGE.form,
     Details: Plain,

@@ -15,7 +15,8 @@ export interface FaceDrawn {
   area: number
 }
 
-const known = new WeakMap<MassView, Map<string, FaceDrawn>>()
+/** the faces of each mass as it was sent last */
+const known = new WeakMap<MassView, ReadonlyMap<string, FaceDrawn>>()
 
 /** The faces of a mass by their names, pieces of a face together. */
 export function facesDrawn(mass: MassView): ReadonlyMap<string, FaceDrawn> {
