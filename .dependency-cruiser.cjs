@@ -7,6 +7,7 @@ const ROOMS = [
   'picture',
   'moves',
   'repeats',
+  'rules',
   'ground',
   'project',
   'edits',

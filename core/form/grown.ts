@@ -1,22 +1,22 @@
+import { levelHeights } from '../levels'
 import { onesOf, remarksOn, type One, type Repeat } from '../repeats'
-import { fingerprint, inOrder, Memo, Refusal, tidy, type Id, type Mass, type Numbers, type Scheme } from '../project'
+import {
+  fingerprint,
+  inOrder,
+  Memo,
+  numbersOf,
+  Refusal,
+  tidy,
+  type Id,
+  type Mass,
+  type Numbers,
+  type Project,
+  type Scheme,
+} from '../project'
 import { placePoint, TOLERANCE } from '../solid'
 import { planOf, type Move } from '../moves'
-
-/** What a body that is not stored comes from: its repeat, which one of it, and the mass that is repeated. */
-export interface GrownFrom {
-  repeat: Id
-  key: string
-  mass: Id
-}
-
-/** A scheme with all that grows in it: its masses and those of its repeats, which are like drawn ones to whoever reads them. */
-export interface Grown {
-  masses: Record<Id, Mass>
-  from: ReadonlyMap<Id, GrownFrom>
-  /** what repeats have to say of themselves */
-  remarks: { repeat: Id; say: string; remedy: string }[]
-}
+import type { Grown, GrownFrom } from './grown-from'
+import { growRule } from './ruled'
 
 /** What repeats may make in all: more are said, and not made */
 const MOST = 5000
@@ -27,40 +27,41 @@ export const grownId = (repeat: Id, key: string, mass: Id): Id => `r-${fingerpri
 const memo = new Memo()
 
 /**
- * The masses of a scheme with those of its repeats. `storeys`: its storeys from the lowest up, with their heights (m). What stays the same
- * is the same object from time to time, so that whoever keeps by it finds it.
+ * The masses of a scheme with those of its rules and repeats. What stays the same is the same object from time to time, so that whoever
+ * keeps by it finds it.
  */
-export function grown(scheme: Scheme, numbers: Numbers, storeys: readonly { id: Id; height: number }[]): Grown {
-  const repeats = inOrder(scheme.repeats)
-  if (repeats.length === 0) return { masses: scheme.masses, from: new Map(), remarks: [] }
-  const masses: Record<Id, Mass> = { ...scheme.masses }
-  const from = new Map<Id, GrownFrom>()
-  const remarks: Grown['remarks'] = []
-  for (const repeat of repeats) {
+export function grown(project: Project, scheme: Scheme, numbers = numbersOf(project, scheme)): Grown {
+  const [rules, repeats] = [inOrder(scheme.rules), inOrder(scheme.repeats)]
+  if (repeats.length + rules.length === 0) return { masses: scheme.masses, from: new Map(), remarks: [] }
+  const to = { masses: { ...scheme.masses }, from: new Map<Id, GrownFrom>(), remarks: [] as Grown['remarks'] }
+  // One whose numbers cannot be read makes nothing, and says so; all else goes on.
+  const saying = (by: GrownFrom['by'], id: Id, grow: () => void) => {
     try {
-      growOne(repeat, scheme, numbers, storeys, { masses, from, remarks })
+      grow()
     } catch (e) {
-      // One whose numbers cannot be read makes nothing, and says so; all else goes on.
       if (!(e instanceof Refusal)) throw e
-      remarks.push({ repeat: repeat.id, say: e.say, remedy: e.remedy })
+      to.remarks.push({ by, id, say: e.say, remedy: e.remedy })
     }
   }
-  return { masses, from, remarks }
+  for (const rule of rules) saying('rule', rule.id, () => growRule(project, scheme, rule, numbers, to))
+  const storeys = levelHeights(project, scheme, numbers).filter((l) => l.kind === 'storey')
+  for (const repeat of repeats) saying('repeat', repeat.id, () => growOne(repeat, numbers, storeys, to))
+  return to
 }
 
 function growOne(
   repeat: Repeat,
-  scheme: Scheme,
   numbers: Numbers,
   storeys: readonly { id: Id; height: number }[],
   to: { masses: Record<Id, Mass>; from: Map<Id, GrownFrom>; remarks: Grown['remarks'] },
 ): void {
   const out = new Set(repeat.out)
   for (const id of repeat.of) {
-    const mass = scheme.masses[id]
+    const mass = to.masses[id]
     if (!mass) {
       to.remarks.push({
-        repeat: repeat.id,
+        by: 'repeat',
+        id: repeat.id,
         say: `A mass that "${repeat.name}" repeats is not there any more.`,
         remedy: 'Undo its deletion, or remove the repeat.',
       })
@@ -70,11 +71,12 @@ function growOne(
     const own = base === undefined ? [] : storeys.filter((s) => s.height >= base - TOLERANCE.height)
     const levels = own.length ? own.map((s) => s.id) : [mass.base.level]
     if (id === repeat.of[0])
-      for (const r of remarksOn(repeat, levels, numbers)) to.remarks.push({ repeat: repeat.id, ...r })
+      for (const r of remarksOn(repeat, levels, numbers)) to.remarks.push({ by: 'repeat', id: repeat.id, ...r })
     const ones = onesOf(repeat, levels, numbers)
     if (to.from.size + ones.length > MOST) {
       to.remarks.push({
-        repeat: repeat.id,
+        by: 'repeat',
+        id: repeat.id,
         say: `"${repeat.name}" would make ${ones.length} bodies, with ${to.from.size} there already: that is more than ${MOST}.`,
         remedy: 'Take a smaller number.',
       })
@@ -86,7 +88,7 @@ function growOne(
       const order = mass.order + (i + 1) / (2 * MOST)
       const made = grownMass(repeat, mass, { ...one, order }, levels, numbers)
       to.masses[made.id] = made
-      to.from.set(made.id, { repeat: repeat.id, key: one.key, mass: id })
+      to.from.set(made.id, { by: 'repeat', id: repeat.id, key: one.key, mass: id })
     }
   }
 }

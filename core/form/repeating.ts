@@ -11,7 +11,8 @@ import {
   type Project,
   type Scheme,
 } from '../project'
-import { beginsOf, type Grown } from './grown'
+import { beginsOf } from './grown'
+import type { Grown } from './grown-from'
 import { massOf } from './mass-of'
 
 /** A new repeat of masses, in a way (by its name), or up the storeys where they stand. */
@@ -77,7 +78,7 @@ export function ownUse(scheme: Scheme, id: Id, key: string, use: Id | null): Edi
  */
 export function detachRepeated(scheme: Scheme, grown: Grown, mint: () => Id, id: Id, key: string | null): Edit {
   const repeat = repeatOf(scheme, id)
-  const wanted = [...grown.from].filter(([, f]) => f.repeat === id && (key === null || f.key === key))
+  const wanted = [...grown.from].filter(([, f]) => f.by === 'repeat' && f.id === id && (key === null || f.key === key))
   if (wanted.length === 0)
     return refuse('unknown-id', 'That one of the repeat is not there any more.', 'Pick another one.')
   const taken = namesOf(scheme.masses)

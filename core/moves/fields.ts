@@ -1,6 +1,7 @@
 import * as v from 'valibot'
 import type { Outline } from '../solid'
 import {
+  FiniteSchema,
   IdSchema,
   LevelHeightSchema,
   NumSchema,
@@ -30,6 +31,8 @@ export interface NumberField<T = never> extends Asked<T> {
   from?: number
   to?: number
   otherwise?: string
+  /** what it measures, where that hangs on what else is said */
+  as?(thing: T): Quantity
 }
 /** One of a few words. */
 export interface ChoiceField<T = never> extends Asked<T> {
@@ -60,6 +63,23 @@ export interface FaceField<T = never> extends Asked<T> {
 export interface ShapeField<T = never> extends Asked<T> {
   is: 'shape'
 }
+/** One word that names a number for the formulas of others. */
+export interface WordField<T = never> extends Asked<T> {
+  is: 'word'
+}
+/** Plain numbers in turn, typed as a list. */
+export interface ValuesField<T = never> extends Asked<T> {
+  is: 'values'
+}
+/** A use, a material or a step above, by its id; null is what `otherwise` says. */
+export interface NamedField<T = never> extends Asked<T> {
+  is: 'use' | 'material' | 'named-side'
+  otherwise: string
+}
+/** Materials in turn, by their ids. */
+export interface MaterialsField<T = never> extends Asked<T> {
+  is: 'materials'
+}
 /** A list of like things, each with an id, and fields of its own. */
 export interface ListField<T = never> extends Asked<T> {
   is: 'list'
@@ -81,6 +101,10 @@ export type Field<T = never> =
   | FaceField<T>
   | MassField<T>
   | ShapeField<T>
+  | WordField<T>
+  | ValuesField<T>
+  | NamedField<T>
+  | MaterialsField<T>
   | ListField<T>
 
 /** The fields of a move, or of a thing in a list of it, by their keys and in the order in which they are asked for. */
@@ -108,6 +132,11 @@ export const times = <T>(label: string, more: Partial<NumberField<T>> = {}): Num
   ...more,
 })
 
+/** One word, as formulas name dials and given numbers. */
+export const WordSchema = v.pipe(
+  v.string(),
+  v.regex(/^\p{L}[\p{L}\p{N}_]{0,39}$/u, 'It is named by one word: a letter, then letters, digits or _.'),
+)
 const FaceNameSchema = v.pipe(v.string(), v.minLength(1, 'Choose a face.'), v.maxLength(2000))
 
 type Entry = v.GenericSchema<unknown, unknown>
@@ -135,6 +164,20 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
       case 'shape':
         out[key] = OutlineShapeSchema
         break
+      case 'word':
+        out[key] = WordSchema
+        break
+      case 'values':
+        out[key] = v.pipe(v.array(FiniteSchema), v.minLength(1, 'Type at least one number.'), v.maxLength(5000))
+        break
+      case 'use':
+      case 'material':
+      case 'named-side':
+        out[key] = v.nullable(IdSchema)
+        break
+      case 'materials':
+        out[key] = v.pipe(v.array(IdSchema), v.maxLength(12, 'At most 12 materials take turns.'))
+        break
       case 'height':
         out[key] = f.otherwise === undefined ? NumSchema : v.nullable(NumSchema)
         out[f.level] = v.nullable(LevelHeightSchema)
@@ -159,6 +202,10 @@ function* each(fields: Fields<never>, thing: Fielded): Generator<[Field, string,
 
 const shapeNumbersOf = (shape: OutlineShape) => shapeKind(shape).numbers(shape)
 
+/** What a number field of a thing measures. */
+export const quantityIn = (field: NumberField, thing: Fielded): Quantity =>
+  field.as?.(thing as never) ?? field.quantity
+
 /** The numbers of a thing, in the order of its fields; that of a level last. */
 export function numbersIn(fields: Fields<never>, thing: Fielded): [Num, Quantity][] {
   const [own, ties]: [[Num, Quantity][], [Num, Quantity][]] = [[], []]
@@ -166,7 +213,7 @@ export function numbersIn(fields: Fields<never>, thing: Fielded): [Num, Quantity
     if (f.is === 'shape') own.push(...shapeNumbersOf(of[key] as OutlineShape))
     if (f.is !== 'number' && f.is !== 'height') continue
     const num = of[key] as Num | null
-    if (num !== null) own.push([num, f.is === 'number' ? f.quantity : 'length'])
+    if (num !== null) own.push([num, f.is === 'number' ? quantityIn(f, of) : 'length'])
     const tie = f.is === 'height' ? (of[f.level] as AtLevel | null) : null
     if (tie) ties.push([tie.above, 'length'])
   }
@@ -217,11 +264,12 @@ export function checkFields(fields: Fields<never>, thing: Fielded, what: string,
     if (f.when && !f.when(of as never)) continue
     if (f.is === 'height') heightIn(f, key, of, numbers)
     if (f.is !== 'number' || of[key] === null) continue
-    const value = numbers.value(of[key] as Num, f.quantity)
-    if (f.quantity === 'length') numbers.length(of[key] as Num)
+    const quantity = quantityIn(f, of)
+    const value = numbers.value(of[key] as Num, quantity)
+    if (quantity === 'length') numbers.length(of[key] as Num)
     const { from = -Infinity, to = Infinity } = f
     if (value >= from && value <= to) continue
-    const unit = UNIT[f.quantity]
+    const unit = UNIT[quantity]
     refuse(
       'size',
       `"${f.label}" of ${what} is ${value}${unit}.`,

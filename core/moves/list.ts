@@ -23,6 +23,7 @@ import { scale } from './scale'
 import { shiftCorner } from './shift-corner'
 import { shiftFace } from './shift-face'
 import { split } from './split'
+import { strips } from './strips'
 import { stepBack } from './step-back'
 import { bend } from './bend'
 import { lean } from './lean'
@@ -35,6 +36,7 @@ export const MOVES = [
   inset,
   scale,
   round,
+  strips,
   mirror,
   ring,
   body,

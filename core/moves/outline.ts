@@ -9,6 +9,7 @@ import {
   rectsMeet,
   type Arc,
   type Outline,
+  type Plan,
   type Rect,
   type Vec2,
   inHole,
@@ -144,6 +145,17 @@ function lineThrough(all: CornerAt[], named: (edge: string) => string): Outline 
     }),
   )
 }
+
+/** A plan by its corners as closed lines: arcs in facets. */
+export const linesOfPlan = (plan: Plan): Outline[] =>
+  plan.map((line) =>
+    joined(
+      line.map((c, i) => {
+        const arc = arcBetween(c.at, (line[(i + 1) % line.length] ?? c).at, c.bulge)
+        return facets(arc ? arcPoints(arc).slice(0, -1) : [c.at], c.id, arc)
+      }),
+    ),
+  )
 
 const facets = (points: Vec2[], edge: string, arc: Arc | null): Outline => ({
   points,

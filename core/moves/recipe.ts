@@ -23,7 +23,8 @@ export const RecipeSchema: v.GenericSchema<unknown, Move[]> = v.pipe(
   v.array(v.lazy(() => MoveSchema)),
   v.maxLength(200, 'A recipe has at most 200 moves.'),
 )
-const MoveSchema = v.variant(
+/** One move of a recipe. */
+export const MoveSchema = v.variant(
   'move',
   MOVES.map((k) => k.schema(v.lazy(() => RecipeSchema))) as never,
 ) as unknown as v.GenericSchema<unknown, Move>

@@ -1,3 +1,5 @@
+import { refuse } from '../values'
+import { linesOfPlan } from './outline'
 import {
   arcPoints,
   inside,
@@ -5,6 +7,7 @@ import {
   loopArea,
   type Arc,
   type Outline,
+  type Plan,
   type Vec2,
   TOLERANCE,
   gapOf,
@@ -42,6 +45,14 @@ export function leaned(lines: Outline[], by: number | ((edge: string) => number)
   })
   return moved
 }
+
+/**
+ * A plan by its corners, every side set in by a distance of its own (m). Errors: 'geometry' where a side is gone then; `name` says whose.
+ */
+export const setBack = (plan: Plan, by: (side: string) => number, name: string): Outline[] =>
+  leaned(linesOfPlan(plan), by, () =>
+    refuse('geometry', `Set in so far, a side of ${name} is gone.`, 'Set it in by less.'),
+  )
 
 /** An edge of an outline: its first point's number, how many facets it has, and the arc it is, if it is one. */
 interface Edge {

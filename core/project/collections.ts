@@ -2,6 +2,7 @@ import * as v from 'valibot'
 import { NeighbourSchema, WingSchema } from '../ground'
 import { KeptMeasureSchema, PictureSchema, TraceSchema } from '../picture'
 import { RepeatSchema } from '../repeats'
+import { RuleSchema } from '../rules'
 import { IdSchema } from '../values'
 import {
   BuildUpSchema,
@@ -60,6 +61,7 @@ export const SCHEME_COLLECTIONS = {
   masses: always('mass', MassSchema),
   parts: always('part', PartSchema),
   repeats: later('repeat', RepeatSchema),
+  rules: later('rule', RuleSchema, 'rule'),
   wings: later('wing', WingSchema, 'wing'),
   views: later('view', ViewSchema, 'kept view'),
   mutes: later('mute', MuteSchema),

@@ -6,6 +6,7 @@ import { MEASURES } from '../picture'
 import { refuse, type Numbers, type StandingNumbers } from '../values'
 import { heightsOf, standingNumbers } from './heights'
 import { numbersOf } from './numbers'
+import { checkRule } from './ruled'
 import { keysOf, PROJECT_COLLECTIONS, SCHEME_COLLECTIONS } from './collections'
 import type { Project, Scheme } from './schema'
 import type { Mass } from './things'
@@ -171,6 +172,7 @@ function checkScheme(project: Project, scheme: Scheme): void {
       if (use !== null && !project.uses[use])
         refuse('unknown-id', `"${repeat.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
   }
+  for (const rule of Object.values(scheme.rules)) checkRule(project, scheme, rule, numbers)
   for (const wing of Object.values(scheme.wings)) {
     const fault = wing.outline && outlineFault(wing.outline)
     if (fault) refuse('outline', `The outline of the wing "${wing.name}" ${fault.what}.`, fault.remedy)

@@ -1,4 +1,5 @@
 import { measured, MEASURES, type KeptMeasure } from '../picture'
+import { givenIn, type Given } from '../rules'
 import {
   asQuantity,
   evaluate,
@@ -19,8 +20,15 @@ import {
 import type { Project, Scheme } from './schema'
 import type { Dial, Level } from './things'
 
-/** The numbers of a scheme, then of the project. A name in a formula is a dial's, a level's (its height) or a kept measure's. */
-export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
+/**
+ * The numbers of a scheme, then of the project. A name in a formula is a dial's, a level's (its height) or a kept measure's; `given`: what
+ * the steps of a rule gave to one of its cells.
+ */
+export function numbersOf(
+  project: Project,
+  scheme: Scheme | null,
+  given: ReadonlyMap<string, Given> | null = null,
+): Numbers {
   const known = new Map<string, number>()
   const path: { id: string; name: string }[] = []
   const under = new Set<string>()
@@ -52,8 +60,16 @@ export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
     }
   }
   const lookUp = (ref: { id: string } | { name: string }): Measure => {
+    const own = 'id' in ref ? given?.get(ref.id) : undefined
+    if (own) return { value: own.value, ...DIMENSIONS[own.quantity], bare: own.quantity === 'number' }
     const named = findNamed(project, scheme, ref)
     switch (named.is) {
+      case 'given':
+        return refuse(
+          'formula',
+          `"${named.thing.name}" is given by a step of a rule, and is known to its steps only.`,
+          'Use a dial instead.',
+        )
       case 'dial':
         return {
           value: once(named.thing, () => value(named.thing.value, named.thing.quantity)),
@@ -107,21 +123,35 @@ export function numbersOf(project: Project, scheme: Scheme | null): Numbers {
   return numbers
 }
 
-/** What a person typed, as a number to store and its value: names become references, units are said, pure arithmetic becomes a number. */
+/**
+ * What a person typed, as a number to store and its value: names become references, units are said, pure arithmetic becomes a number. `rule`: whose
+ * steps it is typed in; what they give counts as 1 in the value.
+ */
 export function readTyped(
   text: string,
   quantity: Quantity,
   project: Project,
   scheme: Scheme | null,
+  rule: string | null = null,
 ): { num: Num; value: number } {
-  const numbers = numbersOf(project, scheme)
+  const given = new Map(
+    Object.values(scheme?.rules ?? {})
+      .filter((r) => r.id === rule)
+      .flatMap((r) => givenIn(r).map((g): [string, Given] => [g.id, { ...g, value: 1 }])),
+  )
+  const numbers = numbersOf(project, scheme, given)
   const plain = fieldUnit('length', project.unit)
   let refers = false
   const bind = (n: Node): Node => {
     switch (n.node) {
       case 'name':
         refers = true
-        return { node: 'ref', id: findNamed(project, scheme, n).thing.id }
+        return {
+          node: 'ref',
+          id:
+            [...given].find(([, g]) => g.name.toLowerCase() === n.name.toLowerCase())?.[0] ??
+            findNamed(project, scheme, n).thing.id,
+        }
       case 'ref':
         refers = true
         return n
@@ -140,7 +170,11 @@ export function readTyped(
   const lookUp = (ref: { id: string } | { name: string }): Measure => {
     const named = findNamed(project, scheme, ref)
     const of: Quantity =
-      named.is === 'dial' ? named.thing.quantity : named.is === 'level' ? 'length' : MEASURES[named.thing.kind].quantity
+      named.is === 'dial' || named.is === 'given'
+        ? named.thing.quantity
+        : named.is === 'level'
+          ? 'length'
+          : MEASURES[named.thing.kind].quantity
     return { value: numbers.value({ formula: `{${named.thing.id}}` }, of), ...DIMENSIONS[of], bare: of === 'number' }
   }
   const value = asQuantity(evaluate(tree, plain, lookUp), quantity, project.unit)
@@ -188,7 +222,10 @@ function parsed(formula: string): Node {
   return tree
 }
 
-type Named = { is: 'dial'; thing: Dial } | { is: 'level'; thing: Level } | { is: 'measure'; thing: KeptMeasure }
+type Named =
+  | { is: 'given'; thing: { id: string; name: string; quantity: Quantity } }
+  | { is: 'dial'; thing: Dial }
+  | { is: 'level'; thing: Level } | { is: 'measure'; thing: KeptMeasure }
 
 function findNamed(project: Project, scheme: Scheme | null, ref: { id: string } | { name: string }): Named {
   if ('id' in ref) {
@@ -196,6 +233,10 @@ function findNamed(project: Project, scheme: Scheme | null, ref: { id: string } 
     if (dial) return { is: 'dial', thing: dial }
     const level = scheme?.levels[ref.id]
     if (level) return { is: 'level', thing: level }
+    const given = Object.values(scheme?.rules ?? {})
+      .flatMap(givenIn)
+      .find((g) => g.id === ref.id)
+    if (given) return { is: 'given', thing: given }
     const measure = project.measures[ref.id]
     return measure
       ? { is: 'measure', thing: measure }

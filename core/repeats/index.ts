@@ -3,10 +3,12 @@ export type { Begins, Place, Step, WayKind } from './ways/kind'
 export {
   checkRepeat,
   onesOf,
+  onesOfWay,
   remarksOn,
   REPEAT_FIELDS,
   RepeatSchema,
   UP_FIELDS,
+  WaySchema,
   type One,
   type Repeat,
   type Up,

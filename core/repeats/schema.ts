@@ -10,12 +10,14 @@ import {
   type Numbers,
   type StandingNumbers,
 } from '../values'
+import type { Place } from './ways/kind'
 import { wayKind, WAYS, type Way } from './ways/list'
 
 /** Which one of a repeat, by its key: it stays what it is when others come or go. */
 const KeySchema = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,120}$/, 'A key is made of letters, digits and dashes.'))
 
-const WaySchema = v.variant(
+/** A way to repeat in plan. */
+export const WaySchema = v.variant(
   'way',
   WAYS.map((k) => v.strictObject({ way: v.literal(k.way), ...entriesOf(k.fields as Fields<never>) })) as never,
 ) as unknown as v.GenericSchema<unknown, Way>
@@ -82,6 +84,9 @@ function countsOf({ way, up, every }: Repeat): Num[] {
   const own = way.way === 'grid' ? [way.columns, way.rows] : way.way === 'once' ? [] : [way.count]
   return [...own, every, ...(up ? [up.shift, ...(up.storeys === null ? [] : [up.storeys])] : [])]
 }
+
+/** All places of a way, the original's first. Errors: those of formulas. */
+export const onesOfWay = (way: Way, numbers: Numbers): Place[] => wayKind(way).places(way, numbers)
 
 /** The remainder of a over b, never below zero. */
 const over = (a: number, b: number): number => ((a % b) + b) % b

@@ -32,3 +32,4 @@ export { cornersOn, faceMoves, withCornersMoved, type CornerMoves, type Moved } 
 export * from './free-curve'
 export * from './over'
 export * from './split-face'
+export * from './parted-plan'

@@ -50,12 +50,10 @@ export function* studySteps(
   const named = [project.dials, project.measures, project.pictures, project.unit, stored.dials, stored.levels]
   const { numbers, levels, heights } = cache.lately('numbers', named, () => numbersAndLevels(project, stored))
   // What grows by itself is like what was drawn, to all that reads masses from here on.
-  const growth = cache.lately('grown', [stored.masses, stored.repeats, numbers, levels], () =>
-    grown(
-      stored,
-      numbers,
-      levels.filter((l) => l.kind === 'storey'),
-    ),
+  const growth = cache.lately(
+    'grown',
+    [stored.masses, stored.repeats, stored.rules, project.site, numbers, levels],
+    () => grown(project, stored, numbers),
   )
   const scheme = growth.masses === stored.masses ? stored : { ...stored, masses: growth.masses }
   const forms: MassForm[] = []

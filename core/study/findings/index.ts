@@ -12,7 +12,7 @@ import { overlap } from './overlap'
 import { peakAboveLevel } from './peak-above-level'
 import { picturesDisagree } from './pictures-disagree'
 import { movesNote } from './moves-note'
-import { repeatNote } from './repeat-note'
+import { repeatNote, ruleNote } from './growth-note'
 import { sliver } from './sliver'
 import { storeyTooLow } from './storey-too-low'
 import { thinBody } from './thin-body'
@@ -25,6 +25,7 @@ export const CHECKS: Check[] = [
   faultyBody,
   movesNote,
   repeatNote,
+  ruleNote,
   warpedFace,
   thinBody,
   duplicateBody,

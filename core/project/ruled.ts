@@ -1,0 +1,92 @@
+import { orderedRing } from '../ground'
+import { checkRecipe, recipeTies, type Move } from '../moves'
+import { cellRecipe, givenIn, isRaised, runRule, type Rule, type RuleRun, type RuleWorld } from '../rules'
+import { refuse, sameList, tidy, type Numbers } from '../values'
+import { turnOf, type PlanCorner } from '../solid'
+import { heightsOf } from './heights'
+import { numbersOf } from './numbers'
+import type { Project, Scheme } from './schema'
+
+/** What a rule grows from besides its steps: storeys, site, its base. */
+export function ruleWorld(project: Project, scheme: Scheme, rule: Rule, numbers: Numbers): RuleWorld {
+  const storeys = Object.values(scheme.levels)
+    .filter((l) => l.kind === 'storey')
+    .map((l) => ({ id: l.id, height: numbers.height(l.id) }))
+    .sort((a, b) => a.height - b.height)
+  return {
+    base: tidy(numbers.height(rule.base.level) + numbers.length(rule.base.above)),
+    storeys,
+    site: siteOf(project, rule, numbers),
+  }
+}
+
+function siteOf({ site }: Project, { place }: Rule, numbers: Numbers): RuleWorld['site'] {
+  if (!site) return null
+  const { ring, side } = orderedRing(site, numbers)
+  const [x, y] = [numbers.length(place.x), numbers.length(place.y)]
+  const { c, s } = turnOf(-numbers.angle(place.turn))
+  const corners = ring.map(([px, py], i): PlanCorner => {
+    const [dx, dy] = [px - x, py - y]
+    return { id: `s${i + 1}`, at: [tidy(c * dx - s * dy), tidy(s * dx + c * dy)], bulge: 0 }
+  })
+  const setbacks = Object.fromEntries(
+    side.map((k, i): [string, number] => [`s${i + 1}`, numbers.length(site.corners[k]?.setback ?? 0)]),
+  )
+  return { plan: [corners], setbacks, limit: site.limit === null ? null : numbers.length(site.limit) }
+}
+
+const runs = new WeakMap<Rule, { from: unknown[]; run: RuleRun }>()
+
+/** A rule of a scheme, run; once while nothing that it grows from has changed. Errors: 'unknown-id' where its level is gone. */
+export function ruleRun(project: Project, scheme: Scheme, rule: Rule): RuleRun {
+  const { site, dials, measures, pictures, unit } = project
+  const from = [site, dials, measures, pictures, unit, scheme.dials, scheme.levels]
+  const known = runs.get(rule)
+  if (known && sameList(known.from, from)) return known.run
+  const numbers = numbersOf(project, scheme)
+  const run = runRule(rule, ruleWorld(project, scheme, rule, numbers), (given) =>
+    given === null ? numbers : numbersOf(project, scheme, given),
+  )
+  runs.set(rule, { from, run })
+  return run
+}
+
+/** Refuses a rule that leads nowhere, or whose steps cannot be made. Each body of another recipe is looked at once. */
+export function checkRule(project: Project, scheme: Scheme, rule: Rule, numbers: Numbers): void {
+  const need = <T>(things: Record<string, T>, id: string | null | undefined, what: string, remedy: string) =>
+    id == null || things[id] || refuse('unknown-id', `"${rule.name}" has a ${what} that is not there.`, remedy)
+  need(scheme.levels, rule.base.level, 'level', 'Choose one of the levels in the spine.')
+  need(project.uses, rule.use, 'use', 'Choose one of the uses of the project.')
+  for (const num of [rule.place.x, rule.place.y, rule.base.above]) numbers.length(num)
+  numbers.angle(rule.place.turn)
+  const ids = rule.steps.map((s) => s.id)
+  if (new Set(ids).size !== ids.length)
+    refuse('id-taken', `Two steps of "${rule.name}" have the same id.`, 'Give each step its own id.')
+  const names = givenIn(rule).map((g) => g.name.toLowerCase())
+  const twice = names.find((n, i) => names.indexOf(n) < i)
+  if (twice !== undefined)
+    refuse('name-taken', `Two steps of "${rule.name}" give a number named "${twice}".`, 'Choose another name.')
+  for (const own of [...rule.steps, ...Object.values(rule.own), ...Object.values(rule.frozen ?? {})]) {
+    const { use, material, materials, faces } = own as {
+      use?: string | null
+      material?: string | null
+      materials?: string[]
+      faces?: Record<string, string>
+    }
+    need(project.uses, use, 'use', 'Choose one of the uses of the project.')
+    for (const id of [material, ...(materials ?? []), ...Object.values(faces ?? {})])
+      need(project.materials, id, 'material', 'Choose one of the materials of the project.')
+  }
+  const run = ruleRun(project, scheme, rule)
+  if (run.failed) refuse('edit', run.failed.say, run.failed.remedy)
+  const heights = heightsOf(scheme, numbers)
+  const base = numbers.height(rule.base.level) + numbers.length(rule.base.above)
+  const seen = new Set<Move[]>()
+  for (const cell of run.cells) {
+    const recipe = cellRecipe(cell, rule.own[cell.key])
+    if (!isRaised(cell) || seen.has(recipe)) continue
+    seen.add(recipe)
+    for (const tie of recipeTies(recipe)) need(scheme.levels, tie.level, 'level', 'Choose one of the levels in the spine.')
+    checkRecipe(recipe, `${rule.name} ${cell.key}`, { ...numbers, heights, base: tidy(base + cell.up) })
+  }
+}

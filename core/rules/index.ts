@@ -1,0 +1,8 @@
+export { inRule, isRaised, outlineMove, planNow, type Cell } from './cell'
+export { runRule, type Given, type NumbersWith, type Remark, type RuleRun, type Traced } from './run'
+export { givenIn, ruleNumbers, RuleSchema, stepNumbers, type Own, type Rule } from './schema'
+export type { RuleWorld, StepBase, StepKind } from './steps/kind'
+export { stepKind, STEPS, type Step } from './steps/list'
+export { cellRecipe, dressedFaces, raiserOf } from './recipe'
+export { READY_RULES } from './ready/list'
+export type { ReadyRule } from './ready/kind'

@@ -1,0 +1,40 @@
+import { onesOfWay, wayKind, WaySchema, type Way } from '../../repeats'
+import type { Fielded, Fields } from '../../moves'
+import { numbersIn } from '../../moves'
+import { tidy } from '../../values'
+import { placePoint } from '../../solid'
+import type { StepBase, StepKind } from './kind'
+
+export interface RepeatStep extends StepBase {
+  step: 'repeat'
+  way: Way
+}
+
+/** Lets each stand there many times, in a way of repeats. Keys: its own, then that of the way. */
+export const repeat: StepKind<RepeatStep> & { entries: { way: typeof WaySchema } } = {
+  step: 'repeat',
+  called: 'repeat',
+  about: 'along a line, in a grid, round a centre',
+  fields: {},
+  entries: { way: WaySchema },
+  says: (s) => `repeat each ${wayKind(s.way).called}`,
+  starts: () => ({ way: { way: 'line', count: 3, apart: 30, direction: 0 } }),
+  numbers: (s) => numbersIn(wayKind(s.way).fields as Fields<never>, s.way as unknown as Fielded),
+  each: (cell, s, { numbers, room }) => {
+    const places = onesOfWay(s.way, numbers)
+    room(places.length)
+    return places.map(({ key, nth, step }) => {
+      const at = nth === 0 ? cell.key : `${cell.key}.${key}`
+      const moved =
+        'by' in step
+          ? { x: cell.x + step.by[0], y: cell.y + step.by[1], turn: cell.turn }
+          : turned(cell, step.about, step.turn)
+      return { ...cell, key: at, at: [nth + 1, 1] as [number, number], x: tidy(moved.x), y: tidy(moved.y), turn: tidy(moved.turn) }
+    })
+  },
+}
+
+function turned(cell: { x: number; y: number; turn: number }, [ax, ay]: [number, number], turn: number) {
+  const [x, y] = placePoint([cell.x - ax, cell.y - ay], { x: ax, y: ay, z: 0, turn })
+  return { x, y, turn: cell.turn + turn }
+}
