@@ -16,7 +16,7 @@ export interface Draft {
   out: Proposal
   /** The next number of a kind of part; of walls in a storey by its level. */
   next: (kind: string) => number
-  offer: (role: PartRole, area: number, part: Candidate['part'], off?: number | null) => void
+  offer: (role: PartRole, area: number, part: Candidate['part'], off?: number | null, warp?: number | null) => void
 }
 
 /** A tie to a level: so many m above it. */
@@ -41,6 +41,7 @@ export function draftFor(context: FabricContext, form: MassForm, how: How): Draf
       counts.set(kind, count)
       return count
     },
-    offer: (role, area, part, off = null) => out.candidates.push({ key: partKey(part), role, area, off, part }),
+    offer: (role, area, part, off = null, warp = null) =>
+      out.candidates.push({ key: partKey(part), role, area, off, warp, part }),
   }
 }

@@ -54,6 +54,7 @@ export function addStoreyWalls(
           print: storeyPrint(one, ties, base, reaches ? { level: next.level, height: next.from } : null),
         },
         one.off,
+        one.warp,
       )
     }
   })

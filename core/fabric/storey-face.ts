@@ -1,6 +1,9 @@
 import type { MassForm } from '../form'
 import {
   arcPoints,
+  crossOf,
+  dotOf,
+  lessOf,
   offSegment,
   type Arc,
   type CutLoop,
@@ -26,6 +29,8 @@ export interface StoreyFace {
   face: WorldFace
   rows: [Vec3[], Vec3[]] | null
   off: number
+  /** m that a corner of a facet lies off the plane of its three others, at most; null for an upright wall */
+  warp: number | null
   key: string
 }
 
@@ -132,6 +137,7 @@ export function storeyFaces(
             ...middle.points.map((p) => offLine(p, half)),
             ...half.map((p) => offLine(p, closed ? [...middle.points, middle.points[0] as Vec2] : middle.points)),
           ),
+          warp: warpOf(rows),
           key: run.key,
         },
       ]
@@ -147,10 +153,23 @@ export function storeyFaces(
         face: upright,
         rows: null,
         off: Math.max(0, ...[head, middle].flatMap((r) => r?.points.map(far) ?? [])),
+        warp: null,
         key: run.key,
       },
     ]
   })
+}
+
+/** m: how far a corner of a facet lies off the plane of its three others, the most of all. */
+function warpOf([foot, top]: [Vec3[], Vec3[]]): number {
+  const off = (p: Vec3, a: Vec3, b: Vec3, c: Vec3) => {
+    const n = crossOf(lessOf(b, a), lessOf(c, a))
+    return Math.abs(dotOf(n, lessOf(p, a))) / (Math.hypot(...n) || 1)
+  }
+  return foot.slice(1).reduce((most, b, i) => {
+    const [a, c, d] = [foot[i] as Vec3, top[i + 1] as Vec3, top[i] as Vec3]
+    return Math.max(most, off(a, b, c, d), off(b, a, c, d), off(c, a, b, d), off(d, a, b, c))
+  }, 0)
 }
 
 /** An upright face over a run, from one height to another. */

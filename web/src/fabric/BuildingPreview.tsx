@@ -200,6 +200,7 @@ function Offered({ offer }: { offer: ProposalView | null }) {
                 <span className="shrink-0 text-ink2">
                   {showNumber(c.area, 'area', 'm')}
                   {c.off ? `, off ${showNumber(c.off, 'length', project)}` : ''}
+                  {c.warp ? `, ${showNumber(c.warp, 'length', project)} off flat` : ''}
                 </span>
               </li>
             ))}

@@ -186,6 +186,7 @@ export interface StudyView {
 
 export interface CandidateView {
   off: number | null
+  /** m off flat */ warp: number | null
   key: string
   name: string
   role: PartRole

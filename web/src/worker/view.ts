@@ -212,6 +212,7 @@ function proposalView(
     candidates: proposal.candidates.map((c, i) => ({
       key: c.key,
       off: c.off,
+      warp: c.warp,
       name: c.part.name,
       role: c.role,
       mass: c.part.host.mass,
