@@ -6,11 +6,13 @@ import { addParts, bringInLine, howOf, partsFrom, propose, usualChoices, type Ch
 import { addBodies } from '@geotome/core/form'
 import { inOrder, readTyped, Refusal, refuse, type BuildUp, type Id, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
-import { firstScheme, ledgerOf, studyScheme, type Study } from '@geotome/core/study'
+import { ledgerOf, studyScheme, type Study } from '@geotome/core/study'
 import { readAside } from './reader'
 import { fabricReport, findingsReport, groundReport, table } from './reports'
+import { addDials } from './dials'
 import { addDoing, type Options } from './doing'
 import { along, bytesOf, load, note, parseJson, print, save, saveProject } from './files'
+import { schemeNamed } from './scheme'
 
 /** Runs the command line; the exit code is 0, or 1 after one sentence on bad input. */
 export async function main(args: string[]): Promise<number> {
@@ -205,6 +207,7 @@ export async function main(args: string[]): Promise<number> {
       },
     )
   addDoing(program, study)
+  addDials(program)
   program
     .command('edit')
     .description('applies edits and writes the result')
@@ -273,17 +276,6 @@ function buildUpNamed(project: Project, kind: BuildUp['for'], name: string | und
 async function study(file: string, options: Options): Promise<Study> {
   const project = await load(file)
   await openKernel()
-  const wanted = options.scheme?.toLowerCase()
-  const scheme =
-    wanted === undefined
-      ? firstScheme(project)
-      : (inOrder(project.schemes).find((s) => s.id === options.scheme || s.name.toLowerCase() === wanted) ??
-        refuse(
-          'unknown-id',
-          `There is no scheme "${options.scheme}".`,
-          `Choose one of ${inOrder(project.schemes)
-            .map((s) => s.name)
-            .join(', ')}.`,
-        ))
+  const scheme = schemeNamed(project, options.scheme)
   return studyScheme(project, scheme.id, undefined, (hash) => along[hash] ?? null)
 }

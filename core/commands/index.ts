@@ -6,11 +6,18 @@ import { GROUND_COMMANDS } from './ground'
 import type { Command } from './kind'
 import { LEVEL_COMMANDS } from './levels'
 import { MASS_COMMANDS } from './masses'
+import { RULE_COMMANDS } from './rules'
 
 export type { Command } from './kind'
 
 /** All that a person can do without a screen; a new command is an entry in the file of its room. */
-export const COMMANDS: Command[] = [...LEVEL_COMMANDS, ...MASS_COMMANDS, ...FABRIC_COMMANDS, ...GROUND_COMMANDS]
+export const COMMANDS: Command[] = [
+  ...LEVEL_COMMANDS,
+  ...MASS_COMMANDS,
+  ...RULE_COMMANDS,
+  ...FABRIC_COMMANDS,
+  ...GROUND_COMMANDS,
+]
 
 /**
  * The edit that a command makes of its arguments, which are outside data. Things are named by their names or ids. Errors: 'edit' with what is wrong,

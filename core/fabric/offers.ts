@@ -11,7 +11,8 @@ export interface Candidate {
   role: PartRole
   area: number
   off: number | null
-  /** m that a flat facet of it lacks to be flat: a corner off the plane of the three others; null where that is not asked */ warp: number | null
+  /** m that a flat facet of it lacks to be flat: a corner off the plane of the three others; null where that is not asked */ warp:
+    number | null
   part: Omit<Part, 'id' | 'order' | 'buildUp' | 'overhang' | 'overhangs' | 'rise' | 'letGo' | 'stays' | 'kept'>
 }
 

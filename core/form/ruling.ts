@@ -4,6 +4,7 @@ import {
   inOrder,
   namesOf,
   nextOrder,
+  numbersOf,
   refuse,
   ruleRun,
   type Id,
@@ -11,8 +12,9 @@ import {
   type Project,
   type Scheme,
 } from '../project'
-import { isRaised, stepKind, READY_RULES, type Own, type Rule, type Step } from '../rules'
+import { isRaised, planMiddle, stepKind, READY_RULES, type Own, type Rule, type Step } from '../rules'
 import type { Grown } from './grown-from'
+import { massOf } from './mass-of'
 
 /** The rule of an id. Errors: 'unknown-id'. */
 export const ruleOf = (scheme: Scheme, id: Id): Rule =>
@@ -37,10 +39,16 @@ interface Stands {
 export function newRule(project: Project, scheme: Scheme, mint: () => Id, stands: Stands, ready: string | null): Edit {
   const from = READY_RULES.find((r) => r.ready === ready) ?? null
   if (ready !== null && !from)
-    return refuse('unknown-id', `There is no ready rule "${ready}".`, `Choose ${READY_RULES.map((r) => r.ready).join(', ')}.`)
-  const taken = [...Object.values(project.dials), ...Object.values(scheme.dials), ...Object.values(project.measures)].map(
-    (d) => d.name,
-  )
+    return refuse(
+      'unknown-id',
+      `There is no ready rule "${ready}".`,
+      `Choose ${READY_RULES.map((r) => r.ready).join(', ')}.`,
+    )
+  const taken = [
+    ...Object.values(project.dials),
+    ...Object.values(scheme.dials),
+    ...Object.values(project.measures),
+  ].map((d) => d.name)
   const ids = new Map<string, Id>()
   let order = nextOrder(scheme.dials)
   const dials = (from?.dials ?? []).map((d): SingleEdit => {
@@ -50,9 +58,7 @@ export function newRule(project: Project, scheme: Scheme, mint: () => Id, stands
     taken.push(name)
     return { edit: 'dial.add', scheme: scheme.id, thing: { ...d, id, order: order++, name } }
   })
-  const steps = from
-    ? from.steps((name) => ({ formula: `{${ids.get(name) ?? ''}}` }), mint)
-    : [newStep('plan', mint)]
+  const steps = from ? from.steps((name) => ({ formula: `{${ids.get(name) ?? ''}}` }), mint) : [newStep('plan', mint)]
   const called = from ? from.called[0]?.toUpperCase() + from.called.slice(1) : 'Rule'
   const thing: Rule = {
     id: mint(),
@@ -68,6 +74,41 @@ export function newRule(project: Project, scheme: Scheme, mint: () => Id, stands
     frozen: null,
   }
   return batch([...dials, { edit: 'rule.add', scheme: scheme.id, thing }])
+}
+
+/** A rule in place of a drawn mass: its outline is the plan, its moves are the steps behind it. Errors: 'geometry' where it is drawn otherwise. */
+export function ruleOfMass(project: Project, scheme: Scheme, mint: () => Id, id: Id): Edit {
+  const mass = massOf(scheme, id)
+  const [drawn, ...moves] = mass.recipe
+  if (drawn?.move !== 'outline' || drawn.holes.length > 0 || moves.some((m) => m.move === 'join'))
+    return refuse(
+      'geometry',
+      `"${mass.name}" is not drawn as one outline without holes, and raised.`,
+      'Pick a mass that is, or begin with a ready rule.',
+    )
+  const [x, y] = planMiddle(drawn.shape, numbersOf(project, scheme))
+  const base = { of: null, others: false }
+  const steps = [
+    { id: drawn.id, step: 'plan', on: true, ...base, shape: drawn.shape, x, y, turn: 0 },
+    ...moves.map((move) => ({ id: move.id, step: 'move', on: move.on, ...base, move })),
+  ] as Step[]
+  const thing: Rule = {
+    id: mint(),
+    name: freeName(mass.name, namesOf(scheme.rules)),
+    order: nextOrder(scheme.rules),
+    use: mass.use,
+    base: mass.base,
+    place: mass.place,
+    steps,
+    most: 1000,
+    out: [],
+    own: {},
+    frozen: null,
+  }
+  return batch([
+    { edit: 'mass.remove', scheme: scheme.id, id },
+    { edit: 'rule.add', scheme: scheme.id, thing },
+  ])
 }
 
 /** A step of a kind, as it begins. */
@@ -92,7 +133,11 @@ export function withoutStep(scheme: Scheme, id: Id, step: Id): Edit {
   const { steps } = ruleOf(scheme, id)
   const reads = steps.findIndex((s) => s.id !== step && JSON.stringify(s).includes(step))
   if (reads >= 0)
-    return refuse('in-use', `Step ${reads + 1} reads what this one gives.`, 'Let it read another one, or take it out first.')
+    return refuse(
+      'in-use',
+      `Step ${reads + 1} reads what this one gives.`,
+      'Let it read another one, or take it out first.',
+    )
   return changeRule(scheme, id, { steps: steps.filter((s) => s.id !== step) })
 }
 

@@ -203,8 +203,7 @@ function* each(fields: Fields<never>, thing: Fielded): Generator<[Field, string,
 const shapeNumbersOf = (shape: OutlineShape) => shapeKind(shape).numbers(shape)
 
 /** What a number field of a thing measures. */
-export const quantityIn = (field: NumberField, thing: Fielded): Quantity =>
-  field.as?.(thing as never) ?? field.quantity
+export const quantityIn = (field: NumberField, thing: Fielded): Quantity => field.as?.(thing as never) ?? field.quantity
 
 /** The numbers of a thing, in the order of its fields; that of a level last. */
 export function numbersIn(fields: Fields<never>, thing: Fielded): [Num, Quantity][] {

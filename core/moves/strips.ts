@@ -19,10 +19,7 @@ export const strips = moveKind<StripsMove>({
   group: 'plan',
   takes: 'plan',
   gives: 'plan',
-  fields: {
-    side: { is: 'side', label: 'side' },
-    count: times('how many', { from: 1, to: 200 }),
-  },
+  fields: { side: { is: 'side', label: 'side' }, count: times('how many', { from: 1, to: 200 }) },
   starts: ({ corners: [first] }) => (first ? { side: first.id, count: 3 } : null),
   check: (m, { form, numbers, name }) => void parted(form(), m.side, wholeOf(numbers.value(m.count, 'number')), name),
   build: (form, m, { numbers, name }) => parted(form, m.side, wholeOf(numbers.value(m.count, 'number')), name),

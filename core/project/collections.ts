@@ -7,6 +7,7 @@ import { IdSchema } from '../values'
 import {
   BuildUpSchema,
   DialSchema,
+  DialSetSchema,
   LevelSchema,
   MassSchema,
   MaterialSchema,
@@ -57,6 +58,7 @@ export const PROJECT_COLLECTIONS = {
 /** The collections of a scheme, likewise. */
 export const SCHEME_COLLECTIONS = {
   dials: always('dial', DialSchema),
+  dialSets: later('dial-set', DialSetSchema, 'set of dials'),
   levels: always('level', LevelSchema, 'level'),
   masses: always('mass', MassSchema),
   parts: always('part', PartSchema),

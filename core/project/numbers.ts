@@ -225,7 +225,8 @@ function parsed(formula: string): Node {
 type Named =
   | { is: 'given'; thing: { id: string; name: string; quantity: Quantity } }
   | { is: 'dial'; thing: Dial }
-  | { is: 'level'; thing: Level } | { is: 'measure'; thing: KeptMeasure }
+  | { is: 'level'; thing: Level }
+  | { is: 'measure'; thing: KeptMeasure }
 
 function findNamed(project: Project, scheme: Scheme | null, ref: { id: string } | { name: string }): Named {
   if ('id' in ref) {

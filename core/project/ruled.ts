@@ -51,10 +51,21 @@ export function ruleRun(project: Project, scheme: Scheme, rule: Rule): RuleRun {
   return run
 }
 
+/** The numbers of a scheme as a rule's formulas read them: what its steps give is that of its first cell, or 1 while there is none. */
+export function numbersInRule(project: Project, scheme: Scheme, id: string | null): Numbers {
+  const rule = id === null ? undefined : scheme.rules[id]
+  if (!rule) return numbersOf(project, scheme)
+  const cell = ruleRun(project, scheme, rule).trace.at(-1)?.cells[0]
+  return numbersOf(project, scheme, new Map(givenIn(rule).map((g) => [g.id, { ...g, value: cell?.given[g.id] ?? 1 }])))
+}
+
 /** Refuses a rule that leads nowhere, or whose steps cannot be made. Each body of another recipe is looked at once. */
 export function checkRule(project: Project, scheme: Scheme, rule: Rule, numbers: Numbers): void {
   const need = <T>(things: Record<string, T>, id: string | null | undefined, what: string, remedy: string) =>
-    id == null || things[id] || refuse('unknown-id', `"${rule.name}" has a ${what} that is not there.`, remedy)
+    id === null ||
+    id === undefined ||
+    things[id] ||
+    refuse('unknown-id', `"${rule.name}" has a ${what} that is not there.`, remedy)
   need(scheme.levels, rule.base.level, 'level', 'Choose one of the levels in the spine.')
   need(project.uses, rule.use, 'use', 'Choose one of the uses of the project.')
   for (const num of [rule.place.x, rule.place.y, rule.base.above]) numbers.length(num)
@@ -86,7 +97,8 @@ export function checkRule(project: Project, scheme: Scheme, rule: Rule, numbers:
     const recipe = cellRecipe(cell, rule.own[cell.key])
     if (!isRaised(cell) || seen.has(recipe)) continue
     seen.add(recipe)
-    for (const tie of recipeTies(recipe)) need(scheme.levels, tie.level, 'level', 'Choose one of the levels in the spine.')
+    for (const tie of recipeTies(recipe))
+      need(scheme.levels, tie.level, 'level', 'Choose one of the levels in the spine.')
     checkRecipe(recipe, `${rule.name} ${cell.key}`, { ...numbers, heights, base: tidy(base + cell.up) })
   }
 }

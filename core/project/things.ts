@@ -36,6 +36,15 @@ export const DialSchema = v.strictObject({
 })
 export type Dial = v.InferOutput<typeof DialSchema>
 
+/** The values of several dials together, by a name; those of dials that are gone are passed over. */
+export const DialSetSchema = v.strictObject({
+  id: IdSchema,
+  name: NameSchema,
+  order: OrderSchema,
+  values: v.record(IdSchema, Finite),
+})
+export type DialSet = v.InferOutput<typeof DialSetSchema>
+
 export const LevelTieSchema = v.variant('kind', [
   /** so much above (or, negative, below) the level it stands on */
   v.strictObject({ kind: v.literal('stacked'), on: IdSchema, above: NumSchema }),

@@ -101,7 +101,12 @@ export function outlineMove(cell: Pick<Cell, 'plan' | 'by'>): OutlineMove {
     on: true,
     move: 'outline',
     shape: { kind: 'polygon', corners: corners(outer) },
-    holes: holes.map((line, i) => ({ id: `h${i + 1}`, x: 0, y: 0, shape: { kind: 'polygon', corners: corners(line) } })),
+    holes: holes.map((line, i) => ({
+      id: `h${i + 1}`,
+      x: 0,
+      y: 0,
+      shape: { kind: 'polygon', corners: corners(line) },
+    })),
   }
 }
 

@@ -2,12 +2,11 @@ import { kindOfMove, type Move } from '../moves'
 import { faceName } from '../solid'
 import type { Id } from '../values'
 import { outlineMove, type Cell } from './cell'
-import type { Own } from './schema'
 
 const kept = new Map<string, Move[]>()
 
 /** The recipe of a cell, with the moves that it has of its own behind; equal ones are the very same object. */
-export function cellRecipe(cell: Cell, own: Own | undefined): Move[] {
+export function cellRecipe(cell: Cell, own: { moves?: Move[] | undefined } | undefined): Move[] {
   const recipe = [outlineMove(cell), ...cell.moves, ...(own?.moves ?? [])]
   const key = JSON.stringify(recipe)
   const known = kept.get(key)
@@ -18,7 +17,8 @@ export function cellRecipe(cell: Cell, own: Own | undefined): Move[] {
 }
 
 /** The move that makes a body of the cell's outline; null while none does. */
-export const raiserOf = (cell: Cell): Move | null => cell.moves.find((m) => m.on && kindOfMove(m).gives !== 'plan') ?? null
+export const raiserOf = (cell: Cell): Move | null =>
+  cell.moves.find((m) => m.on && kindOfMove(m).gives !== 'plan') ?? null
 
 /** What the faces over the dressed sides of a cell are drawn in, by their names. */
 export function dressedFaces(cell: Cell): Record<string, Id> {

@@ -86,7 +86,11 @@ function stepped(cells: readonly Cell[], step: Step, i: number, at: At): { next:
       const value = cell.given[id]
       const { name, quantity } = names.get(id) as { name: string; quantity: Quantity }
       if (value === undefined)
-        return refuse('formula', `"${name}" is not given to "${cell.key}".`, 'Let the step that gives it act on all, or this one on fewer.')
+        return refuse(
+          'formula',
+          `"${name}" is not given to "${cell.key}".`,
+          'Let the step that gives it act on all, or this one on fewer.',
+        )
       return [id, { name, value, quantity }]
     })
     return checked(numbersWith(new Map(given)))
@@ -119,7 +123,11 @@ function stepped(cells: readonly Cell[], step: Step, i: number, at: At): { next:
   }
   const source = step.of === null ? null : rule.steps.slice(0, i).find((s) => s.id === step.of && s.on)
   if (step.of !== null && !source)
-    refuse('unknown-id', 'The step that chose what it acts on is gone, or switched off.', 'Choose another one, or let it act on all.')
+    refuse(
+      'unknown-id',
+      'The step that chose what it acts on is gone, or switched off.',
+      'Choose another one, or let it act on all.',
+    )
   const acts = (c: Cell) => step.of === null || c.chosen.includes(step.of) !== step.others
   const those = cells.filter(acts)
   const rest = cells.length - those.length

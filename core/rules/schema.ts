@@ -13,7 +13,10 @@ import {
 import { stepKind, STEPS, type Step } from './steps/list'
 
 /** Which of a rule's bodies, by its key: it stays what it is when others come or go. */
-const KeySchema = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z.-]{1,120}$/, 'A key is made of letters, digits, dots and dashes.'))
+const KeySchema = v.pipe(
+  v.string(),
+  v.regex(/^[0-9a-zA-Z.-]{1,120}$/, 'A key is made of letters, digits, dots and dashes.'),
+)
 
 const StepSchema = v.variant(
   'step',

@@ -38,6 +38,31 @@ function volumeTogether(solids: Solid[]): number {
   return withKernel((kernel, own) => own(kernel.Manifold.union(solids.map((s) => toKernel(s, kernel, own)))).volume())
 }
 
+/** m2 of the outer surface of the union of bodies in one frame, near the origin; each by itself where one of them is not closed. */
+export function unionSurface(solids: Solid[]): number {
+  const isOpen = solids.some((s) => bodyFault(s, 'edges') !== null)
+  if (isOpen || solids.length < 2) return solids.reduce((sum, s) => sum + surfaceOf(s), 0)
+  return withKernel((kernel, own) =>
+    own(kernel.Manifold.union(solids.map((s) => toKernel(s, kernel, own)))).surfaceArea(),
+  )
+}
+
+/** m2 of the surface of a body. */
+export function surfaceOf({ positions: p, triangles: t }: Pick<Solid, 'positions' | 'triangles'>): number {
+  let sum = 0
+  for (let i = 0; i < t.length; i += 3) {
+    const [a, b, c] = [0, 1, 2].map((k) => 3 * (t[i + k] as number)) as [number, number, number]
+    const at = (k: number, l: number) => (p[k + l] as number) - (p[a + l] as number)
+    const [x, y, z] = [
+      at(b, 1) * at(c, 2) - at(b, 2) * at(c, 1),
+      at(b, 2) * at(c, 0) - at(b, 0) * at(c, 2),
+      at(b, 0) * at(c, 1) - at(b, 1) * at(c, 0),
+    ]
+    sum += Math.hypot(x, y, z) / 2
+  }
+  return sum
+}
+
 const turnedRound = ({ plane: { n, d }, ...facet }: Facet): Facet => ({
   ...facet,
   plane: { n: [0 - n[0], 0 - n[1], 0 - n[2]], d: 0 - d },

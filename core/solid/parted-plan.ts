@@ -39,11 +39,7 @@ export function planOfOutlines(lines: readonly Outline[]): Plan {
     return starts.map((i, k): PlanCorner => {
       const arc = arcs[i] ?? null
       const facets = ((starts[(k + 1) % starts.length] ?? 0) - i + n) % n || n
-      return {
-        id: edges[i] ?? '',
-        at: points[i] as Vec2,
-        bulge: arc ? Math.tan((arc.sweep * facets) / arc.n / 4) : 0,
-      }
+      return { id: edges[i] ?? '', at: points[i] as Vec2, bulge: arc ? Math.tan((arc.sweep * facets) / arc.n / 4) : 0 }
     })
   })
 }
@@ -111,7 +107,10 @@ function crossings(side: Side, line: PlanLine): number[] {
       const turned = (a - arc.from) * Math.sign(arc.sweep)
       return (turned - Math.floor(turned / (2 * Math.PI)) * 2 * Math.PI) / Math.abs(arc.sweep)
     })
-    .filter((t) => t * Math.abs(arc.sweep) * arc.r > TOLERANCE.point && (1 - t) * Math.abs(arc.sweep) * arc.r > TOLERANCE.point)
+    .filter(
+      (t) =>
+        t * Math.abs(arc.sweep) * arc.r > TOLERANCE.point && (1 - t) * Math.abs(arc.sweep) * arc.r > TOLERANCE.point,
+    )
     .sort((a, b) => a - b)
 }
 
@@ -123,12 +122,14 @@ function partedSides(corners: readonly PlanCorner[], line: PlanLine): Side[] {
     const stops = [0, ...at, 1]
     const points = [side.at, ...at.map((t) => onto(line, between(side, t))), side.b]
     const quarter = Math.atan(side.bulge)
-    return stops.slice(1).map((t, k) => ({
-      id: c.id,
-      at: points[k] as Vec2,
-      b: points[k + 1] as Vec2,
-      bulge: side.bulge === 0 ? 0 : Math.tan(quarter * (t - (stops[k] as number))),
-    }))
+    return stops
+      .slice(1)
+      .map((t, k) => ({
+        id: c.id,
+        at: points[k] as Vec2,
+        b: points[k + 1] as Vec2,
+        bulge: side.bulge === 0 ? 0 : Math.tan(quarter * (t - (stops[k] as number))),
+      }))
   })
 }
 

@@ -20,6 +20,8 @@ import {
   placeSolid,
   rectsMeet,
   TOLERANCE,
+  surfaceOf,
+  unionSurface,
   unionVolume,
   uniteRegions,
   type Region,
@@ -182,13 +184,15 @@ export class StudyCache {
     const [first, ...rest] = group
     if (!first) return 0
     if (rest.length === 0) return first.body.volume
-    return this.memo.keep(first, 'volume', group, () =>
-      unionVolume(
-        group.map((f) =>
-          placeSolid(f.body.solid, { ...f.at, x: f.at.x - first.at.x, y: f.at.y - first.at.y, z: f.at.z - first.at.z }),
-        ),
-      ),
-    )
+    return this.memo.keep(first, 'volume', group, () => unionVolume(together(group)))
+  }
+
+  /** m2 of the outer surface of masses that may meet: what one of them covers of another is none. */
+  groupSurface(group: MassForm[]): number {
+    const [first, ...rest] = group
+    if (!first) return 0
+    if (rest.length === 0) return this.memo.keep(first.body, 'surface', [], () => surfaceOf(first.body.solid))
+    return this.memo.keep(first, 'surface', group, () => unionSurface(together(group)))
   }
 
   /** m2 of the plans of masses that may meet, counted once. */
@@ -278,4 +282,10 @@ class Aging<T> {
   age(run: number): void {
     for (const [key, entry] of this.entries) if (entry.used < run - 2) this.entries.delete(key)
   }
+}
+
+/** The bodies of masses in the frame of the first. */
+const together = (group: MassForm[]) => {
+  const { at } = group[0] as MassForm
+  return group.map((f) => placeSolid(f.body.solid, { ...f.at, x: f.at.x - at.x, y: f.at.y - at.y, z: f.at.z - at.z }))
 }

@@ -58,7 +58,7 @@ describe('a repeat', () => {
     for (const floor of study.floors) expect(floor.plates).toHaveLength(7)
     const other = [...study.growth.from.values()][10]
     if (!other) throw new Error('none')
-    project = apply(project, detachRepeated(schemeOf(project), study.growth, mint, other.repeat, other.key))
+    project = apply(project, detachRepeated(schemeOf(project), study.growth, mint, other.id, other.key))
     expect(studied(project).forms).toHaveLength(77)
     // The original changed once: all change but the detached one.
     project = changeMass(project, 'Bay', {

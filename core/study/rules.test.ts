@@ -1,6 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { changeRule, freezeRule, growAgain, newRule, newStep, withStep } from '../form'
 import { addParts, partsFrom, propose, USUAL } from '../fabric'
+import { levelHeights } from '../levels'
 import { areaOf, openKernel } from '../solid'
 import { ruleRun, type Project } from '../project'
 import type { Rule, Step } from '../rules'
@@ -15,7 +16,7 @@ const heights = (n: number, each: number) => Array.from({ length: n }, (_, i) =>
 function ruled(ready: string, storeys: number, each: number, at: [number, number] = [0, 0]): Project {
   const plain = projectWith(heights(storeys, each), mint)
   const scheme = schemeOf(plain)
-  const [level] = Object.values(scheme.levels).sort((a, b) => a.order - b.order)
+  const [level] = levelHeights(plain, scheme)
   return apply(
     plain,
     newRule(plain, scheme, mint, { use: Object.keys(plain.uses)[0] as string, level: level?.id ?? '', at }, ready),
@@ -62,7 +63,7 @@ describe('the tower cluster', () => {
         const [column, row] = key(form.id).split('-').map(Number) as [number, number]
         const sense = (column + row) % 2 === 0 ? 1 : -1
         const [cx, cy] = [14 * (column - 2), 14 * row - 21]
-        const region = study.context.plateAt(form, z).region
+        const region = study.context.plateAt(form, z)?.region ?? []
         expect(areaOf(region)).toBeCloseTo(88.36, 6)
         const corners = [45, 135, 225, 315].map((d) => {
           const a = ((d + sense * turn) * Math.PI) / 180
@@ -95,8 +96,9 @@ describe('a side by its meaning', () => {
     return run.cells.map((cell) => {
       const [outer] = cell.plan
       const i = (outer ?? []).findIndex((c) => c.id === cell.sides[id])
-      const [p, q] = [outer?.[i]?.at ?? [0, 0], outer?.[((i < 0 ? 0 : i) + 1) % (outer?.length ?? 1)]?.at ?? [0, 0]]
-      return { ys: [cell.y + p[1], cell.y + q[1]], study }
+      const at = (k: number) => outer?.[k % outer.length]?.at ?? [0, 0]
+      const [p, q] = [at(i), at(i + 1)]
+      return { ys: [cell.y + (p[1] ?? 0), cell.y + (q[1] ?? 0)], study }
     })
   }
   it('is the front of each, also after the twist, its sense or the counts have changed', () => {
@@ -217,7 +219,7 @@ describe('a frozen rule', () => {
     const frozen = studied(project)
     expect(frozen.forms.map((f) => f.id)).toEqual(ids)
     expect(frozen.totals).toEqual(before.totals)
-    expect(frozen.parts.map((p) => p.state)).toEqual(before.parts.map((p) => p.state))
+    expect(frozen.parts.map((p) => p.bond.status)).toEqual(before.parts.map((p) => p.bond.status))
     // Drawn ones now: a name, a material, a move of its own.
     const material = Object.keys(project.materials)[0] as string
     const [a, b] = [scheme().masses[ids[0] as string], scheme().masses[ids[1] as string]]
@@ -236,7 +238,7 @@ describe('a frozen rule', () => {
     const west = again.scheme.masses[ids[0] as string]
     expect([west?.name, west?.material]).toEqual(['West one', material])
     expect(Object.keys(west?.faces ?? {})).toEqual(Object.keys(grown.scheme.masses[ids[0] as string]?.faces ?? {}))
-    expect(again.parts.filter((p) => p.state === 'loose')).toEqual([])
+    expect(again.parts.filter((p) => p.bond.status === 'loose')).toEqual([])
     expect(again.scheme.masses[ids[1] as string]?.name).toBe('Tower cluster 1-2')
   })
 })

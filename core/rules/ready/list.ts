@@ -128,12 +128,7 @@ export const hall: ReadyRule = {
   steps: (dial, id) => {
     const high = id()
     return [
-      doing(id(), 'plan', {
-        shape: { kind: 'circle', radius: dial('radius') },
-        x: 0,
-        y: 0,
-        turn: 0,
-      }),
+      doing(id(), 'plan', { shape: { kind: 'circle', radius: dial('radius') }, x: 0, y: 0, turn: 0 }),
       doing(id(), 'ring', { depth: dial('deep') }),
       doing(id(), 'divide', { ...divide.starts(), how: 'sectors', columns: dial('sectors'), direction: 90 }),
       doing(high, 'number', {
@@ -144,9 +139,7 @@ export const hall: ReadyRule = {
         a: dial('eaves'),
         b: dial('rise'),
       }),
-      doing(id(), 'move', {
-        move: { id: 'm', move: 'raise', on: true, height: { formula: `{${high}}` }, upTo: null },
-      }),
+      doing(id(), 'move', { move: { id: 'm', move: 'raise', on: true, height: { formula: `{${high}}` }, upTo: null } }),
     ]
   },
 }

@@ -83,7 +83,10 @@ function chooser(
   const outside = (most: number, what: string) => {
     const missing = s.numbers.filter((n) => !Number.isInteger(n) || n < 1 || n > most)
     if (missing.length)
-      note(`There is no ${what} ${missing.join(', ')}: there are ${most}.`, 'Leave the number out, or type another one.')
+      note(
+        `There is no ${what} ${missing.join(', ')}: there are ${most}.`,
+        'Leave the number out, or type another one.',
+      )
   }
   switch (s.how) {
     case 'every': {

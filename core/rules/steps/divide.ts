@@ -1,14 +1,5 @@
 import { angle, length, times } from '../../moves'
-import {
-  extentAlong,
-  partBeside,
-  planArea,
-  sectorOf,
-  turnOf,
-  type Plan,
-  type PlanLine,
-  type Vec2,
-} from '../../solid'
+import { extentAlong, partBeside, planArea, sectorOf, turnOf, type Plan, type PlanLine, type Vec2 } from '../../solid'
 import { refuse, TOLERANCE, type Num } from '../../values'
 import { namedInTurn, needsPlan, newCell, planNow, type Cell } from '../cell'
 import type { StepBase, StepKind } from './kind'
@@ -87,7 +78,11 @@ export const divide: StepKind<DivideStep> = {
           const apart = numbers.length(s.apart)
           room(Math.ceil((to - from) / apart))
           const n = Math.ceil((to - from - TOLERANCE.least) / apart)
-          return inRows(plan, way, Array.from({ length: Math.max(0, n - 1) }, (_, i) => from + apart * (i + 1)))
+          return inRows(
+            plan,
+            way,
+            Array.from({ length: Math.max(0, n - 1) }, (_, i) => from + apart * (i + 1)),
+          )
         }
         case 'share':
           return inRows(plan, way, [atShare(plan, way, numbers.value(s.share, 'number'))])
@@ -155,6 +150,10 @@ function sectors(plan: Plan, from: number, many: number): Part[] {
   const [y0, y1] = extentAlong(plan, [0, 1])
   const middle: Vec2 = [(x0 + x1) / 2, (y0 + y1) / 2]
   return Array.from({ length: many }, (_, i) =>
-    sectorOf(plan, middle, from + (360 * i) / many, 360 / many).map((p, nth): Part => ({ plan: p, at: [i + 1, 1], nth })),
+    sectorOf(plan, middle, from + (360 * i) / many, 360 / many).map((p, nth): Part => ({
+      plan: p,
+      at: [i + 1, 1],
+      nth,
+    })),
   ).flat()
 }

@@ -1,7 +1,7 @@
 import { outlinesOf, type OutlineShape } from '../../moves'
 import { length, angle } from '../../moves'
 import { extentAlong, planOfOutlines, turnOf, type Plan, type Vec2 } from '../../solid'
-import { tidy, type Num } from '../../values'
+import { tidy, type Num, type Numbers } from '../../values'
 import { newCell } from '../cell'
 import type { StepBase, StepKind } from './kind'
 
@@ -28,7 +28,7 @@ export const plan: StepKind<PlanStep> = {
   starts: () => ({ shape: { kind: 'rectangle', width: 42, depth: 28 }, x: 0, y: 0, turn: 0 }),
   begins: (s, { numbers }) => {
     const drawn = planOfOutlines(outlinesOf({ shape: s.shape, holes: [] }, numbers))
-    const [mx, my] = [middleOf(drawn, [1, 0]), middleOf(drawn, [0, 1])]
+    const [mx, my] = planMiddle(s.shape, numbers)
     const { c, s: sin } = turnOf(numbers.angle(s.turn))
     const at = ([x, y]: Vec2): Vec2 => [
       tidy(numbers.length(s.x) + c * (x - mx) - sin * (y - my)),
@@ -37,6 +37,12 @@ export const plan: StepKind<PlanStep> = {
     const turned = drawn.map((line) => line.map((corner) => ({ ...corner, at: at(corner.at) })))
     return [newCell(turned, { key: '1', at: [1, 1], by: s.id })]
   },
+}
+
+/** The middle of what a shape encloses, in its own frame, m: it is put where the step says. */
+export function planMiddle(shape: OutlineShape, numbers: Numbers): Vec2 {
+  const drawn = planOfOutlines(outlinesOf({ shape, holes: [] }, numbers))
+  return [tidy(middleOf(drawn, [1, 0])), tidy(middleOf(drawn, [0, 1]))]
 }
 
 function middleOf(plan: Plan, way: Vec2): number {

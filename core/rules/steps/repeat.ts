@@ -29,7 +29,14 @@ export const repeat: StepKind<RepeatStep> & { entries: { way: typeof WaySchema }
         'by' in step
           ? { x: cell.x + step.by[0], y: cell.y + step.by[1], turn: cell.turn }
           : turned(cell, step.about, step.turn)
-      return { ...cell, key: at, at: [nth + 1, 1] as [number, number], x: tidy(moved.x), y: tidy(moved.y), turn: tidy(moved.turn) }
+      return {
+        ...cell,
+        key: at,
+        at: [nth + 1, 1] as [number, number],
+        x: tidy(moved.x),
+        y: tidy(moved.y),
+        turn: tidy(moved.turn),
+      }
     })
   },
 }

@@ -31,16 +31,14 @@ export const side: StepKind<SideStep> = {
         { value: 'longest', label: 'the longest side' },
       ],
     },
-    direction: angle('direction', { hint: "0 the rule's east, 90 its north, 270 its south.", when: (s) => s.how === 'looks' }),
+    direction: angle('direction', {
+      hint: "0 the rule's east, 90 its north, 270 its south.",
+      when: (s) => s.how === 'looks',
+    }),
     x: length('east', { when: (s) => s.how === 'nearest' }),
     y: length('north', { when: (s) => s.how === 'nearest' }),
   },
-  says: (s) =>
-    ({
-      looks: 'name {how} {direction}',
-      nearest: 'name {how} {x}, {y}',
-      longest: 'name {how}',
-    })[s.how],
+  says: (s) => ({ looks: 'name {how} {direction}', nearest: 'name {how} {x}, {y}', longest: 'name {how}' })[s.how],
   starts: () => ({ how: 'looks', direction: 270, x: 0, y: 0, found: null }),
   all: (cells, s, doing) => {
     const made = cells.map((cell, nth): Cell => {
@@ -92,7 +90,10 @@ function ranking(
       const a = (numbers.angle(s.direction) * Math.PI) / 180
       const way = [Math.cos(a), Math.sin(a)] as const
       return (i) => {
-        const [p, q] = [inRule(cell, (outer[i] as PlanCorner).at), inRule(cell, (outer[(i + 1) % outer.length] as PlanCorner).at)]
+        const [p, q] = [
+          inRule(cell, (outer[i] as PlanCorner).at),
+          inRule(cell, (outer[(i + 1) % outer.length] as PlanCorner).at),
+        ]
         const long = gapOf(p, q) || 1
         const out = [(q[1] - p[1]) / long, (p[0] - q[0]) / long] as const
         const m = middle(i)

@@ -29,10 +29,17 @@ export const storeys: StepKind<StoreysStep> = {
     const many = (): number => {
       if (s.count !== null) return whole(numbers, s.count, 'A number of storeys')
       if (limit === null)
-        return refuse('geometry', 'The site permits any height.', 'Give it a permitted height, or type a number of storeys.')
+        return refuse(
+          'geometry',
+          'The site permits any height.',
+          'Give it a permitted height, or type a number of storeys.',
+        )
       const fits = heights.filter((h) => h <= limit + TOLERANCE.height).length
       const more = fits === heights.length ? Math.floor((limit - (all.at(-1) as number) + TOLERANCE.height) / last) : 0
-      return fits + more || refuse('size', 'No storey fits below the permitted height.', 'Raise the limit, or lower the storey.')
+      return (
+        fits + more ||
+        refuse('size', 'No storey fits below the permitted height.', 'Raise the limit, or lower the storey.')
+      )
     }
     const count = many()
     const at = above[count - 1]

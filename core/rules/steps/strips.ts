@@ -36,7 +36,11 @@ export const strips: StepKind<StripsStep> = {
     needsPlan(cell, 'A step that parts a side')
     const side = s.side === null ? undefined : cell.sides[s.side]
     if (side === undefined)
-      return refuse('unknown-id', `No side of "${cell.key}" is named for its strips.`, 'Name a side in a step above, and choose it here.')
+      return refuse(
+        'unknown-id',
+        `No side of "${cell.key}" is named for its strips.`,
+        'Name a side in a step above, and choose it here.',
+      )
     const count = whole(numbers, s.count, 'A number of strips')
     const turns = s.materials.length
     if (s.ends === 'alike' && turns > 1 && (count - 1) % turns !== 0) {

@@ -14,8 +14,8 @@ export type Picked =
   | { kind: 'level'; ids: string[] }
   | { kind: 'part'; ids: string[] }
   | { kind: 'picture'; ids: string[] }
-  /** a repeat, and which one of it by its key */
-  | { kind: 'repeat'; ids: string[]; one: string | null }
+  /** a repeat or a rule, and which one of it by its key */
+  | { kind: 'repeat' | 'rule'; ids: string[]; one: string | null }
   | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
 /** The dialog that is open over the desk. */
@@ -25,7 +25,7 @@ export type BenchTask = 'calibrate' | 'measure' | 'trace' | 'levels' | 'crop'
 /** What the stage shows, and how: what a kept view says of itself. */
 export type Shows = KeptView['shows']
 /** What the panel at the right shows besides the picked thing. */
-export type Sheet = 'ledger' | 'findings' | 'compare' | 'levels' | null
+export type Sheet = 'trials' | 'ledger' | 'findings' | 'compare' | 'levels' | null
 
 /** A result of the worker: its view, the last edit it holds, and what was tried on top of it. */
 interface Result {
@@ -90,6 +90,8 @@ export interface ViewState {
   bench: { picture: string; task: BenchTask } | null
   /** the part of the Ground desk that its details show */
   ground: GroundPart
+  /** the step of a rule whose values are looked at, and which of them the pointer is on */
+  looking: { rule: string; step: string; key: string | null } | null
 }
 export type GroundPart = 'project' | 'site' | 'terrain' | 'pictures'
 
@@ -137,6 +139,7 @@ const initialState: ViewState = {
   behind: null,
   bench: null,
   ground: 'site',
+  looking: null,
 }
 
 const slice = createSlice({
@@ -187,9 +190,11 @@ const slice = createSlice({
     benchOpened: (state, { payload }: PayloadAction<ViewState['bench']>) => ({ ...state, bench: payload, tool: null }),
     groundShown: (state, { payload }: PayloadAction<GroundPart>) => ({ ...state, ground: payload }),
     viewsToggled: (state, { payload }: PayloadAction<boolean>) => ({ ...state, viewsOpen: payload }),
+    lookedAt: (state, { payload }: PayloadAction<ViewState['looking']>) => ({ ...state, looking: payload }),
     picked: (state, { payload }: PayloadAction<Picked>) => ({
       ...state,
       picked: payload,
+      looking: payload.kind === 'rule' && payload.ids[0] === state.looking?.rule ? state.looking : null,
       spots: [],
       face: null,
       storeys: payload.kind === 'mass' && state.picked.kind === 'mass' ? state.storeys : [],
@@ -249,6 +254,7 @@ const slice = createSlice({
 
 export const {
   left,
+  lookedAt,
   schemeShown,
   compared,
   showsChanged,

@@ -1,4 +1,4 @@
-import { useId, useRef, useState, type FocusEvent } from 'react'
+import { createContext, useContext, useId, useRef, useState, type FocusEvent } from 'react'
 import { flushSync } from 'react-dom'
 import {
   editNumber,
@@ -7,7 +7,7 @@ import {
   showFormula,
   showNumber,
   showQuantity,
-  numbersOf,
+  numbersInRule,
   type Num,
   type Quantity,
 } from '@geotome/core/project'
@@ -29,6 +29,9 @@ interface Props {
   name?: string
 }
 
+/** The rule in whose steps fields stand: formulas there may name what its steps give. */
+export const RuleScope = createContext<string | null>(null)
+
 /** A field that takes arithmetic, units and the names of dials; it shows value and unit before they are accepted. */
 export function NumField({ label, value, quantity = 'length', onAccept, onTry, hint, disabled, compact, name }: Props) {
   const { project, scheme } = useProject()
@@ -38,14 +41,15 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   const cancelled = useRef(false)
   // What stood in the field when it was begun: while a value is tried, the field's own value is the tried one.
   const began = useRef<string | null>(null)
-  const numbers = numbersOf(project, scheme)
+  const rule = useContext(RuleScope)
+  const numbers = numbersInRule(project, scheme, rule)
   const now = numbers.value(value, quantity)
   const text =
     typeof value === 'number' ? editNumber(value, quantity, project) : showFormula(value.formula, project, scheme)
   const read = (() => {
     if (typed === null || typed.trim() === '' || typed === (began.current ?? text)) return null
     try {
-      return { ok: readTyped(typed, quantity, project, scheme) }
+      return { ok: readTyped(typed, quantity, project, scheme, rule) }
     } catch (e) {
       if (e instanceof Refusal) return { fault: e.message }
       throw e
@@ -79,7 +83,7 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
     setRefused(false)
     if (!onTry) return
     try {
-      const { num, value: v } = readTyped(next, quantity, project, scheme)
+      const { num, value: v } = readTyped(next, quantity, project, scheme, rule)
       onTry(num, v)
     } catch (e) {
       if (!(e instanceof Refusal)) throw e

@@ -62,19 +62,22 @@ export const DESKS: readonly Desk[] = [
   {
     name: 'form',
     label: 'Form',
-    bar: FORM_VERBS.filter((v) => !v.under),
+    // Delete has its key, and a place in the details of what is picked.
+    bar: FORM_VERBS.filter((v) => !v.under && v.key !== 'Delete'),
     hint: (now) =>
       nothingDrawn(now)
         ? 'Take Rectangle, Polygon or Circle, and draw the first mass'
-        : now.view.picked.kind === 'repeat'
-          ? 'Its numbers are at the right; click one of it for an exception, its original to change them all'
-          : now.view.spots.length
-            ? SPOT_HINTS[now.view.spots[0]?.kind ?? 'face']
-            : now.view.picked.kind === 'mass'
-              ? now.masses.length === 1 && !now.masses[0]?.recipe.some((m) => m.move === 'raise')
-                ? 'Drag it to move it; Alt-click a face to pull it or draw on it; its moves are at the right'
-                : 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
-              : 'Click a mass to pick it, Shift-click a second one to join them',
+        : now.view.picked.kind === 'rule'
+          ? 'Its steps and dials are at the right: type over a number, draw a dial; click a number in the margin to look at what a step makes'
+          : now.view.picked.kind === 'repeat'
+            ? 'Its numbers are at the right; click one of it for an exception, its original to change them all'
+            : now.view.spots.length
+              ? SPOT_HINTS[now.view.spots[0]?.kind ?? 'face']
+              : now.view.picked.kind === 'mass'
+                ? now.masses.length === 1 && !now.masses[0]?.recipe.some((m) => m.move === 'raise')
+                  ? 'Drag it to move it; Alt-click a face to pull it or draw on it; its moves are at the right'
+                  : 'Drag it to move it; dots move its corners, the arrow its height, the ring turns it'
+                : 'Click a mass to pick it, Shift-click a second one to join them',
     stage: STAGE.form,
     Details: Plain,
     starts: 'datum',

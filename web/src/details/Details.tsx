@@ -10,6 +10,7 @@ import { LevelDetails } from './LevelDetails'
 import { SeveralLevels } from './SeveralLevels'
 import { MassDetails } from './MassDetails'
 import { RepeatDetails } from './RepeatDetails'
+import { RuleDetails } from './rules/RuleDetails'
 import { SpotDetails } from './SpotDetails'
 import { PartDetails } from './PartDetails'
 
@@ -21,6 +22,7 @@ export function Details({ desk }: { desk: Desk }) {
   const shown = useAppSelector((s) => s.view.level)
   const masses = usePickedMasses()
   const part = usePickedPart()
+  const rule = now.kind === 'rule' ? scheme.rules[now.ids[0] ?? ''] : undefined
   const repeat = now.kind === 'repeat' ? scheme.repeats[now.ids[0] ?? ''] : undefined
   const box = useRef<HTMLElement>(null)
   const about = `${desk.name} ${now.kind} ${now.kind === 'nothing' ? '' : now.ids.join()}`
@@ -46,6 +48,8 @@ export function Details({ desk }: { desk: Desk }) {
         <PartDetails key={part.id} part={part} />
       ) : repeat ? (
         <RepeatDetails key={repeat.id} repeat={repeat} one={now.kind === 'repeat' ? now.one : null} />
+      ) : rule ? (
+        <RuleDetails key={rule.id} rule={rule} one={now.kind === 'rule' ? now.one : null} />
       ) : masses.length > 1 ? (
         <SeveralMasses ids={masses.map((m) => m.id)} />
       ) : masses[0] ? (

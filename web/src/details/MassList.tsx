@@ -58,7 +58,31 @@ export function MassList() {
                   onClick={() => dispatch(picked({ kind: 'repeat', ids: [r.id], one: null }))}
                 >
                   <span>{r.name}</span>
-                  <span className="text-ink2">{study.masses.filter((m) => m.grown?.repeat === r.id).length} more</span>
+                  <span className="text-ink2">
+                    {study.masses.filter((m) => m.grown?.by === 'repeat' && m.grown.id === r.id).length} more
+                  </span>
+                </button>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+      {Object.keys(scheme.rules).length > 0 && (
+        <>
+          <h3 className="eyebrow mt-3 mb-1.5">Rules</h3>
+          <ul>
+            {inOrder(scheme.rules).map((r) => (
+              <li key={r.id}>
+                <button
+                  className="flex w-full cursor-pointer justify-between rounded px-1.5 py-1 text-left hover:bg-field"
+                  onClick={() => dispatch(picked({ kind: 'rule', ids: [r.id], one: null }))}
+                >
+                  <span>{r.name}</span>
+                  <span className="text-ink2">
+                    {r.frozen
+                      ? 'frozen'
+                      : `${study.masses.filter((m) => m.grown?.by === 'rule' && m.grown.id === r.id).length} bodies`}
+                  </span>
                 </button>
               </li>
             ))}

@@ -1,7 +1,7 @@
 import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useForm } from 'react-hook-form'
 import * as v from 'valibot'
-import { Plus, X } from 'lucide-react'
+import { Plus } from 'lucide-react'
 import { toast } from 'sonner'
 import {
   inOrder,
@@ -21,6 +21,7 @@ import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { DialRow } from './DialRow'
 import { Materials } from './Materials'
 import { Wings } from './Wings'
 
@@ -235,25 +236,7 @@ function Dials() {
   return (
     <Section title="Dials">
       {inOrder(scheme.dials).map((d) => (
-        <div key={d.id} className="flex items-start gap-1">
-          <div className="min-w-0 flex-1">
-            <NumField
-              label={d.name}
-              quantity={d.quantity}
-              value={d.value}
-              onAccept={(num) =>
-                makeEdit(`dial ${d.name}`, { edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: num } })
-              }
-            />
-          </div>
-          <button
-            className="cursor-pointer px-1 pt-2.5 text-ink2"
-            aria-label={`Remove dial ${d.name}`}
-            onClick={() => makeEdit(`remove dial ${d.name}`, { edit: 'dial.remove', scheme: scheme.id, id: d.id })}
-          >
-            <X size={13} />
-          </button>
-        </div>
+        <DialRow key={d.id} dial={d} />
       ))}
       <form className="flex gap-1.5" onSubmit={(e) => void add(e)}>
         <input

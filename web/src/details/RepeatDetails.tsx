@@ -1,6 +1,5 @@
 import { Trash2 } from 'lucide-react'
 import { beginsOf, changeRepeat, detachRepeated, grown, leaveOut, ownUse } from '@geotome/core/form'
-import { levelHeights } from '@geotome/core/levels'
 import type { Fielded, Fields } from '@geotome/core/moves'
 import { numbersOf, type Scheme } from '@geotome/core/project'
 import { REPEAT_FIELDS, UP_FIELDS, wayKind, WAYS, type Repeat, type Way } from '@geotome/core/repeats'
@@ -20,7 +19,7 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
   const { project, scheme } = useProject()
   const study = useStudy()
   const uses = useUses()
-  const own = (study?.masses ?? []).filter((m) => m.grown?.repeat === repeat.id)
+  const own = (study?.masses ?? []).filter((m) => m.grown?.by === 'repeat' && m.grown.id === repeat.id)
   const numbers = numbersOf(project, scheme)
   const set = (label: string, fields: Partial<Omit<Repeat, 'id'>>) =>
     makeEdit(`${label} of ${repeat.name}`, () => changeRepeat(schemeNow(scheme), repeat.id, fields))
@@ -30,11 +29,7 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
   const detach = (key: string | null, what: string) => {
     const now = worldNow()
     if (!now) return
-    const growth = grown(
-      now.scheme,
-      numbersOf(now.project, now.scheme),
-      levelHeights(now.project, now.scheme).filter((l) => l.kind === 'storey'),
-    )
+    const growth = grown(now.project, now.scheme)
     if (makeEdit(what, () => detachRepeated(now.scheme, growth, mint, repeat.id, key)))
       dispatch(picked(key === null ? { kind: 'nothing' } : { kind: 'repeat', ids: [repeat.id], one: null }))
   }

@@ -11,6 +11,7 @@ import { LevelTable } from '../spine/LevelTable'
 import { studyWorker } from '../worker/client'
 import type { FindingView } from '../worker/protocol'
 import { Compare } from './Compare'
+import { Trials } from './Trials'
 
 /** What opens over the foot of the stage: the ledger, the findings, two schemes side by side. */
 export function OpenSheet() {
@@ -32,6 +33,8 @@ export function OpenSheet() {
         <Ledger />
       ) : sheet === 'findings' ? (
         <Findings />
+      ) : sheet === 'trials' ? (
+        <Trials />
       ) : sheet === 'levels' ? (
         <LevelTable />
       ) : (
@@ -41,7 +44,13 @@ export function OpenSheet() {
   )
 }
 
-const TITLES = { ledger: 'Ledger', findings: 'Findings', compare: 'Schemes side by side', levels: 'Levels' }
+const TITLES = {
+  ledger: 'Ledger',
+  findings: 'Findings',
+  compare: 'Schemes side by side',
+  levels: 'Levels',
+  trials: 'Trials of dials',
+}
 
 function Findings() {
   const study = useStudy()

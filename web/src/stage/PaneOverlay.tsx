@@ -7,6 +7,7 @@ import { LevelLines, LevelPlanes } from './LevelLines'
 import { Handles } from './Handles'
 import { KeptMeasures } from './KeptMeasures'
 import { ZeroMark, North, ScaleBar } from './PaneMarks'
+import { RuleMarks } from './RuleMarks'
 import { SectionLine } from './UprightBar'
 import type { StageShows } from './shows'
 import { type PaneName, useView, isUpright } from './views'
@@ -47,6 +48,7 @@ export function PaneOverlay({
       {name === 'plan' && <SectionLine view={view} size={size} origin={origin} reach={middle.reach} />}
       {at.keptMeasures && <KeptMeasures view={view} size={size} origin={origin} />}
       {!upright && <ZeroMark view={view} size={size} x={-origin[0]} y={-origin[1]} />}
+      <RuleMarks view={view} size={size} origin={origin} />
       {labels && !upright && <PlateLabels floor={labels} z={z} view={view} size={size} />}
       {mass && !upright && <Handles mass={mass} view={view} size={size} />}
       <ToolOverlay view={view} size={size} origin={origin} pointer={pointer.pane === name ? pointer.at : null} />

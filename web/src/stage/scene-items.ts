@@ -102,11 +102,13 @@ export function massItems(view: StoredView, keep: (id: string) => boolean): Plac
     })
 }
 
-/** The masses and parts that are picked; of a repeat all that it makes, or the one that is picked of it. */
+/** The masses and parts that are picked; of a repeat or rule all that it makes, or the one that is picked of it. */
 export const idsOf = (view: StoredView, picked: Picked): string[] =>
-  picked.kind === 'repeat'
+  picked.kind === 'repeat' || picked.kind === 'rule'
     ? view.masses.flatMap((m) =>
-        m.grown && picked.ids.includes(m.grown.repeat) && (picked.one === null || m.grown.key === picked.one)
+        m.grown?.by === picked.kind &&
+        picked.ids.includes(m.grown.id) &&
+        (picked.one === null || m.grown.key === picked.one)
           ? [m.id]
           : [],
       )

@@ -1,6 +1,6 @@
 import { useMemo } from 'react'
 import type { Material } from '@geotome/core/project'
-import { useProject } from '../app/hooks'
+import { useProject, useStudy } from '../app/hooks'
 
 /** What things are drawn in, by the ids of masses and the kinds of parts. */
 export interface Colours {
@@ -11,11 +11,16 @@ export interface Colours {
 /** The materials of masses, their faces, and kinds of parts; nothing where the view is to be paper. */
 export function useColours(wanted: boolean): Colours | null {
   const { project, scheme } = useProject()
+  const study = useStudy()
   return useMemo(() => {
     if (!wanted) return null
     const of = (id: string | null | undefined) => (id ? (project.materials[id] ?? null) : null)
+    // What grows says itself what it is drawn in.
+    const grown = (study?.masses ?? []).flatMap((m) =>
+      m.grown ? [{ id: m.id, material: m.grown.material, faces: m.grown.dressed }] : [],
+    )
     const masses = Object.fromEntries(
-      Object.values(scheme.masses).map((m) => [
+      [...Object.values(scheme.masses), ...grown].map((m) => [
         m.id,
         {
           whole: of(m.material),
@@ -29,5 +34,5 @@ export function useColours(wanted: boolean): Colours | null {
       ]),
     )
     return { masses, kinds: Object.fromEntries(Object.entries(project.kinds).map(([kind, id]) => [kind, of(id)])) }
-  }, [wanted, project.materials, project.kinds, scheme.masses])
+  }, [wanted, project.materials, project.kinds, scheme.masses, study?.masses])
 }

@@ -38,7 +38,7 @@ export function usePicking(pane: PickedIn) {
   const choose = (target: Target | undefined, more: boolean, alone = false) => {
     const { study, picked: old, spots } = store.getState().view
     if (!target) dispatch(picked({ kind: 'nothing' }))
-    else if (repeatAt(target)) dispatch(picked(repeatAt(target) as Picked))
+    else if (grownAt(target)) dispatch(picked(grownAt(target) as Picked))
     else if (isSpot(target)) {
       const kept = spots.filter((s) => s.kind === target.kind)
       dispatch(
@@ -88,11 +88,11 @@ export function usePicking(pane: PickedIn) {
   }
 }
 
-/** The repeat that a body, or a spot of it, is one of; null for what is drawn. */
-function repeatAt(target: Target): Picked | null {
+/** The repeat or rule that a body, or a spot of it, is one of; null for what is drawn. */
+function grownAt(target: Target): Picked | null {
   const id = isSpot(target) ? target.mass : target.id
   const grown = store.getState().view.study?.masses.find((m) => m.id === id)?.grown
-  return grown ? { kind: 'repeat', ids: [grown.repeat], one: grown.key } : null
+  return grown ? { kind: grown.by, ids: [grown.id], one: grown.key } : null
 }
 
 /** A mass, and those that it is in a group with. */
@@ -105,7 +105,7 @@ function groupOf(id: string): string[] {
 function isPicked(t: Target): boolean {
   const { picked: now, spots, study } = store.getState().view
   const grown = study?.masses.find((m) => m.id === (isSpot(t) ? t.mass : t.id))?.grown
-  if (grown) return now.kind === 'repeat' && now.ids.includes(grown.repeat) && now.one === grown.key
+  if (grown) return now.kind === grown.by && now.ids.includes(grown.id) && now.one === grown.key
   return isSpot(t) ? spots.some((s) => sameSpot(s, t)) : now.kind !== 'nothing' && now.ids.includes(t.id)
 }
 

@@ -14,7 +14,7 @@ import type { FaceAt, GrownFrom } from '@geotome/core/form'
 import type { LevelHeight } from '@geotome/core/levels'
 import type { Rect, Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
-import type { Ledger, MassGround } from '@geotome/core/study'
+import type { Ledger, MassGround, Trial } from '@geotome/core/study'
 
 /** The two sides of the computation: the page sends edits and questions, the worker answers with plain views. Metres, m2. */
 
@@ -68,7 +68,8 @@ export interface MassView {
   /** in plan, m */ extent: Rect
   outline: Vec2[]
   storeys: string[]
-  /** what it comes from, where it is one of a repeat */ grown: GrownFrom | null
+  /** what it comes from, where it is one of a repeat or a rule, and what that is drawn in */
+  grown: (GrownFrom & { material: string | null; dressed: Record<string, string> }) | null
   context: boolean
   /** its faces, as its triangles are numbered by them */ faces: { name: string; label: string }[]
 }
@@ -227,6 +228,13 @@ export interface StudyWorker {
   study(ask: Ask): Promise<Answer>
   /** `hear` is told from now on how much is done, 0 to 1, of a study that takes long */
   tell(hear: (share: number) => void): void
+  /** figures of a scheme with some dials at given values; `hear` is told of each as it is known, and answers whether to go on */
+  trials(
+    scheme: string,
+    dials: string[],
+    values: number[][],
+    hear: (trial: Trial, done: number) => boolean | Promise<boolean>,
+  ): Promise<void>
   /** leaves off the study that is under way: its answer is null */
   stop(): void
   /** the edits that store what the preview offers, that bring parts in line, that remove parts */

@@ -5,7 +5,7 @@ import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, p
 import { faceAt } from '@geotome/core/form'
 import { packSurvey, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
-import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, type Study } from '@geotome/core/study'
+import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, trialSteps, type Study } from '@geotome/core/study'
 import { assetAt, needAssets } from './assets'
 import { pause } from './pause'
 import type { Answer, Ask, StudyWorker } from './protocol'
@@ -20,6 +20,8 @@ const cacheOf = (scheme: string) => {
   if (!cache) caches.set(scheme, (cache = new StudyCache()))
   return cache
 }
+/** trials have one of their own: they are no steps on the way of a scheme */
+const tried = new StudyCache()
 const sent = nothingSent()
 let project: Project | null = null
 let newest = 0
@@ -89,6 +91,23 @@ const api: StudyWorker = {
         ...(g.index ? [g.index.buffer] : []),
       ]),
     )
+  },
+  async trials(scheme, dials, values, hear) {
+    await openKernel(wasmUrl)
+    if (!project) return
+    const now = project
+    await needAssets(now)
+    const steps = trialSteps(now, scheme, dials, values, tried, assetAt)
+    let last = performance.now()
+    for (let step = steps.next(); !step.done; step = steps.next()) {
+      const { trial, done } = step.value
+      if (trial && !(await hear(trial, done))) return
+      // What a person does meanwhile comes first.
+      if (performance.now() - last > SLICE) {
+        await pause()
+        last = performance.now()
+      }
+    }
   },
   accept: (ask) =>
     asked({ ...ask, preview: null }, (study) => {

@@ -20,8 +20,8 @@ import {
   type Region,
   type Vec2,
 } from '@geotome/core/solid'
-import { Memo, sameList } from '@geotome/core/project'
-import { extentOf, type MassForm } from '@geotome/core/form'
+import { Memo, sameList, type Mass } from '@geotome/core/project'
+import { extentOf, type GrownFrom, type MassForm } from '@geotome/core/form'
 import { notCounted, type Island } from '@geotome/core/slice'
 import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { groundView, laidViews, sectionView } from './ground-view'
@@ -72,8 +72,9 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
   const masses = [...study.forms, ...study.around]
   for (const f of masses) {
     const context = study.scheme.masses[f.id]?.context ?? false
-    const grown = study.growth.from.get(f.id) ?? null
-    const from = [f, context, grown?.key, ...origin, ...(storeys.get(f.id) ?? [])]
+    const source = study.growth.from.get(f.id)
+    const grown = source ? grownView(study.scheme.masses[f.id], source) : null
+    const from = [f, context, grown && study.scheme.masses[f.id], ...origin, ...(storeys.get(f.id) ?? [])]
     const had = sent.masses.get(f.id)
     const same = had !== undefined && sameList(had.from, from)
     const view = same ? had.view : massView(f, context, grown, storeys.get(f.id) ?? [], origin)
@@ -239,6 +240,12 @@ const shiftedRect = ({ x0, y0, x1, y1 }: Rect, [ox, oy]: Vec2): Rect => ({
   y0: y0 - oy,
   x1: x1 - ox,
   y1: y1 - oy,
+})
+
+const grownView = (mass: Mass | undefined, from: GrownFrom): MassView['grown'] => ({
+  ...from,
+  material: mass?.material ?? null,
+  dressed: mass?.faces ?? {},
 })
 
 const massView = (

@@ -1,0 +1,162 @@
+import { Fragment, useContext, type ReactNode } from 'react'
+import { quantityIn, type Field, type Fielded, type Fields } from '@geotome/core/moves'
+import { inOrder, type Num } from '@geotome/core/project'
+import type { Step } from '@geotome/core/rules'
+import { useProject, useUses } from '../../app/hooks'
+import { RuleScope } from '../../common/NumField'
+import { InlineChoice, InlineList, InlineMaterials, InlineNumber, InlineWord, useValueOf } from './inline'
+
+interface Props {
+  /** words, with fields in braces by their keys */
+  says: string
+  fields: Fields<never>
+  thing: Fielded
+  /** the sides of the outline, where a field asks for one */
+  sides: readonly { value: string; label: string }[]
+  set: (fields: Fielded) => boolean
+  /** tries some while typing; null takes it back */ attempt: (fields: Fielded | null) => void
+}
+
+/** A step as a sentence whose numbers and choices are changed where they stand. */
+export function Sentence({ says, fields, ...props }: Props) {
+  const bits = says.split(/\{(\w+)\}/)
+  return (
+    <span className="leading-6">
+      {bits.map((bit, i) => {
+        if (i % 2 === 0) return <Fragment key={i}>{bit}</Fragment>
+        const field = fields[bit]
+        return field ? <Blank key={bit} name={bit} field={field} {...props} /> : null
+      })}
+    </span>
+  )
+}
+
+/** The words of a move by its fields, where its kind has no sentence of its own. */
+export function saysFields(title: string, fields: Fields<never>, thing: Fielded): string {
+  const asked = Object.entries(fields).filter(([, f]) => f.is !== 'list' && (!f.when || f.when(thing as never)))
+  return asked.length ? `${title}: ${asked.map(([key, f]) => `${f.label} {${key}}`).join(', ')}` : title
+}
+
+function Blank({
+  name: key,
+  field,
+  thing,
+  sides,
+  set,
+  attempt,
+}: Omit<Props, 'says' | 'fields'> & { name: string; field: Field }): ReactNode {
+  const { project, scheme } = useProject()
+  const uses = useUses()
+  const rule = useContext(RuleScope)
+  const valueOf = useValueOf()
+  switch (field.is) {
+    case 'number': {
+      const quantity = quantityIn(field, thing)
+      const num = thing[key] as Num | null
+      return (
+        <>
+          <InlineNumber
+            label={field.label}
+            value={num}
+            quantity={quantity}
+            otherwise={field.otherwise}
+            set={(next) => set({ [key]: next })}
+            attempt={(next) => attempt(next === null ? null : { [key]: next })}
+          />
+          {num !== null && typeof num !== 'number' && (
+            <span className="text-[11px] text-ink2"> ({valueOf(num, quantity)})</span>
+          )}
+        </>
+      )
+    }
+    case 'choice':
+      return (
+        <InlineChoice
+          label={field.label}
+          value={thing[key] as string}
+          options={field.options}
+          onChange={(value) => set({ [key]: value })}
+        />
+      )
+    case 'word':
+      return <InlineWord label={field.label} value={thing[key] as string} set={(word) => set({ [key]: word })} />
+    case 'values':
+      return <InlineList label={field.label} value={thing[key] as number[]} set={(list) => set({ [key]: list })} />
+    case 'use':
+    case 'material':
+      return (
+        <InlineChoice
+          label={field.label}
+          value={(thing[key] as string | null) ?? ''}
+          options={[
+            { value: '', label: field.otherwise },
+            ...(field.is === 'use' ? uses : inOrder(project.materials)).map((u) => ({ value: u.id, label: u.name })),
+          ]}
+          onChange={(id) => set({ [key]: id || null })}
+        />
+      )
+    case 'materials':
+      return (
+        <InlineMaterials
+          label={field.label}
+          value={thing[key] as string[]}
+          options={inOrder(project.materials)}
+          set={(ids) => set({ [key]: ids })}
+        />
+      )
+    case 'named-side':
+      return (
+        <InlineChoice
+          label={field.label}
+          value={(thing[key] as string | null) ?? ''}
+          options={[{ value: '', label: field.otherwise }, ...namedSides(rule ? scheme.rules[rule]?.steps : [])]}
+          onChange={(id) => set({ [key]: id || null })}
+        />
+      )
+    case 'side':
+    case 'face':
+      return (
+        <InlineChoice
+          label={field.label}
+          value={(thing[key] as string | null) ?? ''}
+          options={[
+            ...('all' in field && field.all ? [{ value: '', label: field.all }] : []),
+            ...('otherwise' in field && field.otherwise ? [{ value: '', label: field.otherwise }] : []),
+            ...namedSides(rule ? scheme.rules[rule]?.steps : []),
+            ...(field.is === 'side' ? sides : []),
+          ]}
+          onChange={(id) => set({ [key]: id || null })}
+        />
+      )
+    case 'mass':
+      return (
+        <InlineChoice
+          label={field.label}
+          value={thing[key] as string}
+          options={inOrder(scheme.masses).map((m) => ({ value: m.id, label: m.name }))}
+          onChange={(id) => set({ [key]: id })}
+        />
+      )
+    case 'height': {
+      const num = thing[key] as Num | null
+      return (
+        <InlineNumber
+          label={field.label}
+          value={num}
+          quantity="length"
+          otherwise={field.otherwise}
+          set={(next) => set({ [key]: next, [field.level]: null })}
+          attempt={(next) => attempt(next === null ? null : { [key]: next, [field.level]: null })}
+        />
+      )
+    }
+    case 'shape':
+      return 'an outline'
+    case 'list':
+      return null
+  }
+}
+
+/** The sides that steps of a rule name, as they are called by their place among the steps. */
+export const namedSides = (steps: readonly Step[] = []): { value: string; label: string }[] =>
+  steps.flatMap((s, i) => (s.step === 'side' ? [{ value: s.id, label: `the side of step ${i + 1}` }] : []))

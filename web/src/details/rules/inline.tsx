@@ -1,0 +1,288 @@
+import { useContext, useRef, useState, type ReactNode } from 'react'
+import {
+  editNumber,
+  numbersInRule,
+  readTyped,
+  Refusal,
+  showFormula,
+  showQuantity,
+  type Num,
+  type Quantity,
+} from '@geotome/core/project'
+import { useProject } from '../../app/hooks'
+import { RuleScope } from '../../common/NumField'
+
+/** A blank within a sentence: as wide as what is in it. */
+const BLANK =
+  'inline-block max-w-full cursor-pointer rounded-sm border-0 border-b border-dashed border-ink3 bg-transparent px-0.5 font-semibold text-ink outline-none [field-sizing:content] hover:bg-field focus-visible:border-solid focus-visible:border-cut focus-visible:bg-field'
+
+/** Text that is typed within a sentence; `accept` gives what is wrong with it, or null. */
+function Typed({
+  label,
+  text,
+  shown,
+  placeholder,
+  accept,
+  attempt,
+}: {
+  label: string
+  text: string
+  shown: string
+  placeholder?: string | undefined
+  accept: (text: string) => string | null
+  attempt?: (text: string | null) => void
+}) {
+  const [typed, setTyped] = useState<string | null>(null)
+  const [fault, setFault] = useState<string | null>(null)
+  const left = useRef(false)
+  const done = (): boolean => {
+    if (typed === null || typed === text) {
+      setTyped(null)
+      setFault(null)
+      return true
+    }
+    const wrong = accept(typed)
+    setFault(wrong)
+    if (wrong === null) setTyped(null)
+    return wrong === null
+  }
+  return (
+    <>
+      <input
+        aria-label={label}
+        aria-invalid={fault !== null}
+        className={`${BLANK} min-w-4 text-center ${fault ? 'border-solid border-error' : ''}`}
+        autoComplete="off"
+        spellCheck={false}
+        placeholder={placeholder}
+        value={typed ?? shown}
+        onFocus={(e) => {
+          left.current = false
+          setTyped(text)
+          const field = e.currentTarget
+          requestAnimationFrame(() => field.select())
+        }}
+        onChange={(e) => {
+          setTyped(e.target.value)
+          setFault(null)
+          attempt?.(e.target.value)
+        }}
+        onBlur={() => {
+          if (left.current) {
+            setTyped(null)
+            setFault(null)
+          } else done()
+        }}
+        onKeyDown={(e) => {
+          if (e.key === 'Enter' && done()) {
+            left.current = true
+            e.currentTarget.blur()
+          }
+          if (e.key === 'Escape') {
+            e.stopPropagation()
+            left.current = true
+            attempt?.(null)
+            e.currentTarget.blur()
+          }
+        }}
+      />
+      {fault && (
+        <span role="alert" className="block text-[11px] text-error">
+          {fault}
+        </span>
+      )}
+    </>
+  )
+}
+
+const told = (read: () => void): string | null => {
+  try {
+    read()
+    return null
+  } catch (e) {
+    if (e instanceof Refusal) return e.message
+    throw e
+  }
+}
+
+/** A number within a sentence: plain, or a formula that names dials and what steps above give. */
+export function InlineNumber({
+  label,
+  value,
+  quantity,
+  otherwise,
+  set,
+  attempt,
+}: {
+  label: string
+  value: Num | null
+  quantity: Quantity
+  /** what an empty blank means, where it may be empty */ otherwise?: string | undefined
+  set: (num: Num | null) => boolean
+  attempt: (num: Num | null) => void
+}) {
+  const { project, scheme } = useProject()
+  const rule = useContext(RuleScope)
+  const text =
+    value === null
+      ? ''
+      : typeof value === 'number'
+        ? editNumber(value, quantity, project)
+        : showFormula(value.formula, project, scheme)
+  const shown = value === null ? '' : typeof value === 'number' ? showQuantity(value, quantity, project) : text
+  return (
+    <Typed
+      label={label}
+      text={text}
+      shown={shown}
+      placeholder={otherwise}
+      accept={(typed) => {
+        let num: Num | null = null
+        const wrong = told(() => {
+          if (!typed.trim() && otherwise === undefined) throw new Refusal('formula', 'Type a number.', '')
+          num = typed.trim() ? readTyped(typed, quantity, project, scheme, rule).num : null
+        })
+        return wrong ?? (set(num) ? null : 'It cannot be so.')
+      }}
+      attempt={(typed) => {
+        if (typed === null) attempt(null)
+        else told(() => attempt(readTyped(typed, quantity, project, scheme, rule).num))
+      }}
+    />
+  )
+}
+
+/** What a formula comes to, beside it. */
+export function useValueOf(): (num: Num, quantity: Quantity) => string {
+  const { project, scheme } = useProject()
+  const rule = useContext(RuleScope)
+  const numbers = numbersInRule(project, scheme, rule)
+  return (num, quantity) => {
+    let shown = ''
+    told(() => void (shown = showQuantity(numbers.value(num, quantity), quantity, project)))
+    return shown
+  }
+}
+
+export function InlineWord({ label, value, set }: { label: string; value: string; set: (word: string) => boolean }) {
+  return (
+    <Typed
+      label={label}
+      text={value}
+      shown={value}
+      accept={(typed) =>
+        /^\p{L}[\p{L}\p{N}_]{0,39}$/u.test(typed.trim())
+          ? set(typed.trim())
+            ? null
+            : 'It cannot be called so.'
+          : 'Type one word: a letter, then letters, digits or _.'
+      }
+    />
+  )
+}
+
+/** Plain numbers in turn: typed or pasted, apart by commas, semicolons, blanks or lines; 3-5 is 3, 4, 5. */
+export function InlineList({
+  label,
+  value,
+  set,
+}: {
+  label: string
+  value: number[]
+  set: (list: number[]) => boolean
+}) {
+  const text = value.join(', ')
+  return (
+    <Typed
+      label={label}
+      text={text}
+      shown={text}
+      accept={(typed) => {
+        const bits = typed.split(/[,;\s]+/).filter(Boolean)
+        const list = bits.flatMap((bit) => {
+          const range = /^(\d+)-(\d+)$/.exec(bit)
+          if (!range) return [Number(bit)]
+          const [from, to] = [Number(range[1]), Number(range[2])]
+          return to >= from && to - from < 5000 ? Array.from({ length: to - from + 1 }, (_, i) => from + i) : [NaN]
+        })
+        const wrong = bits.find((_, i) => Number.isNaN(list[i] ?? 0)) ?? null
+        if (list.length === 0) return 'Type at least one number.'
+        if (list.some((n) => !Number.isFinite(n))) return `"${wrong ?? typed}" is no number.`
+        return set(list) ? null : 'It cannot be so.'
+      }}
+    />
+  )
+}
+
+export function InlineChoice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string
+  value: string
+  options: readonly { value: string; label: string }[]
+  onChange: (value: string) => void
+}) {
+  return (
+    <select
+      aria-label={label}
+      className={`${BLANK} appearance-none`}
+      value={value}
+      onChange={(e) => onChange(e.target.value)}
+    >
+      {options.map((o) => (
+        <option key={o.value} value={o.value} className="bg-panel text-ink">
+          {o.label}
+        </option>
+      ))}
+    </select>
+  )
+}
+
+/** Materials in turn: each taken off by a click, another one added behind. */
+export function InlineMaterials({
+  label,
+  value,
+  options,
+  set,
+}: {
+  label: string
+  value: string[]
+  options: readonly { id: string; name: string; colour: string }[]
+  set: (ids: string[]) => void
+}): ReactNode {
+  return (
+    <span role="group" aria-label={label}>
+      {value.map((id, i) => {
+        const one = options.find((o) => o.id === id)
+        return (
+          <button
+            key={`${id} ${i}`}
+            type="button"
+            title="Take it off"
+            className={`${BLANK} mr-1`}
+            onClick={() => set(value.filter((_, k) => k !== i))}
+          >
+            <i className="mr-1 inline-block h-2.5 w-2.5 rounded-[2px]" style={{ background: one?.colour }} />
+            {one?.name ?? 'gone'}
+          </button>
+        )
+      })}
+      <select
+        aria-label={`add to ${label}`}
+        className={`${BLANK} appearance-none font-normal text-ink2`}
+        value=""
+        onChange={(e) => e.target.value && set([...value, e.target.value])}
+      >
+        <option value="">{value.length ? 'and …' : 'paper'}</option>
+        {options.map((o) => (
+          <option key={o.id} value={o.id} className="bg-panel text-ink">
+            {o.name}
+          </option>
+        ))}
+      </select>
+    </span>
+  )
+}

@@ -1,0 +1,52 @@
+import { proxy } from 'comlink'
+import { useEffect, useRef, useState } from 'react'
+import { toast } from 'sonner'
+import type { Trial } from '@geotome/core/study'
+import { studyWorker } from '../worker/client'
+
+/** Runs trials in the worker; what is known already is shown meanwhile. */
+export function useTrials() {
+  const [trials, setTrials] = useState<{ dials: string[]; all: Trial[] } | null>(null)
+  const [done, setDone] = useState<number | null>(null)
+  const now = useRef(0)
+  useEffect(
+    () => () => {
+      now.current++
+    },
+    [],
+  )
+  const run = async (scheme: string, dials: string[], values: number[][]) => {
+    const mine = ++now.current
+    const all: Trial[] = []
+    let told = performance.now()
+    setTrials({ dials, all: [] })
+    setDone(0)
+    try {
+      await studyWorker.trials(
+        scheme,
+        dials,
+        values,
+        proxy((trial: Trial, share: number) => {
+          if (mine !== now.current) return false
+          all.push(trial)
+          if (performance.now() - told > 150) {
+            told = performance.now()
+            setTrials({ dials, all: [...all] })
+            setDone(share)
+          }
+          return true
+        }),
+      )
+    } catch (e) {
+      if (mine === now.current) toast.error(e instanceof Error ? e.message : 'The trials could not be made. Try again.')
+    }
+    if (mine !== now.current) return
+    setTrials({ dials, all })
+    setDone(null)
+  }
+  const stop = () => {
+    now.current++
+    setDone(null)
+  }
+  return { trials, done, run, stop }
+}
