@@ -38,13 +38,20 @@ function volumeTogether(solids: Solid[]): number {
   return withKernel((kernel, own) => own(kernel.Manifold.union(solids.map((s) => toKernel(s, kernel, own)))).volume())
 }
 
-/** m2 of the outer surface of the union of bodies in one frame, near the origin; each by itself where one of them is not closed. */
-export function unionSurface(solids: Solid[]): number {
+/**
+ * m2 of the outer surface and m3 of the union of bodies in one frame, near the origin; each by itself where one of them is not closed.
+ */
+export function unionFigures(solids: Solid[]): { surface: number; volume: number } {
   const isOpen = solids.some((s) => bodyFault(s, 'edges') !== null)
-  if (isOpen || solids.length < 2) return solids.reduce((sum, s) => sum + surfaceOf(s), 0)
-  return withKernel((kernel, own) =>
-    own(kernel.Manifold.union(solids.map((s) => toKernel(s, kernel, own)))).surfaceArea(),
-  )
+  if (isOpen || solids.length < 2)
+    return {
+      surface: solids.reduce((sum, s) => sum + surfaceOf(s), 0),
+      volume: solids.reduce((sum, s) => sum + Math.abs(volumeOf(s)), 0),
+    }
+  return withKernel((kernel, own) => {
+    const whole = own(kernel.Manifold.union(solids.map((s) => toKernel(s, kernel, own))))
+    return { surface: whole.surfaceArea(), volume: whole.volume() }
+  })
 }
 
 /** m2 of the surface of a body. */

@@ -21,7 +21,7 @@ import {
   rectsMeet,
   TOLERANCE,
   surfaceOf,
-  unionSurface,
+  unionFigures,
   unionVolume,
   uniteRegions,
   type Region,
@@ -187,12 +187,14 @@ export class StudyCache {
     return this.memo.keep(first, 'volume', group, () => unionVolume(together(group)))
   }
 
-  /** m2 of the outer surface of masses that may meet: what one of them covers of another is none. */
-  groupSurface(group: MassForm[]): number {
+  /** m2 of the outer surface and m3 of masses that may meet: what one of them covers of another is none. */
+  groupFigures(group: MassForm[]): { surface: number; volume: number } {
     const [first, ...rest] = group
-    if (!first) return 0
-    if (rest.length === 0) return this.memo.keep(first.body, 'surface', [], () => surfaceOf(first.body.solid))
-    return this.memo.keep(first, 'surface', group, () => unionSurface(together(group)))
+    if (!first) return { surface: 0, volume: 0 }
+    const { body } = first
+    if (rest.length === 0)
+      return this.memo.keep(body, 'figures', [], () => ({ surface: surfaceOf(body.solid), volume: body.volume }))
+    return this.memo.keep(first, 'figures', group, () => unionFigures(together(group)))
   }
 
   /** m2 of the plans of masses that may meet, counted once. */

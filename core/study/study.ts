@@ -1,7 +1,7 @@
 import { isWall, partSteps, type FabricContext, type PartStudy } from '../fabric'
 import { grown, type MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
-import { inOrder, numbersOf, Refusal, refuse, sameList, type Project, type Scheme } from '../project'
+import { inOrder, numbersOf, Refusal, refuse, sameList, type Numbers, type Project, type Scheme } from '../project'
 import {
   areaOf,
   groupsThatMeet,
@@ -45,6 +45,66 @@ export function* studySteps(
     const scheme = { ...stored, masses: known.study.scheme.masses }
     return { ...known.study, project, scheme, context: { ...known.study.context, project, scheme } }
   }
+  const floored = yield* floorSteps(project, stored, cache)
+  const { numbers, levels, heights, growth, scheme, forms, around, unbuilt, context, floors } = floored
+  const parts = yield* partsWithin(context, 0.4, 0.8)
+  const walls = wallsByLevel(parts)
+  const measured = floors.map((floor): Floor => ({
+    ...floor,
+    net: netOf(cache, floor, walls.get(floor.level.id) ?? []),
+  }))
+  const ground = studyGround(project, forms, numbers, cache, assets)
+  yield 0.85
+  const totals = totalsOf(context, cache, measured, forms, ground)
+  yield 0.88
+  const pictures = studyPictures(project, modelOf(project, forms, numbers, heights))
+  const study = {
+    project,
+    scheme,
+    context,
+    levels,
+    forms,
+    around,
+    unbuilt,
+    growth,
+    floors: measured,
+    totals,
+    parts,
+    ground,
+    pictures,
+    wings: studyWings(scheme, forms, measured, cache),
+  }
+  const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
+  const found: Finding[] = []
+  for (const check of checks) {
+    const findings = trying && check.afterwards ? (cache.found.get(check.kind) ?? []) : check.run(study)
+    if (!trying && check.afterwards) cache.found.set(check.kind, findings)
+    found.push(...findings)
+    yield 0.9
+  }
+  const whole = {
+    ...study,
+    findings: found.filter((f) => !mutes.has(f.key)),
+    muted: found.flatMap((f) => {
+      const mute = mutes.get(f.key)
+      return mute ? [{ ...f, mute }] : []
+    }),
+  }
+  wholes.set(cache, { from, trying, study: whole })
+  return whole
+}
+
+/** What a study begins with: all that grows, the standing masses and their floors. */
+export interface Floored extends Pick<
+  Study,
+  'scheme' | 'growth' | 'context' | 'levels' | 'forms' | 'around' | 'unbuilt' | 'floors'
+> {
+  numbers: Numbers
+  heights: ReadonlyMap<string, number>
+}
+
+/** The standing masses of a scheme and their floors, without net areas: what areas are known by. It yields how much is done, 0 to 0.4. */
+export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache): Generator<number, Floored> {
   cache.begin()
   // The very same objects while nothing that they hang on has changed.
   const named = [project.dials, project.measures, project.pictures, project.unit, stored.dials, stored.levels]
@@ -95,51 +155,7 @@ export function* studySteps(
     floors.push(cache.floor(level, here, over, headroom, smallest))
     yield 0.2 + (0.2 * floors.length) / levels.length
   }
-  const parts = yield* partsWithin(context, 0.4, 0.8)
-  const walls = wallsByLevel(parts)
-  const measured = floors.map((floor): Floor => ({
-    ...floor,
-    net: netOf(cache, floor, walls.get(floor.level.id) ?? []),
-  }))
-  const ground = studyGround(project, forms, numbers, cache, assets)
-  yield 0.85
-  const totals = totalsOf(context, cache, measured, forms, ground)
-  yield 0.88
-  const pictures = studyPictures(project, modelOf(project, forms, numbers, heights))
-  const study = {
-    project,
-    scheme,
-    context,
-    levels,
-    forms,
-    around,
-    unbuilt,
-    growth,
-    floors: measured,
-    totals,
-    parts,
-    ground,
-    pictures,
-    wings: studyWings(scheme, forms, measured, cache),
-  }
-  const mutes = new Map(Object.values(scheme.mutes).map((m) => [m.finding, m]))
-  const found: Finding[] = []
-  for (const check of checks) {
-    const findings = trying && check.afterwards ? (cache.found.get(check.kind) ?? []) : check.run(study)
-    if (!trying && check.afterwards) cache.found.set(check.kind, findings)
-    found.push(...findings)
-    yield 0.9
-  }
-  const whole = {
-    ...study,
-    findings: found.filter((f) => !mutes.has(f.key)),
-    muted: found.flatMap((f) => {
-      const mute = mutes.get(f.key)
-      return mute ? [{ ...f, mute }] : []
-    }),
-  }
-  wholes.set(cache, { from, trying, study: whole })
-  return whole
+  return { numbers, levels, heights, growth, scheme, forms, around, unbuilt, context, floors }
 }
 
 /** The parts, as a share of the whole from one number to another. */
@@ -251,14 +267,6 @@ function totalsOf(
   const how = (f: MassForm) => scheme.masses[f.id]?.projecting
   const [built, out] = [forms.filter((f) => !how(f)), forms.filter(how)]
   const area = floors.reduce((sum, f) => sum + f.area, 0)
-  const counted = floors
-    .filter((f) => f.level.height > -TOLERANCE.point)
-    .reduce(
-      (sum, f) =>
-        sum +
-        Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0),
-      0,
-    )
   const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
   const footprint = footprintOf(
     cache,
@@ -281,11 +289,22 @@ function totalsOf(
           volume: out.reduce((sum, f) => sum + f.body.volume, 0),
         }
       : null,
-    ratio: siteArea ? counted / siteArea : null,
+    ratio: siteArea ? countedArea(project, floors) / siteArea : null,
     site: siteArea,
     coverage: siteArea ? footprint / siteArea : null,
   }
 }
+
+/** m2 of floor above the datum whose use counts in the floor area ratio. */
+export const countedArea = (project: Project, floors: readonly Floor[]): number =>
+  floors
+    .filter((f) => f.level.height > -TOLERANCE.point)
+    .reduce(
+      (sum, f) =>
+        sum +
+        Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0),
+      0,
+    )
 
 /** The union of all plans of masses that rise above the datum, m2. */
 function footprintOf(cache: StudyCache, forms: MassForm[]): number {

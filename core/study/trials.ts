@@ -1,10 +1,21 @@
-import { groupsThatMeet } from '../solid'
-import { numbersOf, Refusal, refuse, ruleRun, type Dial, type Id, type Project, type Scheme } from '../project'
 import type { SingleEdit } from '../edits'
+import type { MassForm } from '../form'
+import { groupsThatMeet } from '../solid'
+import {
+  numbersOf,
+  Refusal,
+  refuse,
+  ruleRun,
+  siteFigures,
+  siteRing,
+  type Dial,
+  type Id,
+  type Numbers,
+  type Project,
+  type Scheme,
+} from '../project'
 import { StudyCache } from './cache'
-import { NO_ASSETS, type Assets } from './ground'
-import { studySteps } from './study'
-import type { Study } from './types'
+import { countedArea, floorSteps, type Floored } from './study'
 
 /** A dial that is tried: so many values from one to another, in SI units. */
 export interface TrialDial {
@@ -14,15 +25,13 @@ export interface TrialDial {
   count: number
 }
 
-/** What of a scheme is compared: m, m2, m3, 1/m. */
+/** What of a scheme is compared: m, m2, 1/m. */
 export interface TrialFigures {
   area: number
   ratio: number | null
   /** of the highest top above the datum */ height: number
   /** m2 of floor that lies in two masses, over all pairs */ overlap: number
-  /** outer surface over volume */ compact: number | null
-  volume: number
-  footprint: number
+  /** outer surface over volume; null while it is not known yet */ compact: number | null
 }
 
 /** One trial: the dials' values, and the figures, or why there are none. */
@@ -56,8 +65,8 @@ export function trialGrid(dials: readonly TrialDial[]): number[][] {
 }
 
 /**
- * Studies a scheme with some of its dials at given values (SI units), one list of them after the other. Yields how much is done, 0 to 1, and each
- * trial as soon as it is known. The project stays as it is; what cannot be made is told with its trial. Errors: 'unknown-id'.
+ * Studies the floors of a scheme with some of its dials at given values (SI units), one list of them after the other. Yields how much is done, 0 to
+ * 1, and each trial as soon as its areas are known; then once more, with how compact it is. The project stays as it is; what cannot be made is told with its trial. Errors: 'unknown-id'.
  */
 export function* trialSteps(
   project: Project,
@@ -65,58 +74,65 @@ export function* trialSteps(
   dials: readonly Id[],
   all: readonly (readonly number[])[],
   cache = new StudyCache(),
-  assets: Assets = NO_ASSETS,
 ): Generator<{ done: number; trial: Trial | null }, Trial[]> {
   const scheme = project.schemes[schemeId] ?? refuse('unknown-id', 'That scheme is not there.', 'Choose another one.')
   for (const dial of dials)
     if (!scheme.dials[dial]) refuse('unknown-id', 'That dial is not there any more.', 'Choose another one.')
   const trials: Trial[] = []
+  const standing: MassForm[][] = []
+  const tell = (i: number, trial: Trial) => ({ done: (trials.length + i) / (2 * all.length), trial })
   for (const values of all) {
-    const { steps, tried } = begun(project, scheme, dials, values, cache, assets)
-    let trial: Trial | null = null
-    while (!trial) {
-      try {
-        const failed = failedIn(tried, schemeId)
-        if (failed) {
-          trial = { values: [...values], figures: null, say: failed }
-          break
-        }
-        const step = steps.next()
-        if (step.done) trial = { values: [...values], figures: figuresOf(step.value, cache), say: null }
-        else yield { done: (trials.length + step.value) / all.length, trial: null }
-      } catch (e) {
-        if (!(e instanceof Refusal)) throw e
-        trial = { values: [...values], figures: null, say: e.message }
-      }
-    }
+    const tried = withDials(project, scheme, dials, values)
+    const { trial, built } = yield* tryFloors(tried, values, cache)
     trials.push(trial)
-    yield { done: trials.length / all.length, trial }
+    standing.push(built)
+    yield tell(0, trial)
+  }
+  // What takes long comes last: areas are read meanwhile.
+  for (const [i, trial] of trials.entries()) {
+    if (trial.figures) {
+      const whole = { ...trial, figures: { ...trial.figures, compact: compactOf(standing[i] ?? [], cache) } }
+      trials[i] = whole
+      yield tell(i + 1, whole)
+    }
   }
   return trials
 }
 
-/** The study of a trial, to be run. */
-function begun(
+/** The floors of a trial, and the masses that stand in it. */
+function* tryFloors(
   project: Project,
-  scheme: Scheme,
-  dials: readonly Id[],
   values: readonly number[],
   cache: StudyCache,
-  assets: Assets,
-) {
+): Generator<{ done: number; trial: null }, { trial: Trial; built: MassForm[] }> {
+  const scheme = Object.values(project.schemes)[0] as Scheme
+  const cannot = (say: string) => ({ trial: { values: [...values], figures: null, say }, built: [] })
+  try {
+    const failed = failedIn(project, scheme)
+    if (failed) return cannot(failed)
+    const steps = floorSteps(project, scheme, cache)
+    for (;;) {
+      const step = steps.next()
+      if (!step.done) continue
+      const built = step.value.forms.filter((f) => !step.value.scheme.masses[f.id]?.projecting)
+      return { trial: { values: [...values], figures: figuresOf(project, step.value, built), say: null }, built }
+    }
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    return cannot(e.message)
+  }
+}
+
+/** The project with nothing but the scheme, its dials at these values. */
+function withDials(project: Project, scheme: Scheme, dials: readonly Id[], values: readonly number[]): Project {
   const set = Object.fromEntries(
     dials.map((dial, i) => [dial, { ...(scheme.dials[dial] as Dial), value: values[i] ?? 0 }]),
   )
-  const tried: Project = {
-    ...project,
-    schemes: { ...project.schemes, [scheme.id]: { ...scheme, parts: {}, dials: { ...scheme.dials, ...set } } },
-  }
-  return { tried, steps: studySteps(tried, scheme.id, cache, assets, true, []) }
+  return { ...project, schemes: { [scheme.id]: { ...scheme, parts: {}, dials: { ...scheme.dials, ...set } } } }
 }
 
 /** Why a rule of the scheme cannot be grown at these values; null where all can. */
-function failedIn(project: Project, schemeId: Id): string | null {
-  const scheme = project.schemes[schemeId] as Scheme
+function failedIn(project: Project, scheme: Scheme): string | null {
   for (const rule of Object.values(scheme.rules)) {
     if (rule.frozen) continue
     const { failed } = ruleRun(project, scheme, rule)
@@ -125,29 +141,39 @@ function failedIn(project: Project, schemeId: Id): string | null {
   return null
 }
 
-/** The figures that trials are compared by. */
-export function figuresOf(study: Omit<Study, 'findings' | 'muted'>, cache: StudyCache): TrialFigures {
-  const { totals, floors, scheme } = study
-  const built = study.forms.filter((f) => !scheme.masses[f.id]?.projecting)
-  const surface = groupsThatMeet(
+/** The figures that trials are compared by, but for how compact it is. */
+function figuresOf(project: Project, { floors, numbers }: Floored, built: readonly MassForm[]): TrialFigures {
+  const site = siteAreaOf(project, numbers)
+  return {
+    area: floors.reduce((sum, f) => sum + f.area, 0),
+    ratio: site ? countedArea(project, floors) / site : null,
+    height: Math.max(0, ...built.map((f) => f.top)),
+    overlap: floors.reduce(
+      (sum, f) => sum + f.islands.reduce((part, i) => part + i.overlaps.reduce((all, o) => all + o.area, 0), 0),
+      0,
+    ),
+    compact: null,
+  }
+}
+
+/** 1/m: the outer surface of what stands over its volume; null where nothing does. */
+function compactOf(built: MassForm[], cache: StudyCache): number | null {
+  const figures = groupsThatMeet(
     built,
     (f) => f.rect,
     (a, b) => a.base < b.top && b.base < a.top,
-  ).reduce((sum, group) => sum + cache.groupSurface(group), 0)
-  const overlap = floors.reduce(
-    (sum, f) => sum + f.islands.reduce((part, i) => part + i.overlaps.reduce((all, o) => all + o.area, 0), 0),
-    0,
-  )
-  return {
-    area: totals.area,
-    ratio: totals.ratio,
-    height: Math.max(0, ...built.map((f) => f.top)),
-    overlap,
-    compact: totals.volume > 0 ? surface / totals.volume : null,
-    volume: totals.volume,
-    footprint: totals.footprint,
-  }
+  ).map((group) => cache.groupFigures(group))
+  const volume = figures.reduce((sum, f) => sum + f.volume, 0)
+  return volume > 0 ? figures.reduce((sum, f) => sum + f.surface, 0) / volume : null
 }
+
+/** m2 of the site; null where it is not known. */
+const siteAreaOf = (project: Project, numbers: Numbers): number | null =>
+  project.site
+    ? siteFigures(siteRing(project.site, numbers)).area
+    : project.siteArea === null
+      ? null
+      : numbers.value(project.siteArea, 'area')
 
 /** A dial of a scheme by its name, or id. Errors: 'unknown-id' with those that there are. */
 export function dialNamed(scheme: Scheme, name: string): Dial {

@@ -25,9 +25,9 @@ export function DialRow({ dial }: { dial: Dial }) {
     setDrawn(null)
   }
   return (
-    <div className="mb-1.5">
-      <div className="flex items-start gap-0.5">
-        <div className="min-w-0 flex-1 [&>div]:mb-0">
+    <div className="group mb-1">
+      <div className="flex items-center gap-0.5">
+        <div className="min-w-0 flex-1 [&_.input]:h-7 [&>div]:mb-0">
           <NumField
             label={dial.name}
             quantity={dial.quantity}
@@ -37,7 +37,7 @@ export function DialRow({ dial }: { dial: Dial }) {
           />
         </div>
         <button
-          className="cursor-pointer px-1 pt-2.5 text-ink2 hover:text-ink"
+          className="cursor-pointer px-0.5 text-ink2 hover:text-ink"
           aria-label={`Range of ${dial.name}`}
           aria-expanded={open}
           onClick={() => setOpen(!open)}
@@ -45,7 +45,7 @@ export function DialRow({ dial }: { dial: Dial }) {
           <SlidersHorizontal size={13} />
         </button>
         <button
-          className="cursor-pointer px-1 pt-2.5 text-ink2 hover:text-ink"
+          className="cursor-pointer px-0.5 text-ink2 hover:text-ink"
           aria-label={`Remove dial ${dial.name}`}
           onClick={() => makeEdit(`remove ${label}`, { edit: 'dial.remove', scheme: scheme.id, id: dial.id })}
         >
@@ -55,7 +55,7 @@ export function DialRow({ dial }: { dial: Dial }) {
       {least !== null && most !== null && most > least && (
         <input
           type="range"
-          className="range range-xs mt-0.5 w-full [--range-fill:0] [--range-thumb:var(--cut)]"
+          className="range range-xs -mt-1 block h-3.5 w-[calc(100%-40px)] [--range-fill:0] [--range-p:2px] [--range-thumb:var(--cut)] [--range-thumb-size:12px]"
           aria-label={`draw ${dial.name}`}
           aria-valuetext={showQuantity(now, dial.quantity, project)}
           min={least}

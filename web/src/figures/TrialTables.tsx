@@ -82,7 +82,7 @@ export function Grid({
             {a.name} down, {b.name} across
           </th>
           {columns.map((c) => (
-            <th key={c} className="px-1 font-normal">
+            <th key={c} className="px-1 font-normal whitespace-nowrap">
               {showQuantity(c, b.quantity, project)}
             </th>
           ))}
@@ -91,7 +91,9 @@ export function Grid({
       <tbody>
         {rows.map((r) => (
           <tr key={r}>
-            <th className="pr-2 text-left font-normal text-ink2">{showQuantity(r, a.quantity, project)}</th>
+            <th className="pr-2 text-left font-normal whitespace-nowrap text-ink2">
+              {showQuantity(r, a.quantity, project)}
+            </th>
             {columns.map((c) => {
               const trial = at.get([r, c].join())
               const value = trial?.figures?.[figure] ?? null

@@ -113,7 +113,7 @@ export function Trials() {
               <Rows trials={trials.all} dials={tried} take={take} />
             )}
           </div>
-          <div className="h-[190px] w-[46%] shrink-0">
+          <div className="h-[190px] w-[38%] shrink-0">
             <Suspense fallback={null}>
               <Chart
                 trials={trials.all}

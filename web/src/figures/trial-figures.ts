@@ -13,7 +13,7 @@ export type FigureKey = (typeof FIGURES)[number]['key']
 
 export const shown = (f: TrialFigures, key: FigureKey, project: Project): string => {
   const value = f[key]
-  if (value === null) return 'none'
+  if (value === null) return key === 'compact' ? '…' : 'none'
   if (key === 'area' || key === 'overlap') return showNumber(value, 'area', project)
   if (key === 'height') return showNumber(value, 'length', project)
   return value.toFixed(key === 'ratio' ? 3 : 4)

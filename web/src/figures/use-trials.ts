@@ -17,7 +17,8 @@ export function useTrials() {
   )
   const run = async (scheme: string, dials: string[], values: number[][]) => {
     const mine = ++now.current
-    const all: Trial[] = []
+    // Each is told twice: with its areas, and once it is known how compact it is.
+    const known = new Map<string, Trial>()
     let told = performance.now()
     setTrials({ dials, all: [] })
     setDone(0)
@@ -28,10 +29,10 @@ export function useTrials() {
         values,
         proxy((trial: Trial, share: number) => {
           if (mine !== now.current) return false
-          all.push(trial)
+          known.set(trial.values.join(), trial)
           if (performance.now() - told > 150) {
             told = performance.now()
-            setTrials({ dials, all: [...all] })
+            setTrials({ dials, all: [...known.values()] })
             setDone(share)
           }
           return true
@@ -41,7 +42,7 @@ export function useTrials() {
       if (mine === now.current) toast.error(e instanceof Error ? e.message : 'The trials could not be made. Try again.')
     }
     if (mine !== now.current) return
-    setTrials({ dials, all })
+    setTrials({ dials, all: [...known.values()] })
     setDone(null)
   }
   const stop = () => {

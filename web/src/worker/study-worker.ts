@@ -95,9 +95,7 @@ const api: StudyWorker = {
   async trials(scheme, dials, values, hear) {
     await openKernel(wasmUrl)
     if (!project) return
-    const now = project
-    await needAssets(now)
-    const steps = trialSteps(now, scheme, dials, values, tried, assetAt)
+    const steps = trialSteps(project, scheme, dials, values, tried)
     let last = performance.now()
     for (let step = steps.next(); !step.done; step = steps.next()) {
       const { trial, done } = step.value

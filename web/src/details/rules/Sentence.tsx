@@ -1,5 +1,5 @@
 import { Fragment, useContext, type ReactNode } from 'react'
-import { quantityIn, type Field, type Fielded, type Fields } from '@geotome/core/moves'
+import { quantityIn, type Field, type Fielded, type Fields, type OutlineShape } from '@geotome/core/moves'
 import { inOrder, type Num } from '@geotome/core/project'
 import type { Step } from '@geotome/core/rules'
 import { useProject, useUses } from '../../app/hooks'
@@ -151,10 +151,48 @@ function Blank({
       )
     }
     case 'shape':
-      return 'an outline'
+      return (
+        <Outline
+          shape={thing[key] as OutlineShape}
+          set={(shape) => set({ [key]: shape })}
+          attempt={(shape) => attempt(shape && { [key]: shape })}
+        />
+      )
     case 'list':
       return null
   }
+}
+
+const numberField = (label: string): Field => ({ is: 'number', quantity: 'length', label })
+/** Outlines that are said in a few words; any other is said by its fields, once the step is looked at. */
+const SAID: Partial<Record<OutlineShape['kind'], { says: string; fields: Fields<never> }>> = {
+  rectangle: {
+    says: 'a rectangle {width} by {depth}',
+    fields: { width: numberField('width'), depth: numberField('depth') },
+  },
+  circle: { says: 'a circle of radius {radius}', fields: { radius: numberField('radius') } },
+}
+
+function Outline({
+  shape,
+  set,
+  attempt,
+}: {
+  shape: OutlineShape
+  set: (shape: OutlineShape) => boolean
+  attempt: (shape: OutlineShape | null) => void
+}) {
+  const said = SAID[shape.kind]
+  if (!said) return 'an outline'
+  return (
+    <Sentence
+      {...said}
+      thing={shape as unknown as Fielded}
+      sides={[]}
+      set={(to) => set({ ...shape, ...to } as OutlineShape)}
+      attempt={(to) => attempt(to && ({ ...shape, ...to } as OutlineShape))}
+    />
+  )
 }
 
 /** The sides that steps of a rule name, as they are called by their place among the steps. */

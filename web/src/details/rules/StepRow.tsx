@@ -57,14 +57,14 @@ export function StepRow({ rule, step, nth, run }: Props) {
     >
       <div className="flex gap-1.5">
         <button
-          className={`mt-0.5 w-5 shrink-0 cursor-pointer text-left text-[11px] tabular-nums ${run.failed?.step === step.id ? 'text-error' : 'text-ink2'} hover:text-ink`}
+          className={`w-4 shrink-0 cursor-pointer self-start text-left text-[11px] leading-6 tabular-nums ${run.failed?.step === step.id ? 'text-error' : 'text-ink2'} hover:text-ink`}
           aria-pressed={isLooked}
           aria-label={`Look at step ${nth + 1}`}
           title="Look at what it makes"
           onClick={() => dispatch(lookedAt(isLooked ? null : { rule: rule.id, step: step.id, key: null }))}
         >
-          {isLooked ? <EyeOff size={13} /> : <span className="group-hover:hidden">{nth + 1}</span>}
-          {!isLooked && <Eye size={13} className="hidden group-hover:inline" />}
+          {isLooked ? <EyeOff size={13} className="mt-1.5" /> : <span className="group-hover:hidden">{nth + 1}</span>}
+          {!isLooked && <Eye size={13} className="mt-1.5 hidden group-hover:block" />}
         </button>
         <div className="min-w-0 flex-1 text-[13px]">
           {step.step === 'move' ? (
@@ -127,32 +127,26 @@ export function StepRow({ rule, step, nth, run }: Props) {
               />
             </div>
           )}
-          {isLooked && traced && <StepTable rule={rule} step={step} traced={traced} change={change} />}
         </div>
-        <span className="flex shrink-0 flex-col opacity-0 group-focus-within:opacity-100 group-hover:opacity-100">
-          <span className="flex">
-            <Small label={`Put step ${nth + 1} earlier`} off={nth === 0} onClick={() => move(-1)}>
-              <ChevronUp size={12} />
-            </Small>
-            <Small label={`Put step ${nth + 1} later`} off={nth === rule.steps.length - 1} onClick={() => move(1)}>
-              <ChevronDown size={12} />
-            </Small>
-          </span>
-          <span className="flex">
-            <Small label={`Switch step ${nth + 1} ${step.on ? 'off' : 'on'}`} onClick={() => change({ on: !step.on })}>
-              <Power size={12} />
-            </Small>
-            <Small
-              label={`Take step ${nth + 1} out`}
-              onClick={() =>
-                makeEdit(`step ${nth + 1} out of ${rule.name}`, () => withoutStep(now(), rule.id, step.id))
-              }
-            >
-              <X size={12} />
-            </Small>
-          </span>
+        <span className="absolute top-0.5 right-0 flex rounded bg-panel px-0.5 opacity-0 shadow-sm group-hover:opacity-100 has-[:focus-visible]:opacity-100">
+          <Small label={`Put step ${nth + 1} earlier`} off={nth === 0} onClick={() => move(-1)}>
+            <ChevronUp size={12} />
+          </Small>
+          <Small label={`Put step ${nth + 1} later`} off={nth === rule.steps.length - 1} onClick={() => move(1)}>
+            <ChevronDown size={12} />
+          </Small>
+          <Small label={`Switch step ${nth + 1} ${step.on ? 'off' : 'on'}`} onClick={() => change({ on: !step.on })}>
+            <Power size={12} />
+          </Small>
+          <Small
+            label={`Take step ${nth + 1} out`}
+            onClick={() => makeEdit(`step ${nth + 1} out of ${rule.name}`, () => withoutStep(now(), rule.id, step.id))}
+          >
+            <X size={12} />
+          </Small>
         </span>
       </div>
+      {isLooked && traced && <StepTable rule={rule} step={step} traced={traced} change={change} />}
     </li>
   )
 }

@@ -52,7 +52,10 @@ export function StepTable({
         </p>
       )}
       <div className="max-h-56 overflow-auto">
-        <table className="w-full text-right text-[11px] tabular-nums" aria-label="what the step makes">
+        <table
+          className="w-full text-right text-[11px] tabular-nums [&_td]:pl-1.5 [&_td]:whitespace-nowrap [&_th]:pl-1.5 [&_td:first-child]:pl-0 [&_th:first-child]:pl-0"
+          aria-label="what the step makes"
+        >
           <thead className="sticky top-0 bg-field text-ink2">
             <tr>
               <th className="text-left font-normal">which</th>
@@ -98,5 +101,5 @@ export function StepTable({
 
 const placeOf = (c: Cell, project: Parameters<typeof showNumber>[2]): string =>
   inRule(c, [0, 0])
-    .map((v) => showNumber(v, 'length', project))
+    .map((v) => showNumber(Math.round(v * 100) / 100, 'length', project).replace(/\.?0+$/, ''))
     .join(', ')
