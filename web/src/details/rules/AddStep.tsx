@@ -25,6 +25,8 @@ export function AddStep({ rule, run }: { rule: Rule; run: RuleRun }) {
   const looking = useAppSelector((s) => s.view.looking)
   const at = looking?.rule === rule.id ? rule.steps.findIndex((s) => s.id === looking.step) : -1
   const behind = at < 0 ? rule.steps.length - 1 : at
+  // The side that was named last is the one that is meant.
+  const side = rule.steps.slice(0, behind + 1).findLast((s) => s.step === 'side')?.id ?? null
   const add = (step: Step) => {
     const last = rule.steps[behind]?.id ?? null
     if (makeEdit(`step for ${rule.name}`, () => withStepBehind(worldNow()?.scheme ?? scheme, rule.id, step, last))) {
@@ -37,7 +39,7 @@ export function AddStep({ rule, run }: { rule: Rule; run: RuleRun }) {
     const recipe: Move[] = first ? [outlineMove(first), ...first.moves] : []
     const begins = beginningOf(recipe, numbersOf(project, scheme))
     return (MOVES as unknown as MoveKind<Move>[])
-      .filter((k) => k.group === group)
+      .filter((k) => k.group === group && k.move !== 'strips')
       .flatMap((k) => {
         const fields = k.starts?.(begins)
         if (!fields) return []
@@ -56,7 +58,7 @@ export function AddStep({ rule, run }: { rule: Rule; run: RuleRun }) {
             <button
               key={k.step}
               className="flex w-full cursor-pointer gap-2 rounded px-1.5 py-0.5 text-left text-[12px] hover:bg-field"
-              onClick={() => add(newStep(k.step, mint))}
+              onClick={() => add(newStep(k.step, mint, k.step === 'strips' ? { side } : {}))}
             >
               <b className="w-14 shrink-0 font-semibold">{k.called}</b>
               <span className="text-ink2">{k.about}</span>
