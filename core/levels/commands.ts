@@ -14,6 +14,7 @@ import {
   type Scheme,
   freeName,
 } from '../project'
+import { ruleRetied } from '../rules'
 import { dependentsOf, levelHeights, standingOn, storeysOf } from './heights'
 
 /** Whether the levels that stand on a moved one go with it, or keep their heights. */
@@ -92,6 +93,7 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
   if (rest.length === 0) refuse('in-use', 'The last level cannot be removed.', 'Add another level first.')
   const numbers = numbersOf(project, scheme)
   const hanging = dependentsOf(scheme, id)
+  const { edits: unnamed, named, plain, said } = withoutName(project, scheme, id)
   const edits: SingleEdit[] = []
   for (const on of hanging.levels) {
     const above = on.tie.kind === 'stacked' ? numbers.length(on.tie.above) : 0
@@ -109,7 +111,9 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
     (a, b) => Math.abs(a.height - height) - Math.abs(b.height - height),
   )[0]
   for (const mass of Object.values(scheme.masses)) {
-    const set: Partial<Pick<Mass, 'base' | 'takes' | 'recipe'>> = {}
+    const set: Partial<Pick<Mass, 'base' | 'takes' | 'recipe' | 'place'>> = named([mass.place, mass.recipe])
+      ? { place: plain(mass.place), recipe: plain(mass.recipe) }
+      : {}
     if (mass.base.level === id && nearest)
       set.base = { level: nearest.id, above: tidy(numbers.length(mass.base.above) + height - nearest.height) }
     if (mass.takes.levels.includes(id)) set.takes = { ...mass.takes, levels: mass.takes.levels.filter((l) => l !== id) }
@@ -118,9 +122,18 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
       above: tidy(numbers.length(above) + height - (nearest?.height ?? height)),
     })
     if (nearest && recipeTies(mass.recipe).some((t) => t.level === id))
-      set.recipe = withTies(mass.recipe, (t) => (t.level === id ? retie(t.above) : t))
+      set.recipe = withTies(set.recipe ?? mass.recipe, (t) => (t.level === id ? retie(t.above) : t))
     if (Object.keys(set).length) edits.push({ edit: 'mass.change', scheme: scheme.id, id: mass.id, set })
   }
+  if (nearest)
+    for (const rule of Object.values(scheme.rules)) {
+      const { place, base, steps } = said(rule)
+      const tied = ruleRetied({ ...rule, base, steps }, (t) =>
+        t.level === id ? { level: nearest.id, above: tidy(numbers.length(t.above) + height - nearest.height) } : t,
+      )
+      const set = { ...(named([rule.place, rule.base, rule.steps]) ? { place, base, steps } : {}), ...tied }
+      if (Object.keys(set).length) edits.push({ edit: 'rule.change', scheme: scheme.id, id: rule.id, set })
+    }
   const next = storeysOf(rest).find((l) => l.height > height)
   for (const part of hanging.parts) {
     if (part.letGo && nearest) {
@@ -151,11 +164,14 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
       set.print = withoutLevel(part.print, id, nearest.id, height - nearest.height)
     edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set })
   }
-  return batch([...unnamed(project, scheme, id), ...edits, { edit: 'level.remove', scheme: scheme.id, id }])
+  return batch([...unnamed, ...edits, { edit: 'level.remove', scheme: scheme.id, id }])
 }
 
-/** Formulas that name a level, as the plain numbers that they give: the level can go, and nothing moves. */
-function unnamed(project: Project, scheme: Scheme, id: Id): SingleEdit[] {
+/**
+ * Formulas that name a level, as the plain numbers that they give: the level can go, and nothing moves. `edits` of levels and dials; `plain` does so in
+ * anything, `said` puts the number in place of the name alone.
+ */
+function withoutName(project: Project, scheme: Scheme, id: Id) {
   const numbers = numbersOf(project, scheme)
   const named = (thing: unknown) => JSON.stringify(thing).includes(`{${id}}`)
   const plain = <T>(thing: T): T => {
@@ -182,15 +198,10 @@ function unnamed(project: Project, scheme: Scheme, id: Id): SingleEdit[] {
   const dials = Object.values(scheme.dials)
     .filter((d) => named(d.value))
     .map((d): SingleEdit => ({ edit: 'dial.change', scheme: scheme.id, id: d.id, set: { value: plain(d.value) } }))
-  const masses = Object.values(scheme.masses)
-    .filter((m) => named([m.place, m.recipe]))
-    .map((m): SingleEdit => ({
-      edit: 'mass.change',
-      scheme: scheme.id,
-      id: m.id,
-      set: { place: plain(m.place), recipe: plain(m.recipe) },
-    }))
-  return [...levels, ...dials, ...masses]
+  // What a rule's steps give is known to its cells only: of their formulas the level alone becomes a number.
+  const height = `(${heightOf(project, scheme, id)} m)`
+  const said = <T>(thing: T): T => JSON.parse(JSON.stringify(thing).replaceAll(`{${id}}`, height)) as T
+  return { edits: [...levels, ...dials], named, plain, said }
 }
 
 /** What a part saw of its face, its heights measured from another level; `by` is how far (m) the level that goes lies above it. */

@@ -1,6 +1,6 @@
 export { inRule, isRaised, outlineMove, planNow, type Cell } from './cell'
 export { runRule, type Given, type NumbersWith, type Remark, type RuleRun, type Traced } from './run'
-export { givenIn, ruleNumbers, RuleSchema, stepNumbers, type Own, type Rule } from './schema'
+export { givenIn, ruleNumbers, ruleRetied, RuleSchema, stepNumbers, type Own, type Rule } from './schema'
 export { planMiddle } from './steps/plan'
 export type { RuleWorld, StepBase, StepKind } from './steps/kind'
 export { stepKind, STEPS, type Step } from './steps/list'

@@ -1,11 +1,12 @@
 import * as v from 'valibot'
-import { entriesOf, MoveSchema, numbersIn, type Fielded, type Fields } from '../moves'
+import { entriesOf, MoveSchema, numbersIn, withTies, type Fielded, type Fields } from '../moves'
 import {
   FiniteSchema,
   IdSchema,
   LevelHeightSchema,
   NameSchema,
   PlaceSchema,
+  type AtLevel,
   type Id,
   type Num,
   type Quantity,
@@ -82,6 +83,21 @@ export type Rule = v.InferOutput<typeof RuleSchema>
 export const stepNumbers = (step: Step): [Num, Quantity][] => {
   const kind = stepKind(step)
   return kind.numbers?.(step) ?? numbersIn(kind.fields as Fields<never>, step as unknown as Fielded)
+}
+
+/** What of a rule changes where ties to levels are replaced: its base, and the moves that are tied; null where nothing does. */
+export function ruleRetied(rule: Rule, tie: (at: AtLevel) => AtLevel): Partial<Pick<Rule, 'base' | 'steps'>> | null {
+  const base = tie(rule.base)
+  const steps = rule.steps.map((s): Step => {
+    if (s.step !== 'move') return s
+    const [move] = withTies([s.move], tie)
+    return move && JSON.stringify(move) !== JSON.stringify(s.move) ? { ...s, move } : s
+  })
+  const set = {
+    ...(base !== rule.base ? { base } : {}),
+    ...(steps.some((s, i) => s !== rule.steps[i]) ? { steps } : {}),
+  }
+  return Object.keys(set).length ? set : null
 }
 
 /** All numbers of a rule but those of its frame. */

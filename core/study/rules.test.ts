@@ -1,10 +1,13 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { changeRule, freezeRule, growAgain, newRule, newStep, withStep } from '../form'
+import { applyEdit } from '../edits'
+import { duplicateScheme } from '../groundwork'
+import { changeRule, freezeRule, growAgain, newRule, newStep, removeMaterial, withStep } from '../form'
 import { addParts, partsFrom, propose, USUAL } from '../fabric'
-import { levelHeights } from '../levels'
+import { levelHeights, removeLevel } from '../levels'
 import { areaOf, openKernel } from '../solid'
 import { ruleRun, type Project } from '../project'
 import type { Rule, Step } from '../rules'
+import { studyScheme } from './index'
 import { apply, choicesOf, minter, projectWith, schemeOf, studied } from '../testing/make'
 
 beforeAll(() => openKernel())
@@ -299,5 +302,64 @@ describe('a step that cannot be made', () => {
       expect.stringContaining('has 4 numbers for 6'),
     ])
     expect(study.forms).toHaveLength(6)
+  })
+})
+
+describe('what a rule stands on, and names', () => {
+  it('a level that goes leaves it where it is: its base, its tied moves and its formulas', () => {
+    let project = ruled('cluster', 31, 3.5)
+    const scheme = () => schemeOf(project)
+    const [, second, third] = levelHeights(project, scheme())
+    const raise = only(project).steps.find((s) => s.step === 'move' && s.move.move === 'raise')
+    const twist = only(project).steps.at(-1) as Extract<Step, { step: 'move' }>
+    project = apply(
+      project,
+      changeRule(scheme(), only(project).id, { base: { level: second?.id ?? '', above: 0 } }),
+      withStep(scheme(), only(project).id, raise?.id ?? '', {
+        move: { id: 'm', move: 'raise', on: true, height: 9, upTo: { level: third?.id ?? '', above: 94.5 } },
+      }),
+    )
+    const id = only(project).id
+    project = apply(
+      project,
+      withStep(scheme(), id, twist.id, { move: { ...twist.move, from: { formula: `{${third?.id ?? ''}} + 10.5 m` } } }),
+    )
+    project = apply(project, changeRule(scheme(), id, { base: { level: second?.id ?? '', above: 0 } }))
+    const before = studied(project)
+    expect(Math.min(...before.forms.map((f) => f.base))).toBeCloseTo(3.5, 9)
+    const volume = before.totals.volume
+    for (const gone of [third, second]) project = apply(project, removeLevel(project, scheme(), gone?.id ?? ''))
+    const after = studied(project)
+    expect([...new Set(after.forms.map((f) => f.base))]).toEqual([3.5])
+    expect(after.totals.volume).toBeCloseTo(volume, 2)
+  })
+  it('a material that goes leaves its strips in turn with what is left', () => {
+    const project = striped()
+    const [material] = Object.values(project.materials).filter((m) => m.name === 'Ruled two')
+    const left = apply(project, removeMaterial(project, material?.id ?? ''))
+    const faces = studied(left).forms.flatMap((f) => Object.values(studied(left).scheme.masses[f.id]?.faces ?? {}))
+    expect(faces).toHaveLength(54)
+    expect(new Set(faces).size).toBe(1)
+  })
+  it('in a duplicated scheme it grows by itself; undone after another has worked on it, both keep what they meant', () => {
+    const project = ruled('cluster', 31, 3.5)
+    const copy = mint()
+    const copied = apply(project, duplicateScheme(project, schemeOf(project), copy))
+    const [a, b] = [copied.schemes[schemeOf(project).id], copied.schemes[copy]]
+    const inset = (s: typeof a) => Object.values(s?.dials ?? {}).find((d) => d.name === 'inset')?.id ?? ''
+    const changed = applyEdit(copied, { edit: 'dial.change', scheme: b?.id ?? '', id: inset(b), set: { value: 0.8 } })
+    expect(studyScheme(changed.project, a?.id ?? '').totals.area).toBeCloseTo(16434.96, 3)
+    expect(studyScheme(changed.project, b?.id ?? '').totals.area).toBeCloseTo(27996.78, 2)
+    // Another one switches a step off meanwhile.
+    const rule = only(changed.project)
+    const other = applyEdit(
+      changed.project,
+      withStep(changed.project.schemes[b?.id ?? ''] as typeof a & object, rule.id, rule.steps.at(-1)?.id ?? '', {
+        on: false,
+      }),
+    )
+    const back = applyEdit(other.project, changed.inverse)
+    expect(studyScheme(back.project, b?.id ?? '').totals.area).toBeCloseTo(16434.96, 3)
+    expect(Object.values(back.project.schemes[b?.id ?? '']?.rules ?? {})[0]?.steps.at(-1)?.on).toBe(false)
   })
 })
