@@ -22,6 +22,7 @@ import { round } from './round'
 import { scale } from './scale'
 import { shiftCorner } from './shift-corner'
 import { shiftFace } from './shift-face'
+import { soft } from './soft'
 import { split } from './split'
 import { strips } from './strips'
 import { stepBack } from './step-back'
@@ -59,6 +60,7 @@ export const MOVES = [
   cut,
   lean,
   bend,
+  soft,
   combine,
   join,
 ] as const

@@ -43,12 +43,18 @@ function stageBehind(moves: readonly Move[]): { stage: Stage; wrong: number | nu
  */
 export function placeFor(recipe: readonly Move[], move: Move): number | null {
   const others = recipe.filter((m) => m.id !== move.id)
-  for (let at = others.length; at >= 0; at--) {
+  // What is about flat faces and corners goes into the cage of a soft form, not behind it.
+  const soft = isOfFaces(move) ? others.findIndex((m) => m.move === 'soft') : -1
+  for (let at = soft < 0 ? others.length : soft; at >= 0; at--) {
     const tried = [...others.slice(0, at), move, ...others.slice(at)].filter((m) => m.on || m === move)
     if (stageBehind(tried).wrong === null) return at
   }
   return null
 }
+
+const isOfFaces = (move: Move): boolean =>
+  move.move === 'shift-corner' ||
+  (move.move !== 'soft' && Object.values(kindOf(move).fields).some((f) => f.is === 'face'))
 
 /** Whether every move of a recipe stands where it fits; what is switched off counts for nothing. */
 export const isInOrder = (recipe: readonly Move[]): boolean => stageBehind(recipe.filter((m) => m.on)).wrong === null

@@ -1,0 +1,120 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import type { Move } from '../moves'
+import { areaOf, openKernel } from '../solid'
+import type { Project } from '../project'
+import { apply, changeMass, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
+
+beforeAll(() => openKernel())
+
+const mint = minter('soft')
+type Soft = Extract<Move, { move: 'soft' }>
+const softMove = (set: Partial<Soft>): Soft => ({
+  id: 'soft',
+  move: 'soft',
+  on: true,
+  edges: 'smooth',
+  steps: 2,
+  own: [],
+  open: [],
+  thick: 0.05,
+  ...set,
+})
+/** A block of a size, softened, on storeys of 0.25 m; turned and put somewhere. */
+function softened(
+  box: [number, number, number],
+  set: Partial<Soft>,
+  at: { x: number; y: number; turn: number } = { x: 0, y: 0, turn: 0 },
+  before: Move[] = [],
+): Project {
+  const plain = withMass(
+    projectWith(
+      Array.from({ length: 4 }, (_, i) => i * 0.25),
+      mint,
+    ),
+    { name: 'Soft', height: box[2], box: [0, 0, box[0], box[1]] },
+  )
+  const mass = massNamed(plain, 'Soft')
+  return changeMass(plain, 'Soft', { place: at, recipe: [...mass.recipe, ...before, softMove(set)] })
+}
+const body = (project: Project) => {
+  const form = studied(project).forms.find((f) => f.name === 'Soft')
+  if (!form) throw new Error('not built')
+  return form.body
+}
+const face = (project: Project, own: string) =>
+  body(project)
+    .faces()
+    .find((f) => f.name.endsWith(`/${own}`))?.name ?? own
+
+describe('a soft form', () => {
+  it('a cube of 1 m: 0.4271 m3 after one step, 0.3502 after two; with all edges crisp exactly 1', () => {
+    const volume = (set: Partial<Soft>) => body(softened([1, 1, 1], set)).volume
+    expect(volume({ steps: 1 })).toBeCloseTo(0.42708333, 7)
+    expect(volume({ steps: 2 })).toBeCloseTo(0.3501918, 7)
+    expect(volume({ steps: 2, edges: 'crisp' })).toBeCloseTo(1, 12)
+    expect(volume({ steps: 0 })).toBeCloseTo(1, 12)
+    // By the tolerance it comes near to what it tends to.
+    expect(Math.abs(volume({ steps: null }) - 0.3279)).toBeLessThan(0.006)
+  })
+  it('keeps its six faces by their names, wherever it stands', () => {
+    for (const at of [
+      { x: 0, y: 0, turn: 0 },
+      { x: 32456789.125, y: 5534321.5, turn: -63.5 },
+    ]) {
+      const made = body(softened([4, 3, 1], { steps: 2 }, at))
+      expect(made.leftOut).toEqual([])
+      expect(new Set(made.faces().map((f) => f.name)).size).toBe(6)
+      expect(made.volume).toBeCloseTo(12 * 0.3501918, 5)
+    }
+  })
+  it('its plates are those of the mesh that is shown: their integral is its volume', () => {
+    const made = body(softened([4, 3, 1], { steps: 3 }))
+    const n = 400
+    const study = studied(softened([4, 3, 1], { steps: 3 }))
+    const form = study.forms[0]
+    if (!form) throw new Error('none')
+    const { base, top } = form
+    let sum = 0
+    for (let i = 0; i < n; i++) {
+      const z = base + ((top - base) * (i + 0.5)) / n
+      sum += areaOf(study.context.plateAt(form, z)?.region ?? []) * ((top - base) / n)
+    }
+    expect(sum / made.volume).toBeCloseTo(1, 3)
+  })
+  it('an edge of its own stays crisp by its degree: more of the body is left the longer it does', () => {
+    const plain = softened([1, 1, 1], { steps: 3 })
+    const [top, south] = [face(plain, 'top'), face(plain, 'south')]
+    const volumes = [0, 0.5, 1, 2, 10].map(
+      (degree) => body(softened([1, 1, 1], { steps: 3, own: [{ id: 'o', a: top, b: south, degree }] })).volume,
+    )
+    expect([...volumes].sort((a, b) => a - b)).toEqual(volumes)
+    expect(volumes[0]).toBeCloseTo(body(plain).volume, 12)
+  })
+  it('open below, it is a skin of its thickness, closed by a rim', () => {
+    const plain = softened([4, 3, 1], { steps: 2 })
+    const made = body(softened([4, 3, 1], { steps: 2, open: [{ id: 'x', face: face(plain, 'base') }], thick: 0.05 }))
+    expect(made.leftOut).toEqual([])
+    const outer = made
+      .faces()
+      .filter((f) => !f.name.startsWith('soft/'))
+      .reduce((sum, f) => sum + f.area, 0)
+    expect(made.volume / (outer * 0.05)).toBeGreaterThan(0.9)
+    expect(made.volume / (outer * 0.05)).toBeLessThan(1.05)
+    expect(made.faces().some((f) => f.name === 'soft/rim')).toBe(true)
+  })
+  it('what shapes its cage goes before it, and it follows', () => {
+    const pulled = softened([4, 3, 1], { steps: 2 }, { x: 0, y: 0, turn: 20 }, [])
+    const taller = changeMass(pulled, 'Soft', {
+      recipe: massNamed(pulled, 'Soft').recipe.map((m) => (m.move === 'raise' ? { ...m, height: 2 } : m)),
+    })
+    expect(body(taller).volume).toBeCloseTo(2 * body(pulled).volume, 6)
+    expect(studied(taller).unbuilt).toEqual([])
+    expect(apply(taller, { edit: 'scheme.change', id: schemeOf(taller).id, set: { name: 'X' } })).toBeTruthy()
+  })
+  it('what is curved already is left as it is, with a sentence', () => {
+    const round = softened([4, 3, 1], { steps: 2 }, { x: 0, y: 0, turn: 0 }, [
+      { id: 'tw', move: 'twist', on: true, angle: 30, from: 0, to: null } as Move,
+    ])
+    expect(body(round).leftOut.map((l) => l.say)).toEqual([expect.stringContaining('curved already')])
+  })
+})
