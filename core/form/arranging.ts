@@ -185,7 +185,7 @@ export function mirrorMasses(
 }
 
 /** Moves that are placed by coordinates or directions, which a mirrored outline would not take along. */
-const SIDED: readonly string[] = ['cut', 'join', 'patch', 'loft', 'pitch', 'lean', 'bend', 'twist', 'combine']
+export const SIDED: readonly string[] = ['cut', 'join', 'patch', 'loft', 'pitch', 'lean', 'bend', 'twist', 'combine']
 
 /** The middle of the extent of a mass's outline where the mass stands, m. */
 function middleOf(mass: Mass, project: Project, scheme: Scheme): Vec2 {

@@ -1,21 +1,22 @@
 import { levelHeights } from '../levels'
-import { onesOf, remarksOn, type One, type Repeat } from '../repeats'
+import { onesOf, remarksOn, stepped, type One, type Begins, type PlanAt, type Repeat } from '../repeats'
 import {
   fingerprint,
   inOrder,
   Memo,
   numbersOf,
   Refusal,
-  tidy,
+  refuse,
   type Id,
   type Mass,
   type Numbers,
   type Project,
   type Scheme,
 } from '../project'
-import { placePoint, TOLERANCE } from '../solid'
+import { placePoint, planOfOutlines, TOLERANCE } from '../solid'
 import { planOf, type Move } from '../moves'
 import type { Grown, GrownFrom } from './grown-from'
+import { SIDED } from './arranging'
 import { growRule } from './ruled'
 
 /** What repeats may make in all: more are said, and not made */
@@ -45,7 +46,8 @@ export function grown(project: Project, scheme: Scheme, numbers = numbersOf(proj
   }
   for (const rule of rules) saying('rule', rule.id, () => growRule(project, scheme, rule, numbers, to))
   const storeys = levelHeights(project, scheme, numbers).filter((l) => l.kind === 'storey')
-  for (const repeat of repeats) saying('repeat', repeat.id, () => growOne(repeat, numbers, storeys, to))
+  const planAt = planOfMass(to.masses, numbers)
+  for (const repeat of repeats) saying('repeat', repeat.id, () => growOne(repeat, numbers, storeys, planAt, to))
   return to
 }
 
@@ -53,6 +55,7 @@ function growOne(
   repeat: Repeat,
   numbers: Numbers,
   storeys: readonly { id: Id; height: number }[],
+  planAt: PlanAt,
   to: { masses: Record<Id, Mass>; from: Map<Id, GrownFrom>; remarks: Grown['remarks'] },
 ): void {
   const out = new Set(repeat.out)
@@ -71,8 +74,8 @@ function growOne(
     const own = base === undefined ? [] : storeys.filter((s) => s.height >= base - TOLERANCE.height)
     const levels = own.length ? own.map((s) => s.id) : [mass.base.level]
     if (id === repeat.of[0])
-      for (const r of remarksOn(repeat, levels, numbers)) to.remarks.push({ by: 'repeat', id: repeat.id, ...r })
-    const ones = onesOf(repeat, levels, numbers)
+      for (const r of remarksOn(repeat, levels, numbers, planAt)) to.remarks.push({ by: 'repeat', id: repeat.id, ...r })
+    const ones = onesOf(repeat, levels, numbers, planAt)
     if (to.from.size + ones.length > MOST) {
       to.remarks.push({
         by: 'repeat',
@@ -102,22 +105,12 @@ function grownMass(
   numbers: Numbers,
 ): Mass {
   const [x, y, turn] = [numbers.length(mass.place.x), numbers.length(mass.place.y), numbers.angle(mass.place.turn)]
-  const { step } = one
-  const moved = 'by' in step ? 0 : step.turn
-  const at =
-    'by' in step
-      ? [x + step.by[0], y + step.by[1]]
-      : placePoint([x - step.about[0], y - step.about[1]], {
-          x: step.about[0],
-          y: step.about[1],
-          z: 0,
-          turn: step.turn,
-        })
+  const place = stepped({ x, y, turn }, one.step)
   const level = levels[one.storey] ?? mass.base.level
   const above = repeat.up?.high === 'storey' ? (levels[one.storey + 1] ?? null) : null
   const use = repeat.own[one.key]?.use ?? mass.use
-  const place = { x: tidy(at[0] as number), y: tidy(at[1] as number), turn: tidy(turn + moved) }
-  const values = [place.x, place.y, place.turn, level, above, use, one.order]
+  const recipe = above === null ? mass.recipe : highAs(mass.recipe, above)
+  const values = [place.x, place.y, place.turn, level, above, use, one.order, one.mirrored]
   return memo.keep(mass, `${repeat.id} ${one.key}`, values, () => ({
     ...mass,
     id: grownId(repeat.id, one.key, mass.id),
@@ -127,8 +120,36 @@ function grownMass(
     group: null,
     place,
     base: { level, above: mass.base.above },
-    recipe: above === null ? mass.recipe : highAs(mass.recipe, above),
+    recipe: one.mirrored ? mirroredIn(recipe, mass.name) : recipe,
   }))
+}
+
+/** The plan of a mass where it stands, by its outline: no kernel is needed. */
+const planOfMass =
+  (masses: Readonly<Record<Id, Mass>>, numbers: Numbers): PlanAt =>
+  (id) => {
+    const mass = masses[id]
+    const lines = mass ? planOf(mass.recipe, numbers, mass.name) : []
+    if (!mass || lines.length === 0) return null
+    const { x, y, turn } = mass.place
+    const at = { x: numbers.length(x), y: numbers.length(y), z: 0, turn: numbers.angle(turn) }
+    return planOfOutlines(lines).map((line) => line.map((c) => ({ ...c, at: placePoint(c.at, at) })))
+  }
+
+/** A recipe whose outline is mirrored through its own middle. Errors: 'geometry' where a move has sides of its own. */
+function mirroredIn(recipe: Move[], name: string): Move[] {
+  return recipes.keep(recipe, 'mirrored', [], () => {
+    const at = recipe.findIndex((m) => m.move === 'outline')
+    const sided = recipe.find((m) => SIDED.includes(m.move))
+    if (at < 0 || sided)
+      refuse(
+        'geometry',
+        `"${name}" cannot be mirrored every other time: ${at < 0 ? 'it has no outline' : 'a move of it is placed in its own frame, and would stay there'}.`,
+        'Let the repeat mirror none.',
+      )
+    const mirror: Move = { id: 'mirrored', move: 'mirror', on: true, direction: 90 }
+    return [...recipe.slice(0, at + 1), mirror, ...recipe.slice(at + 1)]
+  })
 }
 
 const recipes = new Memo()
@@ -139,10 +160,7 @@ const highAs = (recipe: Move[], level: Id): Move[] =>
   )
 
 /** The middle of what masses enclose in plan, and their extent (m): what a new repeat begins with. */
-export function beginsOf(
-  masses: readonly Mass[],
-  numbers: Numbers,
-): { middle: [number, number]; wide: number; deep: number } {
+export function beginsOf(masses: readonly Mass[], numbers: Numbers, others: readonly Id[] = []): Begins {
   const points = masses.flatMap((mass) => {
     const at = {
       x: numbers.length(mass.place.x),
@@ -155,5 +173,5 @@ export function beginsOf(
   })
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
   const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
-  return { middle: [(x0 + x1) / 2, (y0 + y1) / 2], wide: x1 - x0, deep: y1 - y0 }
+  return { middle: [(x0 + x1) / 2, (y0 + y1) / 2], wide: x1 - x0, deep: y1 - y0, others }
 }

@@ -2,6 +2,7 @@ import { batch, type Edit, type SingleEdit } from '../edits'
 import { wayKind, type Repeat, type Way } from '../repeats'
 import {
   freeName,
+  inOrder,
   namesOf,
   nextOrder,
   numbersOf,
@@ -28,7 +29,13 @@ export function newRepeat(
   const [first] = masses
   if (!first) return refuse('unknown-id', 'There is nothing to repeat.', 'Pick a mass first.')
   const kind = wayKind({ way })
-  const begins = kind.starts(beginsOf(masses, numbersOf(project, scheme)))
+  const begins = kind.starts(
+    beginsOf(
+      masses,
+      numbersOf(project, scheme),
+      inOrder(scheme.masses).flatMap((m) => (of.includes(m.id) ? [] : [m.id])),
+    ),
+  )
   return {
     edit: 'repeat.add',
     scheme: scheme.id,
@@ -40,6 +47,8 @@ export function newRepeat(
       way: { way, ...begins } as Way,
       up: up ? { storeys: null, high: 'drawn', shift: 0 } : null,
       every: 1,
+      which: 'all',
+      mirrored: false,
       out: [],
       own: {},
     },

@@ -69,16 +69,18 @@ export function ruledMass(rule: Rule, cell: Cell, nth: number, numbers: Numbers)
     above,
     cell.use,
     cell.material,
+    cell.projecting,
     order,
     own,
     rule.name,
+    cell.label,
     rule.use,
     rule.base.level,
     JSON.stringify(faces),
   ]
   return memo.keep(recipe, `${rule.id} ${cell.key}`, from, () => ({
     id: ruledId(rule.id, cell.key),
-    name: own?.name ?? `${rule.name} ${cell.key}`,
+    name: own?.name ?? `${rule.name} ${cell.label ?? cell.key}`,
     order,
     use: own?.use ?? cell.use ?? rule.use,
     base: { level: rule.base.level, above },
@@ -88,6 +90,7 @@ export function ruledMass(rule: Rule, cell: Cell, nth: number, numbers: Numbers)
     context: false,
     wing: null,
     group: null,
+    ...(cell.projecting ? { projecting: cell.projecting } : {}),
     material: own?.material === undefined ? cell.material : own.material,
     faces,
   }))

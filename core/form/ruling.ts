@@ -61,20 +61,29 @@ export function newRule(project: Project, scheme: Scheme, mint: () => Id, stands
   const steps = from ? from.steps((name) => ({ formula: `{${ids.get(name) ?? ''}}` }), mint) : [newStep('plan', mint)]
   const called = from ? from.called[0]?.toUpperCase() + from.called.slice(1) : 'Rule'
   const thing: Rule = {
-    id: mint(),
-    name: freeName(called, namesOf(scheme.rules)),
-    order: nextOrder(scheme.rules),
+    ...emptyRule(scheme, mint, called),
     use: stands.use,
     base: { level: stands.level, above: 0 },
     place: { x: stands.at[0], y: stands.at[1], turn: 0 },
     steps,
-    most: 1000,
-    out: [],
-    own: {},
-    frozen: null,
   }
   return batch([...dials, { edit: 'rule.add', scheme: scheme.id, thing }])
 }
+
+/** A rule without steps, use or level yet. */
+const emptyRule = (scheme: Scheme, mint: () => Id, name: string): Rule => ({
+  id: mint(),
+  name: freeName(name, namesOf(scheme.rules)),
+  order: nextOrder(scheme.rules),
+  use: '',
+  base: { level: '', above: 0 },
+  place: { x: 0, y: 0, turn: 0 },
+  steps: [],
+  most: 1000,
+  out: [],
+  own: {},
+  frozen: null,
+})
 
 /** A rule in place of a drawn mass: its outline is the plan, its moves are the steps behind it. Errors: 'geometry' where it is drawn otherwise. */
 export function ruleOfMass(project: Project, scheme: Scheme, mint: () => Id, id: Id): Edit {
@@ -93,22 +102,28 @@ export function ruleOfMass(project: Project, scheme: Scheme, mint: () => Id, id:
     ...moves.map((move) => ({ id: move.id, step: 'move', on: move.on, ...base, move })),
   ] as Step[]
   const thing: Rule = {
-    id: mint(),
-    name: freeName(mass.name, namesOf(scheme.rules)),
-    order: nextOrder(scheme.rules),
+    ...emptyRule(scheme, mint, mass.name),
     use: mass.use,
     base: mass.base,
     place: mass.place,
     steps,
-    most: 1000,
-    out: [],
-    own: {},
-    frozen: null,
   }
   return batch([
     { edit: 'mass.remove', scheme: scheme.id, id },
     { edit: 'rule.add', scheme: scheme.id, thing },
   ])
+}
+
+/** A rule of bands round a drawn mass, or of fins on it, with its use. */
+export function trimRule(scheme: Scheme, mint: () => Id, id: Id, what: 'bands' | 'fins'): Edit {
+  const mass = massOf(scheme, id)
+  const thing: Rule = {
+    ...emptyRule(scheme, mint, `${what === 'bands' ? 'Bands' : 'Fins'} of ${mass.name}`),
+    use: mass.use,
+    base: { level: mass.base.level, above: 0 },
+    steps: [newStep(what, mint, { mass: id })],
+  }
+  return { edit: 'rule.add', scheme: scheme.id, thing }
 }
 
 /** A step of a kind, as it begins. */

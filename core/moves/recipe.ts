@@ -1,4 +1,4 @@
-import { boxOf, type Outline } from '../solid'
+import { boxOf, type Outline, type Sweep, type Vec2 } from '../solid'
 import * as v from 'valibot'
 import {
   Refusal,
@@ -37,6 +37,30 @@ export const MoveSchema = v.variant(
  */
 export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: string): BodyForm {
   return asBody(formBehind(recipe, numbers, name), numbers)
+}
+
+/**
+ * An outline as a recipe carries it up, without what is cut from it or shaped otherwise: that is left out, and told by `more`. It needs no kernel. Null where
+ * there is none.
+ */
+export function carriedUp(
+  recipe: readonly Move[],
+  numbers: StandingNumbers,
+  name: string,
+): { sweep: Sweep; anchor: Vec2; more: boolean } | null {
+  const active = recipe.filter((m) => m.on)
+  let form = NOTHING
+  let more = false
+  for (const move of active) {
+    const { takes, gives } = kindOf(move)
+    const isOutline =
+      gives === 'plan' ||
+      (gives === 'carried' && !move.span && (takes === 'plan' || form.carried?.sweep.twist === null))
+    if (isOutline) form = after(form, move, numbers, name)
+    else more = true
+  }
+  const { carried, anchor, leftOut } = form
+  return carried ? { sweep: carried.sweep, anchor, more: more || leftOut.length > 0 } : null
 }
 
 /**

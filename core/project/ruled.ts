@@ -1,9 +1,9 @@
 import { orderedRing } from '../ground'
-import { checkRecipe, recipeTies, type Move } from '../moves'
+import { carriedUp, checkRecipe, recipeTies, type Move } from '../moves'
 import { cellRecipe, givenIn, isRaised, runRule, type Rule, type RuleRun, type RuleWorld } from '../rules'
 import { refuse, sameList, tidy, type Numbers } from '../values'
-import { turnOf, type PlanCorner } from '../solid'
-import { heightsOf } from './heights'
+import { outlinesAt, placePoint, planOfOutlines, turnOf, type PlanCorner, type Vec2 } from '../solid'
+import { heightsOf, standingNumbers } from './heights'
 import { numbersOf } from './numbers'
 import type { Project, Scheme } from './schema'
 
@@ -11,12 +11,13 @@ import type { Project, Scheme } from './schema'
 export function ruleWorld(project: Project, scheme: Scheme, rule: Rule, numbers: Numbers): RuleWorld {
   const storeys = Object.values(scheme.levels)
     .filter((l) => l.kind === 'storey')
-    .map((l) => ({ id: l.id, height: numbers.height(l.id) }))
+    .map((l) => ({ id: l.id, name: l.name, height: numbers.height(l.id) }))
     .sort((a, b) => a.height - b.height)
   return {
     base: tidy(numbers.height(rule.base.level) + numbers.length(rule.base.above)),
     storeys,
     site: siteOf(project, rule, numbers),
+    mass: hostsOf(scheme, rule, numbers),
   }
 }
 
@@ -35,12 +36,50 @@ function siteOf({ site }: Project, { place }: Rule, numbers: Numbers): RuleWorld
   return { plan: [corners], setbacks, limit: site.limit === null ? null : numbers.length(site.limit) }
 }
 
+/** The masses that a rule's steps go round: their outlines as they are carried up, without a kernel. */
+function hostsOf(scheme: Scheme, rule: Rule, numbers: Numbers): RuleWorld['mass'] {
+  const turn = numbers.angle(rule.place.turn)
+  const [x, y] = [numbers.length(rule.place.x), numbers.length(rule.place.y)]
+  return (id) => {
+    const mass = scheme.masses[id]
+    if (!mass) return null
+    const standing = standingNumbers(mass, numbers, heightsOf(scheme, numbers))
+    const { sweep, anchor, more } = carriedUp(mass.recipe, standing, mass.name) ?? {}
+    if (!sweep || !anchor) return null
+    const place = {
+      x: numbers.length(mass.place.x),
+      y: numbers.length(mass.place.y),
+      z: 0,
+      turn: numbers.angle(mass.place.turn),
+    }
+    const { c, s } = turnOf(-turn)
+    const inRule = (p: Vec2): Vec2 => {
+      const [wx, wy] = placePoint([p[0] + anchor[0], p[1] + anchor[1]], place)
+      return [c * (wx - x) - s * (wy - y), s * (wx - x) + c * (wy - y)]
+    }
+    return {
+      name: mass.name,
+      base: tidy(standing.base + sweep.z0),
+      top: tidy(standing.base + sweep.z1),
+      twisted: sweep.twist !== null,
+      more: more ?? false,
+      plan: (z) =>
+        planOfOutlines(outlinesAt(sweep, z - standing.base)).map((line) =>
+          line.map((corner) => ({ ...corner, at: inRule(corner.at) })),
+        ),
+    }
+  }
+}
+
 const runs = new WeakMap<Rule, { from: unknown[]; run: RuleRun }>()
+
+/** Whether a rule's steps read masses. */
+const reads = (rule: Rule): boolean => rule.steps.some((s) => 'mass' in s)
 
 /** A rule of a scheme, run; once while nothing that it grows from has changed. Errors: 'unknown-id' where its level is gone. */
 export function ruleRun(project: Project, scheme: Scheme, rule: Rule): RuleRun {
   const { site, dials, measures, pictures, unit } = project
-  const from = [site, dials, measures, pictures, unit, scheme.dials, scheme.levels]
+  const from = [site, dials, measures, pictures, unit, scheme.dials, scheme.levels, reads(rule) ? scheme.masses : null]
   const known = runs.get(rule)
   if (known && sameList(known.from, from)) return known.run
   const numbers = numbersOf(project, scheme)
@@ -89,7 +128,8 @@ export function checkRule(project: Project, scheme: Scheme, rule: Rule, numbers:
       need(project.materials, id, 'material', 'Choose one of the materials of the project.')
   }
   const run = ruleRun(project, scheme, rule)
-  if (run.failed) refuse('edit', run.failed.say, run.failed.remedy)
+  // A mass that it reads may go: the rule says so, and grows nothing.
+  if (run.failed && run.failed.code !== 'stale') refuse('edit', run.failed.say, run.failed.remedy)
   const heights = heightsOf(scheme, numbers)
   const base = numbers.height(rule.base.level) + numbers.length(rule.base.above)
   const seen = new Set<Move[]>()

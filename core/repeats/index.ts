@@ -1,5 +1,6 @@
 export { WAYS, wayKind, type Way } from './ways/list'
-export type { Begins, Place, Step, WayKind } from './ways/kind'
+export { stepped } from './step'
+export type { Begins, Frame, Place, PlanAt, Step, WayKind } from './ways/kind'
 export {
   checkRepeat,
   onesOf,

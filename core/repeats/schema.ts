@@ -10,7 +10,7 @@ import {
   type Numbers,
   type StandingNumbers,
 } from '../values'
-import type { Place } from './ways/kind'
+import type { Place, PlanAt, Step } from './ways/kind'
 import { wayKind, WAYS, type Way } from './ways/list'
 
 /** Which one of a repeat, by its key: it stays what it is when others come or go. */
@@ -48,13 +48,29 @@ export const RepeatSchema = v.strictObject({
   up: v.nullable(UpSchema),
   /** every how many-th place is taken, from the original */
   every: NumSchema,
+  /** which of the places, besides */
+  which: v.optional(v.picklist(['all', 'chessboard', 'inner', 'ends']), 'all'),
+  /** every other one is mirrored through its own middle */
+  mirrored: v.optional(v.boolean(), false),
   out: v.array(KeySchema),
   own: v.record(KeySchema, OwnSchema),
 })
 export type Repeat = v.InferOutput<typeof RepeatSchema>
 
 /** What all repeats ask for, besides their way. */
-export const REPEAT_FIELDS: Fields<Repeat> = { every: times('every how many-th', { from: 1, to: 500 }) }
+export const REPEAT_FIELDS: Fields<Repeat> = {
+  every: times('every how many-th', { from: 1, to: 500 }),
+  which: {
+    is: 'choice',
+    label: 'and of these',
+    options: [
+      { value: 'all', label: 'all' },
+      { value: 'chessboard', label: 'like a chessboard' },
+      { value: 'inner', label: 'all but the two ends' },
+      { value: 'ends', label: 'the two ends only' },
+    ],
+  },
+}
 export const UP_FIELDS: Fields<Up> = {
   storeys: times('storeys in all', { otherwise: 'as many as there are', from: 1, to: 500 }),
   high: {
@@ -81,12 +97,14 @@ export function checkRepeat(repeat: Repeat, numbers: StandingNumbers): void {
 
 /** The numbers of a repeat that count. */
 function countsOf({ way, up, every }: Repeat): Num[] {
-  const own = way.way === 'grid' ? [way.columns, way.rows] : way.way === 'once' ? [] : [way.count]
+  const own =
+    way.way === 'grid' ? [way.columns, way.rows] : way.way === 'once' || way.way === 'points' ? [] : [way.count]
   return [...own, every, ...(up ? [up.shift, ...(up.storeys === null ? [] : [up.storeys])] : [])]
 }
 
 /** All places of a way, the original's first. Errors: those of formulas. */
-export const onesOfWay = (way: Way, numbers: Numbers): Place[] => wayKind(way).places(way, numbers)
+export const onesOfWay = (way: Way, numbers: Numbers, planAt: PlanAt): Place[] =>
+  wayKind(way).places(way, numbers, planAt)
 
 /** The remainder of a over b, never below zero. */
 const over = (a: number, b: number): number => ((a % b) + b) % b
@@ -94,7 +112,8 @@ const over = (a: number, b: number): number => ((a % b) + b) % b
 /** One of a repeat: where in plan, and how many storeys up. */
 export interface One {
   key: string
-  step: ReturnType<(typeof WAYS)[number]['places']>[number]['step']
+  step: Step
+  /** mirrored through its own middle */ mirrored: boolean
   storey: number
 }
 
@@ -102,9 +121,9 @@ export interface One {
  * All that a repeat makes of one storey's original, without that: keys are those of the way, and with storeys the level's behind it.
  * `storeys`: the ids of the levels from the original's own up.
  */
-export function onesOf(repeat: Repeat, storeys: readonly string[], numbers: Numbers): One[] {
+export function onesOf(repeat: Repeat, storeys: readonly string[], numbers: Numbers, planAt: PlanAt): One[] {
   const kind = wayKind(repeat.way)
-  const places = kind.places(repeat.way, numbers)
+  const places = kind.places(repeat.way, numbers, planAt)
   const every = Math.max(1, Math.round(numbers.value(repeat.every, 'number')))
   const { up } = repeat
   const many = up ? (up.storeys === null ? storeys.length : Math.round(numbers.value(up.storeys, 'number'))) : 1
@@ -114,9 +133,21 @@ export function onesOf(repeat: Repeat, storeys: readonly string[], numbers: Numb
     places.flatMap(({ key, nth, step }): One[] => {
       const isOriginal = storey === 0 && nth === 0
       if (isOriginal || over(nth - shift * storey, every) !== 0) return []
-      return [{ key: up ? `${key}-${level}` : key, step, storey }]
+      if (!isTaken(repeat.which, key, nth, places.length, storey)) return []
+      const mirrored = repeat.mirrored && (nth + storey) % 2 === 1
+      return [{ key: up ? `${key}-${level}` : key, step, storey, mirrored }]
     }),
   )
+}
+
+/** Whether a place is one of those that are chosen. */
+function isTaken(which: Repeat['which'], key: string, nth: number, many: number, storey: number): boolean {
+  if (which === 'all') return true
+  const isEnd = nth === 0 || nth === many - 1
+  if (which !== 'chessboard') return isEnd === (which === 'ends')
+  const [column, row] = key.split('-').map(Number)
+  const place = row !== undefined && Number.isInteger(column) && Number.isInteger(row) ? (column ?? 0) + row : nth
+  return (place + storey) % 2 === 0
 }
 
 /** What a repeat has to say of itself: a ring that every so many-th cannot close; storeys that are not there. */
@@ -124,8 +155,9 @@ export function remarksOn(
   repeat: Repeat,
   storeys: readonly string[],
   numbers: Numbers,
+  planAt: PlanAt,
 ): { say: string; remedy: string }[] {
-  const ring = wayKind(repeat.way).ring?.(repeat.way, numbers) ?? null
+  const ring = wayKind(repeat.way).ring?.(repeat.way, numbers, planAt) ?? null
   const every = Math.round(numbers.value(repeat.every, 'number'))
   const said: { say: string; remedy: string }[] = []
   if (ring !== null && every > 1 && ring % every !== 0) {

@@ -16,6 +16,7 @@ import { refuse, tidy, TOLERANCE, type Id, type Numbers } from '../values'
 export interface Cell {
   /** which one it is: it stays when others come or go */
   key: string
+  /** what it is called, where its key is no name */ label: string | null
   /** its column and row where it was divided last, from 1 */ at: [number, number]
   /** where its frame lies in the rule's, m and degrees; `up`: m above the rule's base */
   x: number
@@ -37,6 +38,8 @@ export interface Cell {
   dressed: Readonly<Record<string, Id>>
   use: Id | null
   material: Id | null
+  /** whether it projects: no floor and no volume of the totals; what it covers of the site counts, or not */
+  projecting: 'apart' | 'covers' | null
 }
 
 /** Whether something makes a body of it: then its outline is divided no more. */
@@ -61,6 +64,8 @@ export function newCell(
     dressed: {},
     use: null,
     material: null,
+    projecting: null,
+    label: null,
     ...more,
     x: tidy(x),
     y: tidy(y),

@@ -34,7 +34,7 @@ export interface RuleRun {
   trace: Traced[]
   remarks: Remark[]
   /** the step that could not be made: what comes behind it has not run */
-  failed: Remark | null
+  failed: (Remark & { code: Refusal['code'] }) | null
 }
 
 /** Runs a rule's steps, one behind the other. It needs no kernel. A step that cannot be made ends it, with its sentence in `failed`. */
@@ -51,7 +51,7 @@ export function runRule(rule: Rule, world: RuleWorld, numbersWith: NumbersWith):
       run.trace.push({ step: step.id, cells, acted })
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
-      run.failed = { step: step.id, say: `Step ${i + 1} of "${rule.name}": ${e.say}`, remedy: e.remedy }
+      run.failed = { code: e.code, step: step.id, say: `Step ${i + 1} of "${rule.name}": ${e.say}`, remedy: e.remedy }
       return { ...run, cells: [] }
     }
   }

@@ -102,6 +102,27 @@ export function sweptAt(sweep: Sweep, z: number): Vec2[][] {
   )
 }
 
+/** The same with its names; arcs stay arcs where it is upright or turned, and nothing else. */
+export function outlinesAt(sweep: Sweep, z: number): Outline[] {
+  const loops = sweptAt(sweep, z)
+  const { twist } = sweep
+  const a = twist ? turnAt(twist, z) : 0
+  const moved = new Map<Arc, Arc>()
+  return sweep.low.map((line, l) => ({
+    points: loops[l] ?? line.points,
+    edges: line.edges,
+    arcs: line.arcs.map((arc) => {
+      if (!arc || sweep.low !== sweep.high) return null
+      const known = moved.get(arc)
+      if (known) return known
+      const [x, y] = turned(twist, [arc.x, arc.y], z)
+      const next = { ...arc, x, y, from: arc.from + a }
+      moved.set(arc, next)
+      return next
+    }),
+  }))
+}
+
 const between = (a: Vec2, b: Vec2, t: number): Vec2 => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
 
 function turned(twist: Twist | null, [x, y]: Vec2, z: number): Vec2 {

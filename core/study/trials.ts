@@ -83,7 +83,7 @@ export function* trialSteps(
   const tell = (i: number, trial: Trial) => ({ done: (trials.length + i) / (2 * all.length), trial })
   for (const values of all) {
     const tried = withDials(project, scheme, dials, values)
-    const { trial, built } = yield* tryFloors(tried, values, cache)
+    const { trial, built } = tryFloors(tried, values, cache)
     trials.push(trial)
     standing.push(built)
     yield tell(0, trial)
@@ -100,11 +100,11 @@ export function* trialSteps(
 }
 
 /** The floors of a trial, and the masses that stand in it. */
-function* tryFloors(
+function tryFloors(
   project: Project,
   values: readonly number[],
   cache: StudyCache,
-): Generator<{ done: number; trial: null }, { trial: Trial; built: MassForm[] }> {
+): { trial: Trial; built: MassForm[] } {
   const scheme = Object.values(project.schemes)[0] as Scheme
   const cannot = (say: string) => ({ trial: { values: [...values], figures: null, say }, built: [] })
   try {

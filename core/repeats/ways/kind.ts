@@ -1,8 +1,22 @@
 import type { Fields } from '../../moves'
-import type { Numbers } from '../../values'
+import type { Plan } from '../../solid'
+import type { Id, Numbers } from '../../values'
 
-/** Where one of a repeat stands, from where the original does: shifted in plan (m), or turned about a point of the site (m, degrees). */
-export type Step = { by: [number, number] } | { about: [number, number]; turn: number }
+/** A place in plan (m on the site) with the direction of its x axis, degrees. */
+export interface Frame {
+  x: number
+  y: number
+  turn: number
+}
+
+/**
+ * Where one of a repeat stands, from where the original does: shifted in plan (m), turned about a point of the site (m, degrees), or to one frame as the
+ * original to another.
+ */
+export type Step = { by: [number, number] } | { about: [number, number]; turn: number } | { from: Frame; to: Frame }
+
+/** The plan of a mass as it stands, m, by its id; null where there is none. */
+export type PlanAt = (mass: Id) => Plan | null
 
 /** One of a repeat: its key says which one it is, and stays when others come or go; `nth` counts from 0, the original. */
 export interface Place {
@@ -16,6 +30,7 @@ export interface Begins {
   middle: [number, number]
   wide: number
   deep: number
+  /** other masses that it may read */ others: readonly Id[]
 }
 
 /** A way to repeat in plan: its fields, and where they lead. A new one is a file beside this, and a line in the list. */
@@ -26,9 +41,13 @@ export interface WayKind<W extends { way: string }> {
   fields: Fields<W>
   starts(at: Begins): Omit<W, 'way'>
   /** all places, the original's first */
-  places(way: W, numbers: Numbers): Place[]
+  places(way: W, numbers: Numbers, planAt: PlanAt): Place[]
   /** how many there are all round, where the last stands beside the first; null where they have two ends */
-  ring?(way: W, numbers: Numbers): number | null
+  ring?(way: W, numbers: Numbers, planAt: PlanAt): number | null
+  /** the masses that it reads */
+  reads?(way: W): Id[]
+  /** what a person should know of its numbers; null where there is nothing */
+  says?(way: W, numbers: Numbers): string | null
 }
 
 /** A whole number of a field. */

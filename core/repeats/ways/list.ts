@@ -3,10 +3,13 @@ import { grid } from './grid'
 import type { WayKind } from './kind'
 import { line } from './line'
 import { once } from './once'
+import { path } from './path'
+import { points } from './points'
 import { round } from './round'
+import { sides } from './sides'
 
 /** All ways to repeat in plan; a new one is a file and a line here. */
-export const WAYS = [line, grid, round, once] as const
+export const WAYS = [line, grid, round, path, sides, points, once] as const
 
 type WayOf<K> = K extends WayKind<infer W> ? W : never
 export type Way = WayOf<(typeof WAYS)[number]>

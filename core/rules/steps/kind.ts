@@ -17,9 +17,21 @@ export interface RuleWorld {
   /** m above the datum: where the rule's base lies */
   base: number
   /** the storeys of the scheme from the lowest up, m above the datum */
-  storeys: readonly { id: Id; height: number }[]
+  storeys: readonly { id: Id; name: string; height: number }[]
   /** the site in the rule's frame: its sides with their setbacks (m), and the permitted height (m above the datum) */
   site: { plan: Plan; setbacks: Readonly<Record<string, number>>; limit: number | null } | null
+  /** a drawn mass as it stands, by its outline; null where it is gone or has none */
+  mass(id: Id): HostMass | null
+}
+
+/** A mass that a step reads: its heights (m above the datum), and its outline at one of them, in the rule's frame, m. */
+export interface HostMass {
+  name: string
+  base: number
+  top: number
+  /** its outline turns with the height */ twisted: boolean
+  /** whether it is cut, joined or shaped otherwise besides */ more: boolean
+  plan(z: number): Plan
 }
 
 /** What a step is told when it acts on one cell. */

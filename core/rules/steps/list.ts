@@ -1,7 +1,9 @@
 import { refuse } from '../../values'
+import { bands } from './bands'
 import { choose } from './choose'
 import { divide } from './divide'
 import { dress } from './dress'
+import { fins } from './fins'
 import { keep } from './keep'
 import type { StepKind } from './kind'
 import { move } from './move'
@@ -20,6 +22,8 @@ import { strips } from './strips'
 export const STEPS = [
   plan,
   site,
+  bands,
+  fins,
   divide,
   ring,
   choose,

@@ -1,8 +1,6 @@
-import { onesOfWay, wayKind, WaySchema, type Way } from '../../repeats'
+import { onesOfWay, stepped, wayKind, WaySchema, type Way } from '../../repeats'
 import type { Fielded, Fields } from '../../moves'
 import { numbersIn } from '../../moves'
-import { tidy } from '../../values'
-import { placePoint } from '../../solid'
 import type { StepBase, StepKind } from './kind'
 
 export interface RepeatStep extends StepBase {
@@ -21,27 +19,12 @@ export const repeat: StepKind<RepeatStep> & { entries: { way: typeof WaySchema }
   starts: () => ({ way: { way: 'line', count: 3, apart: 30, direction: 0 } }),
   numbers: (s) => numbersIn(wayKind(s.way).fields as Fields<never>, s.way as unknown as Fielded),
   each: (cell, s, { numbers, room }) => {
-    const places = onesOfWay(s.way, numbers)
+    const places = onesOfWay(s.way, numbers, () => null)
     room(places.length)
     return places.map(({ key, nth, step }) => {
       const at = nth === 0 ? cell.key : `${cell.key}.${key}`
-      const moved =
-        'by' in step
-          ? { x: cell.x + step.by[0], y: cell.y + step.by[1], turn: cell.turn }
-          : turned(cell, step.about, step.turn)
-      return {
-        ...cell,
-        key: at,
-        at: [nth + 1, 1] as [number, number],
-        x: tidy(moved.x),
-        y: tidy(moved.y),
-        turn: tidy(moved.turn),
-      }
+      const moved = stepped(cell, step)
+      return { ...cell, key: at, at: [nth + 1, 1] as [number, number], ...moved }
     })
   },
-}
-
-function turned(cell: { x: number; y: number; turn: number }, [ax, ay]: [number, number], turn: number) {
-  const [x, y] = placePoint([cell.x - ax, cell.y - ay], { x: ax, y: ay, z: 0, turn })
-  return { x, y, turn: cell.turn + turn }
 }

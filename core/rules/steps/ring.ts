@@ -1,7 +1,8 @@
 import { length, setBack } from '../../moves'
-import { planOfOutlines, type PlanCorner } from '../../solid'
+import { planOfOutlines } from '../../solid'
 import { TOLERANCE, type Num } from '../../values'
 import { namedInTurn, needsPlan, planNow } from '../cell'
+import { backwards } from './bands'
 import type { StepBase, StepKind } from './kind'
 
 export interface RingStep extends StepBase {
@@ -27,12 +28,3 @@ export const ring: StepKind<RingStep> = {
     return [{ ...cell, plan: [outer, ...namedInTurn([...court, ...plan.slice(1)])], moves: [], by: s.id }]
   },
 }
-
-/** A closed line the other way round; each side keeps its name. */
-const backwards = (line: readonly PlanCorner[]): PlanCorner[] =>
-  line
-    .map((_, i): PlanCorner => {
-      const before = line[(i - 1 + line.length) % line.length] as PlanCorner
-      return { id: before.id, at: (line[i] as PlanCorner).at, bulge: -before.bulge }
-    })
-    .reverse()

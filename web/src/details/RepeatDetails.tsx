@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { beginsOf, changeRepeat, detachRepeated, grown, leaveOut, ownUse } from '@geotome/core/form'
 import type { Fielded, Fields } from '@geotome/core/moves'
-import { numbersOf, type Scheme } from '@geotome/core/project'
+import { inOrder, numbersOf, type Scheme } from '@geotome/core/project'
 import { REPEAT_FIELDS, UP_FIELDS, wayKind, WAYS, type Repeat, type Way } from '@geotome/core/repeats'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
@@ -26,6 +26,7 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
   const attempt = (fields: Partial<Omit<Repeat, 'id'>> | null) =>
     tryEdit(fields && (() => changeRepeat(schemeNow(scheme), repeat.id, fields)))
   const masses = repeat.of.flatMap((id) => scheme.masses[id] ?? [])
+  const others = inOrder(scheme.masses).flatMap((m) => (repeat.of.includes(m.id) ? [] : [m.id]))
   const detach = (key: string | null, what: string) => {
     const now = worldNow()
     if (!now) return
@@ -46,7 +47,7 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
         value={repeat.way.way}
         options={WAYS.map((k) => ({ value: k.way, label: k.called }))}
         onChange={(way) =>
-          set('way', { way: { way, ...wayKind({ way }).starts(beginsOf(masses, numbers)) } as unknown as Way })
+          set('way', { way: { way, ...wayKind({ way }).starts(beginsOf(masses, numbers, others)) } as unknown as Way })
         }
       />
       <FieldList
@@ -62,6 +63,18 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
         recipe={[]}
         set={(to) => set('number', to)}
         attempt={(to) => attempt(to)}
+      />
+      {wayKind(repeat.way).says?.(repeat.way as never, numbers) && (
+        <Figure label="along it">{wayKind(repeat.way).says?.(repeat.way as never, numbers)}</Figure>
+      )}
+      <ChoiceField
+        label="every other one"
+        value={repeat.mirrored ? 'mirrored' : 'alike'}
+        options={[
+          { value: 'alike', label: 'like the first' },
+          { value: 'mirrored', label: 'mirrored' },
+        ]}
+        onChange={(how) => set('mirroring', { mirrored: how === 'mirrored' })}
       />
       <ChoiceField
         label="goes up"

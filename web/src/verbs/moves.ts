@@ -143,7 +143,12 @@ export const MOVE_VERBS: readonly Verb[] = [
     under: COMBINE,
     desks: ['form'],
     help: '',
-    off: ({ masses }) => (masses.length ? null : 'Pick a mass first'),
+    off: ({ masses, scheme }) =>
+      masses.length === 0
+        ? 'Pick a mass first'
+        : way.way === 'sides' && Object.keys(scheme.masses).length === masses.length
+          ? 'There is no other mass'
+          : null,
     run: ({ project, scheme, masses, dispatch }) => {
       const made = mint()
       const ids = masses.map((m) => m.id)

@@ -1,5 +1,5 @@
 import { Sprout } from 'lucide-react'
-import { newRule, ruleOfMass } from '@geotome/core/form'
+import { newRule, ruleOfMass, trimRule } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
 import { inOrder, numbersOf } from '@geotome/core/project'
 import { READY_RULES } from '@geotome/core/rules'
@@ -38,6 +38,17 @@ export const RULE_VERBS: readonly Verb[] = [
   { label: RULE, icon: Sprout, desks: ['form'], help: '', opens: () => [], run: () => {} },
   ...READY_RULES.map((r): Verb => ({ ...under, label: capital(r.called), run: (now) => begin(now, r.ready) })),
   { ...under, label: 'From a plan, step by step', run: (now) => begin(now, null) },
+  ...(['bands', 'fins'] as const).map((what): Verb => ({
+    ...under,
+    label: what === 'bands' ? 'Bands round the picked mass' : 'Fins on the picked mass',
+    off: ({ masses }) => (masses.length === 1 ? null : 'Pick one mass first'),
+    run: ({ scheme, masses: [mass], dispatch }) => {
+      const ids: string[] = []
+      const mint = () => ids[ids.push(crypto.randomUUID()) - 1] as string
+      if (mass && makeEdit(`${what} of ${mass.name}`, () => trimRule(scheme, mint, mass.id, what)))
+        dispatch(picked({ kind: 'rule', ids: [ids[0] ?? ''], one: null }))
+    },
+  })),
   {
     ...under,
     label: 'Of the picked mass',

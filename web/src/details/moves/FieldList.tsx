@@ -14,6 +14,7 @@ import { ChoiceField } from '../../common/fields'
 import { LinkButton } from '../../common/LinkButton'
 import { NumField } from '../../common/NumField'
 import { ShapeFields } from '../OutlineFields'
+import { InlineList } from '../rules/inline'
 import { FaceChoice, LevelChoice, SideChoice } from './choices'
 import { mint } from './kind'
 
@@ -140,6 +141,13 @@ function OneField({
           tried={(shape) => attempt(shape && { [key]: shape })}
           open={false}
         />
+      )
+    case 'values':
+      return (
+        <p className="mb-1.5 text-[12px] text-ink2">
+          {field.label}:{' '}
+          <InlineList label={field.label} value={thing[key] as number[]} set={(list) => set({ [key]: list })} />
+        </p>
       )
     case 'list':
       return (

@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Plus } from 'lucide-react'
 import { newStep, withStepBehind } from '@geotome/core/form'
 import { beginningOf, kindOfMove, MOVES, moveTitle, type Move, type MoveKind } from '@geotome/core/moves'
-import { numbersOf } from '@geotome/core/project'
+import { inOrder, numbersOf } from '@geotome/core/project'
 import { outlineMove, STEPS, type Rule, type RuleRun, type Step } from '@geotome/core/rules'
 import { useProject } from '../../app/hooks'
 import { makeEdit } from '../../app/session'
@@ -27,6 +27,7 @@ export function AddStep({ rule, run }: { rule: Rule; run: RuleRun }) {
   const behind = at < 0 ? rule.steps.length - 1 : at
   // The side that was named last is the one that is meant.
   const side = rule.steps.slice(0, behind + 1).findLast((s) => s.step === 'side')?.id ?? null
+  const mass = inOrder(scheme.masses)[0]?.id ?? null
   const add = (step: Step) => {
     const last = rule.steps[behind]?.id ?? null
     if (makeEdit(`step for ${rule.name}`, () => withStepBehind(worldNow()?.scheme ?? scheme, rule.id, step, last))) {
@@ -54,11 +55,13 @@ export function AddStep({ rule, run }: { rule: Rule; run: RuleRun }) {
       </button>
       {open && (
         <div className="mt-1 rounded-md border border-line p-1.5" role="group" aria-label="kinds of step">
-          {STEPS.filter((k) => k.step !== 'move').map((k) => (
+          {STEPS.filter((k) => k.step !== 'move' && (mass || !('mass' in k.fields))).map((k) => (
             <button
               key={k.step}
               className="flex w-full cursor-pointer gap-2 rounded px-1.5 py-0.5 text-left text-[12px] hover:bg-field"
-              onClick={() => add(newStep(k.step, mint, k.step === 'strips' ? { side } : {}))}
+              onClick={() =>
+                add(newStep(k.step, mint, k.step === 'strips' ? { side } : 'mass' in k.fields ? { mass } : {}))
+              }
             >
               <b className="w-14 shrink-0 font-semibold">{k.called}</b>
               <span className="text-ink2">{k.about}</span>

@@ -111,10 +111,16 @@ export function StepRow({ rule, step, nth, run }: Props) {
               <ChoiceField
                 label="way"
                 value={step.way.way}
-                options={WAYS.filter((w) => w.way !== 'once').map((w) => ({ value: w.way, label: w.called }))}
+                options={WAYS.filter((w) => w.way !== 'once' && !w.reads).map((w) => ({
+                  value: w.way,
+                  label: w.called,
+                }))}
                 onChange={(way) =>
                   change({
-                    way: { way, ...wayKind({ way }).starts({ middle: [0, 0], wide: 10, deep: 10 }) } as unknown as Way,
+                    way: {
+                      way,
+                      ...wayKind({ way }).starts({ middle: [0, 0], wide: 10, deep: 10, others: [] }),
+                    } as unknown as Way,
                   })
                 }
               />

@@ -79,7 +79,7 @@ export function StepTable({
                 onPointerEnter={() => light(c.key)}
                 onFocus={() => light(c.key)}
               >
-                <td className="text-left">{c.key}</td>
+                <td className="text-left">{c.label ?? c.key}</td>
                 <td>{placeOf(c, project)}</td>
                 <td>{showNumber(areas[i] ?? 0, 'area', project)}</td>
                 {names.map((g) => (

@@ -1,0 +1,130 @@
+import { length, times, type Item } from '../../moves'
+import { arcBetween, gapOf, type Vec2 } from '../../solid'
+import { refuse, TOLERANCE, type Num, type Numbers } from '../../values'
+import { whole, type Frame, type Place, type WayKind } from './kind'
+
+export interface PathWay {
+  way: 'path'
+  /** its corners on the site, m; `bulge` of the arc to the next (see outline) */
+  path: (Item & { x: Num; y: Num; bulge: Num })[]
+  /** m from one to the next along the path; null: evenly from end to end */ pitch: Num | null
+  count: Num
+  follow: 'turned' | 'straight'
+}
+
+/** Along a path: at a fixed pitch from its beginning, or spread evenly over its length. Keys: 2, 3 ... from the original. */
+export const path: WayKind<PathWay> = {
+  way: 'path',
+  called: 'along a path',
+  fields: {
+    path: {
+      is: 'list',
+      label: 'path on the site',
+      one: 'corner',
+      least: 2,
+      most: 500,
+      item: {
+        x: length('east'),
+        y: length('north'),
+        bulge: times('arc to the next', { hint: '0 straight, 1 a semicircle.' }),
+      },
+      next: (items) => {
+        const last = items.at(-1) as { x?: Num; y?: Num } | undefined
+        const [x, y] = [Number(last?.x ?? 0), Number(last?.y ?? 0)]
+        return { x: (Number.isFinite(x) ? x : 0) + 10, y: Number.isFinite(y) ? y : 0, bulge: 0 }
+      },
+    },
+    pitch: length('pitch', { otherwise: 'spread evenly', from: TOLERANCE.least }),
+    count: times('in all', { from: 1, to: 2000, when: (w) => w.pitch === null }),
+    follow: {
+      is: 'choice',
+      label: 'each is',
+      options: [
+        { value: 'turned', label: 'turned with the path' },
+        { value: 'straight', label: 'as it was drawn' },
+      ],
+    },
+  },
+  starts: ({ middle: [x, y], wide }) => ({
+    path: [
+      { id: 'a', x, y, bulge: 0 },
+      { id: 'b', x: x + Math.ceil(wide * 6), y, bulge: 0 },
+    ],
+    pitch: null,
+    count: 6,
+    follow: 'turned',
+  }),
+  places: (w, numbers) => {
+    const stations = framesAlong(w, numbers)
+    const first = stations[0] ?? refuse('geometry', 'The path has no length.', 'Put its corners apart.')
+    return stations.map((to, nth): Place => ({
+      key: String(nth + 1),
+      nth,
+      step: { from: first, to: w.follow === 'turned' ? to : { ...to, turn: first.turn } },
+    }))
+  },
+  says: (w, numbers) => {
+    if (w.pitch === null) {
+      const n = whole(numbers, w.count)
+      return n < 2 ? null : `each ${(pathLength(w, numbers) / (n - 1)).toFixed(4)} m from the last`
+    }
+    const [long, pitch] = [pathLength(w, numbers), numbers.length(w.pitch)]
+    const pitches = Math.floor(long / pitch + TOLERANCE.rounding)
+    return `${pitches} pitches, ${(1000 * (long - pitches * pitch)).toFixed(1)} mm left`
+  },
+}
+
+interface Stretch {
+  at: (share: number) => Frame
+  long: number
+}
+
+function stretchesOf({ path }: PathWay, numbers: Numbers): Stretch[] {
+  const corners = path.map((c) => ({
+    at: [numbers.length(c.x), numbers.length(c.y)] as Vec2,
+    bulge: numbers.value(c.bulge, 'number'),
+  }))
+  return corners.slice(1).flatMap(({ at: b }, i): Stretch[] => {
+    const { at: a, bulge } = corners[i] as (typeof corners)[number]
+    const arc = arcBetween(a, b, bulge)
+    const degrees = (radians: number) => (radians * 180) / Math.PI
+    if (arc)
+      return [
+        {
+          long: arc.r * Math.abs(arc.sweep),
+          at: (t) => {
+            const turn = arc.from + arc.sweep * t
+            return {
+              x: arc.x + arc.r * Math.cos(turn),
+              y: arc.y + arc.r * Math.sin(turn),
+              turn: degrees(turn) + 90 * Math.sign(arc.sweep),
+            }
+          },
+        },
+      ]
+    const long = gapOf(a, b)
+    const turn = degrees(Math.atan2(b[1] - a[1], b[0] - a[0]))
+    return long > 0 ? [{ long, at: (t) => ({ x: a[0] + (b[0] - a[0]) * t, y: a[1] + (b[1] - a[1]) * t, turn }) }] : []
+  })
+}
+
+/** m */
+const pathLength = (w: PathWay, numbers: Numbers): number => stretchesOf(w, numbers).reduce((sum, s) => sum + s.long, 0)
+
+/** The frames along the path: x runs with it. */
+function framesAlong(w: PathWay, numbers: Numbers): Frame[] {
+  const stretches = stretchesOf(w, numbers)
+  const long = stretches.reduce((sum, s) => sum + s.long, 0)
+  if (long < TOLERANCE.least) return []
+  const pitch = w.pitch === null ? null : numbers.length(w.pitch)
+  const count = pitch === null ? whole(numbers, w.count) : Math.floor(long / pitch + TOLERANCE.rounding) + 1
+  const apart = pitch ?? (count > 1 ? long / (count - 1) : 0)
+  return Array.from({ length: count }, (_, i) => {
+    let left = Math.min(long, apart * i)
+    for (const [k, s] of stretches.entries()) {
+      if (left <= s.long + TOLERANCE.rounding || k === stretches.length - 1) return s.at(Math.min(1, left / s.long))
+      left -= s.long
+    }
+    return (stretches.at(-1) as Stretch).at(1)
+  })
+}
