@@ -9,6 +9,7 @@ import { ledgerOf, studyScheme } from '@geotome/core/study'
 
 import { layGround } from './quay-ground'
 import { byHand } from './quay-by-hand'
+import { kilnCluster } from './quay-cluster'
 import { change, levelNamed, massNamed, mint, project, scheme, useNamed } from './quay-work'
 
 /**
@@ -226,6 +227,7 @@ change(
 )
 
 byHand(levelNamed, useNamed, materialNamed)
+kilnCluster(levelNamed, useNamed, materialNamed)
 
 await writeFile(new URL('./kiln-quay.geotome.json', import.meta.url), `${writeProjectText(project)}\n`)
 for (const s of inOrder(project.schemes)) {
