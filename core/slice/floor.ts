@@ -10,7 +10,7 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
-import type { Plate } from './plate'
+import { plateLength, type Plate } from './plate'
 
 /** What one mass brings to a floor: its plate, the part of it that is too low to count, and its use. */
 export interface Share {
@@ -68,7 +68,7 @@ export function computeIsland(shares: Share[], smallest: number): Island {
       counted: region,
       area,
       low: 0,
-      perimeter: perimeterOf(region, only.plate.arcs),
+      perimeter: plateLength(only.plate),
       uses: { [only.use]: area },
       own: [area],
       overlaps: [],

@@ -2,6 +2,8 @@ import type { MassForm } from '../form'
 import {
   areaOf,
   cutAt,
+  gapOf,
+  lengthOn,
   placePoint,
   rectOf,
   TOLERANCE,
@@ -22,6 +24,35 @@ export interface Plate {
   rect: Rect
 }
 
+const cuts = new WeakMap<object, Map<string, CutLoop[]>>()
+
+/** The cut of a body at a height in its own frame, m: one for all masses that share it. */
+function cutOf(body: MassForm['body'], z: number): CutLoop[] {
+  let kept = cuts.get(body)
+  if (!kept) cuts.set(body, (kept = new Map()))
+  const at = z.toFixed(9)
+  let cut = kept.get(at)
+  if (!cut) {
+    // A level dragged through many heights leaves as many cuts behind.
+    if (kept.size > 200) kept.clear()
+    kept.set(at, (cut = cutAt(body.solid, z)))
+  }
+  return cut
+}
+
+/** m round a plate, its holes too; along its arcs where it has such. */
+export const plateLength = ({ loops }: Plate): number =>
+  loops.reduce(
+    (sum, { points, arcs }) =>
+      sum +
+      points.reduce((part, p, i) => {
+        const q = points[(i + 1) % points.length] ?? p
+        const arc = arcs[i]
+        return part + (arc ? lengthOn(arc, p, q) : gapOf(p, q))
+      }, 0),
+    0,
+  )
+
 /** The plate of a mass at a height (m above the datum), or null where the mass ends at or below it, or begins above. */
 export function plateOf(form: MassForm, z: number): Plate | null {
   if (z < form.base - TOLERANCE.height || z > form.top - TOLERANCE.height) return null
@@ -31,7 +62,7 @@ export function plateOf(form: MassForm, z: number): Plate | null {
     if (!p) arcs.set(arc, (p = placeArc(arc, form.at)))
     return p
   }
-  const loops = cutAt(form.body.solid, z - form.at.z).map((l): CutLoop => ({
+  const loops = cutOf(form.body, z - form.at.z).map((l): CutLoop => ({
     ...l,
     points: l.points.map((p) => placePoint(p, form.at)),
     arcs: l.arcs.map((a) => a && placed(a)),

@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { applyEdit } from '../edits'
 import { addParts, partsFrom, propose } from '../fabric'
-import { changeRule, freezeRule, growAgain, removeMaterial, withStep } from '../form'
+import { changeRule, freezeRule, growAgain, leaveOutOfRule, ownOfRule, removeMaterial, withStep } from '../form'
+import { FORMATS } from '../exchange'
 import { duplicateScheme } from '../groundwork'
 import { levelHeights, removeLevel } from '../levels'
 import type { Project } from '../project'
@@ -166,5 +167,29 @@ describe('what a rule stands on, and names', () => {
     const back = applyEdit(other.project, changed.inverse)
     expect(studyScheme(back.project, b?.id ?? '').totals.area).toBeCloseTo(16434.96, 3)
     expect(Object.values(back.project.schemes[b?.id ?? '']?.rules ?? {})[0]?.steps.at(-1)?.on).toBe(false)
+  })
+})
+
+describe('what a rule grows', () => {
+  it('is written to every format, has findings of its own, and is lifted, named and left out by key', async () => {
+    const project = striped(9, 'alike', 3)
+    const study = studied(project)
+    for (const { id, write } of FORMATS) {
+      const text = await write(study, '2026-01-01T00:00:00Z')
+      expect(text.length, id).toBeGreaterThan(50)
+    }
+    const rule = only(project)
+    const scheme = () => schemeOf(project)
+    let changed = apply(project, ownOfRule(scheme(), rule.id, '1-1', { name: 'Gate', up: 3.5 }))
+    changed = apply(changed, leaveOutOfRule(schemeOf(changed), rule.id, '2-1', true))
+    const after = studied(changed)
+    expect(after.forms).toHaveLength(5)
+    expect(after.forms.find((f) => f.name === 'Gate')?.base).toBe(3.5)
+    expect(after.totals.area).toBeCloseTo(88.36 * (5 * 3 - 1), 4)
+    const back = apply(
+      changed,
+      ownOfRule(schemeOf(changed), rule.id, '1-1', { name: undefined, up: undefined } as never),
+    )
+    expect(only(back).own).toEqual({})
   })
 })

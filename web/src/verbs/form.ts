@@ -1,4 +1,5 @@
 import { Spline, Trash2 } from 'lucide-react'
+import { deleteGrown } from './delete-grown'
 import { deleteMasses } from './delete-masses'
 import type { Verb } from './kind'
 import { MOVE_VERBS } from './moves'
@@ -18,7 +19,8 @@ export const FORM_VERBS: readonly Verb[] = [
     key: 'Delete',
     desks: ['form'],
     help: 'delete what is picked',
-    off: ({ masses }) => (masses.length ? null : 'Pick a mass first'),
-    run: ({ masses }) => void deleteMasses(masses.map((m) => m.id)),
+    off: ({ masses, view }) =>
+      masses.length || view.picked.kind === 'rule' || view.picked.kind === 'repeat' ? null : 'Pick a mass first',
+    run: (now) => (now.masses.length ? void deleteMasses(now.masses.map((m) => m.id)) : void deleteGrown(now)),
   },
 ]
