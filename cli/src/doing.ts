@@ -47,7 +47,9 @@ export function addDoing(program: Command, study: (file: string, options: Option
         options: Options & { output?: string; list?: true },
       ) => {
         if (options.list) {
-          print(COMMANDS.map(({ name, say, args }) => ({ name, say, args: toJsonSchema(args) })))
+          print(
+            COMMANDS.map(({ name, say, args }) => ({ name, say, args: toJsonSchema(args, { errorMode: 'ignore' }) })),
+          )
           return
         }
         if (!file || !name || !options.output)

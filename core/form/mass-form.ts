@@ -1,5 +1,5 @@
 import { buildRecipe, readsOf, recipeKey, type Form, type LeftOutMove, type Note } from '../moves'
-import { planFromAbove } from './plan'
+import { planFromAbove, ringPlan } from './plan'
 import { canonical, fingerprint, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
 import {
   tiersOf,
@@ -78,7 +78,9 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     faces: () => (faces ??= facesOf(solid)),
     flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
     tiers: () => (tiers ??= tiersOf(solid)),
-    plan: () => (plan ??= planFromAbove(body.flats, form.carried?.sweep ?? null)),
+    plan: () =>
+      (plan ??=
+        form.turned?.solid === solid ? ringPlan(form.turned) : planFromAbove(body.flats, form.carried?.sweep ?? null)),
   }
   return body
 }

@@ -1,7 +1,9 @@
 import {
+  arcPoints,
   areaOf,
   enclosed,
   equalAreaFactor,
+  facetsFor,
   loopArea,
   sweptAt,
   TOLERANCE,
@@ -25,6 +27,13 @@ export function planFromAbove(flats: () => Face[], sweep: Sweep | null): Region 
       .map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y])))
       .filter((r) => areaOf(r) > TOLERANCE.area),
   )
+}
+
+/** The plan of what is turned all round about zero: a disc, or a ring where it is open in the middle (m). Its facets enclose the true area. */
+export function ringPlan({ from, to }: { from: number; to: number }): Region {
+  const circle = (r: number): Vec2[] =>
+    arcPoints({ x: 0, y: 0, r, from: 0, sweep: 2 * Math.PI, n: facetsFor(r, 2 * Math.PI) })
+  return from > TOLERANCE.least ? [circle(to), circle(from).reverse()] : [circle(to)]
 }
 
 /**

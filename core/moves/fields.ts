@@ -20,6 +20,8 @@ import { EdgeIdSchema, type Corner } from './shapes/polygon'
 type Asked<T> = {
   label: string
   hint?: string
+  /** what it is in older files, which do not have it yet */
+  absent?: unknown
   /** whether it is asked for, by what else the move says */
   when?(thing: T): boolean
 }
@@ -73,7 +75,7 @@ export interface ValuesField<T = never> extends Asked<T> {
 }
 /** A use, a material or a step above, by its id; null is what `otherwise` says. */
 export interface NamedField<T = never> extends Asked<T> {
-  is: 'use' | 'material' | 'named-side'
+  is: 'use' | 'material' | 'named-side' | 'profile'
   otherwise: string
 }
 /** Materials in turn, by their ids. */
@@ -170,6 +172,7 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
       case 'values':
         out[key] = v.pipe(v.array(FiniteSchema), v.minLength(1, 'Type at least one number.'), v.maxLength(5000))
         break
+      case 'profile':
       case 'use':
       case 'material':
       case 'named-side':
@@ -189,8 +192,13 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
           v.maxLength(f.most, `${f.label}: at most ${f.most}.`),
         )
     }
+  for (const [key, f] of Object.entries(fields)) out[key] = orAbsent(out[key] as Entry, f)
   return out
 }
+
+/** A field's schema, or, where older files do not have it, with what it is there. */
+const orAbsent = (entry: Entry, { absent }: Field): Entry =>
+  absent === undefined ? entry : (v.optional(entry, absent as never) as unknown as Entry)
 
 /** All of a thing's fields, those in its lists too, with the thing that has each. */
 function* each(fields: Fields<never>, thing: Fielded): Generator<[Field, string, Fielded]> {
@@ -211,8 +219,8 @@ export function numbersIn(fields: Fields<never>, thing: Fielded): [Num, Quantity
   for (const [f, key, of] of each(fields, thing)) {
     if (f.is === 'shape') own.push(...shapeNumbersOf(of[key] as OutlineShape))
     if (f.is !== 'number' && f.is !== 'height') continue
-    const num = of[key] as Num | null
-    if (num !== null) own.push([num, f.is === 'number' ? quantityIn(f, of) : 'length'])
+    const num = of[key] as Num | null | undefined
+    if (num !== null && num !== undefined) own.push([num, f.is === 'number' ? quantityIn(f, of) : 'length'])
     const tie = f.is === 'height' ? (of[f.level] as AtLevel | null) : null
     if (tie) ties.push([tie.above, 'length'])
   }
@@ -262,7 +270,7 @@ export function checkFields(fields: Fields<never>, thing: Fielded, what: string,
   for (const [f, key, of] of each(fields, thing)) {
     if (f.when && !f.when(of as never)) continue
     if (f.is === 'height') heightIn(f, key, of, numbers)
-    if (f.is !== 'number' || of[key] === null) continue
+    if (f.is !== 'number' || of[key] === null || of[key] === undefined) continue
     const quantity = quantityIn(f, of)
     const value = numbers.value(of[key] as Num, quantity)
     if (quantity === 'length') numbers.length(of[key] as Num)

@@ -25,6 +25,8 @@ export interface Form {
   leftOut: LeftOutMove[]
   /** what a move has to say of what it made */
   notes: Note[]
+  /** a body that is turned all round, and nothing else: within which radii (m from its own zero) it lies, seen from above */
+  turned?: { solid: Solid; from: number; to: number } | undefined
 }
 
 /** What a move says of what it made, where a person should know; with what mends it in one action. */

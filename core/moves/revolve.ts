@@ -12,9 +12,11 @@ import {
 } from '../solid'
 import { refuse, tidy, type Num, type Numbers } from '../values'
 import { moveKind } from './define'
-import { angle, length } from './fields'
+import { angle, length, times } from './fields'
+import { edgeLength, withGrooves, type Grooves } from './grooves'
 import type { MoveBase, Note } from './kind'
 import { outlineFault } from './outline-fault'
+import { profileLine, profileText } from './profile'
 
 /** A point of a profile: m from the axis, m up; `turn`: the degrees of the arc to the next, above zero to the left. */
 export interface ProfilePoint {
@@ -31,6 +33,14 @@ export interface RevolveMove extends MoveBase {
   /** degrees: where it begins */ from: Num
   /** m; null: solid to its axis */ thick: Num | null
   /** the side of the profile that the thickness lies on */ side: 'axis' | 'away'
+  /** whether grooves are cut into the thickness, along the profile: at a pitch from its foot, or spread evenly */
+  grooves?: 'none' | 'pitch' | 'evenly'
+  /** m */ pitch?: Num
+  count?: Num
+  /** m along the profile, and into the thickness */ wide?: Num
+  deep?: Num
+  /** the profile that is cut out instead, kept by name: open where it lies on its own line through its insertion point */ groove?:
+    string | null
 }
 
 /**
@@ -77,6 +87,28 @@ export const revolve = moveKind<RevolveMove>({
       ],
       when: (m: RevolveMove) => m.thick !== null,
     },
+    grooves: {
+      is: 'choice',
+      label: 'grooves',
+      options: [
+        { value: 'none', label: 'none' },
+        { value: 'pitch', label: 'at a pitch from its foot' },
+        { value: 'evenly', label: 'spread evenly' },
+      ],
+      when: (m: RevolveMove) => m.thick !== null,
+      absent: 'none',
+    },
+    pitch: length('pitch', { from: TOLERANCE.least, when: (m) => grooved(m) === 'pitch', absent: 0.18 }),
+    count: times('in all', { from: 1, to: 5000, when: (m) => grooved(m) === 'evenly', absent: 10 }),
+    groove: {
+      is: 'profile',
+      label: 'cut out',
+      otherwise: 'a rectangle',
+      when: (m: RevolveMove) => grooved(m) !== 'none',
+      absent: null,
+    },
+    wide: length('wide', { from: TOLERANCE.least, when: (m) => grooved(m) !== 'none' && !m.groove, absent: 0.02 }),
+    deep: length('deep', { from: TOLERANCE.least, when: (m) => grooved(m) !== 'none' && !m.groove, absent: 0.02 }),
   },
   starts: ({ plan, height }) => {
     const reach = plan.length ? Math.sqrt(Math.abs(loopArea(plan[0]?.points ?? [])) / Math.PI) : 4
@@ -92,7 +124,8 @@ export const revolve = moveKind<RevolveMove>({
       side: 'axis',
     }
   },
-  dependsOn: (_m, numbers) => [...numbers.heights.values()].map((h) => (h - numbers.base).toFixed(6)).join(),
+  dependsOn: (m, numbers) =>
+    `${[...numbers.heights.values()].map((h) => (h - numbers.base).toFixed(6)).join()}${profileText(m.groove, numbers)}`,
   check: (m, { name, numbers }) => {
     const { loop } = profileOf(m, numbers, name)
     const points = profileStops(loop, []).map((s) => s.at)
@@ -125,7 +158,9 @@ export const revolve = moveKind<RevolveMove>({
           },
         ]
       : []
-    return { ...form, solid, eaves: boxOf(solid.positions).z1, notes: [...form.notes, ...notes] }
+    const radii = profileStops(loop, []).map((s) => s.at[0])
+    const turned = by === 360 ? { solid, from: Math.max(0, Math.min(...radii)), to: Math.max(...radii) } : undefined
+    return { ...form, solid, turned, eaves: boxOf(solid.positions).z1, notes: [...form.notes, ...notes] }
   },
 })
 
@@ -137,18 +172,13 @@ export function profileOf(
   numbers: Numbers,
   name: string,
 ): { loop: ProfileEdge[]; idle: ProfileEdge[] } {
-  const points = m.points.map((p): Vec2 => [numbers.length(p.r), numbers.length(p.z)])
-  const edges = m.points.slice(0, -1).map((p, i): ProfileEdge => {
-    const [a, b] = [points[i], points[i + 1]] as [Vec2, Vec2]
-    if (gapOf(a, b) < TOLERANCE.least)
-      refuse(
-        'outline',
-        `Points ${i + 1} and ${i + 2} of the profile of "${name}" lie together.`,
-        'Move one, or take it off.',
-      )
-    return edgeBetween(p.id, a, b, Math.tan((numbers.angle(p.turn) * Math.PI) / 720))
-  })
-  if (m.thick !== null) return { loop: sense(thickened(edges, numbers.length(m.thick), m.side, m.id, name)), idle: [] }
+  const edges = edgesOf(m, numbers, name)
+  if (m.thick !== null) {
+    const thick = numbers.length(m.thick)
+    const cut =
+      grooved(m) === 'none' ? edges : withGrooves(edges, groovesOf(m, edges, numbers, name), thick, m.side, name)
+    return { loop: sense(thickened(edges, thick, m.side, m.id, name, cut)), idle: [] }
+  }
   // Where it ends level and away from the axis, its way back to the axis runs over it: it encloses nothing there.
   const idle: ProfileEdge[] = []
   const isLevel = (e: ProfileEdge | undefined): e is ProfileEdge =>
@@ -174,6 +204,64 @@ export function profileOf(
   const rises = last.b[1] >= first.a[1]
   const own = [...edges, ...closing.map((e) => (rises ? e : { ...e, name: OTHER[e.name] ?? e.name }))]
   return { loop: sense(own.map((e) => ({ ...e, name: faceName(m.id, e.name) }))), idle }
+}
+
+/** The profile's edges as they were drawn. */
+function edgesOf(m: RevolveMove, numbers: Numbers, name: string): ProfileEdge[] {
+  const points = m.points.map((p): Vec2 => [numbers.length(p.r), numbers.length(p.z)])
+  return m.points.slice(0, -1).map((p, i): ProfileEdge => {
+    const [a, b] = [points[i], points[i + 1]] as [Vec2, Vec2]
+    if (gapOf(a, b) < TOLERANCE.least)
+      refuse(
+        'outline',
+        `Points ${i + 1} and ${i + 2} of the profile of "${name}" lie together.`,
+        'Move one, or take it off.',
+      )
+    return edgeBetween(p.id, a, b, Math.tan((numbers.angle(p.turn) * Math.PI) / 720))
+  })
+}
+
+const grooved = (m: RevolveMove): 'none' | 'pitch' | 'evenly' => (m.thick === null ? 'none' : (m.grooves ?? 'none'))
+
+/** The grooves along a profile: m from its foot to the middle of each, and what is cut out there. */
+function groovesOf(m: RevolveMove, edges: readonly ProfileEdge[], numbers: Numbers, name: string): Grooves {
+  const long = edges.reduce((sum, e) => sum + edgeLength(e), 0)
+  const whole = (value: number) =>
+    Number.isInteger(value)
+      ? value
+      : refuse('size', `A number of grooves of "${name}" is ${value}.`, 'Type a whole number.')
+  const pitch = numbers.length(m.pitch ?? 0.18)
+  const count =
+    grooved(m) === 'pitch'
+      ? Math.floor(long / pitch + TOLERANCE.rounding)
+      : whole(numbers.value(m.count ?? 10, 'number'))
+  if (count > 5000)
+    refuse(
+      'size',
+      `The profile of "${name}" would have ${count} grooves.`,
+      'Type a longer pitch: at most 5,000 are cut.',
+    )
+  const apart = grooved(m) === 'pitch' ? pitch : long / count
+  const [wide, deep] = [numbers.length(m.wide ?? 0.02), numbers.length(m.deep ?? 0.02)]
+  const cut: Vec2[] = m.groove
+    ? profileLine(m.groove, numbers).points
+    : [
+        [-wide / 2, 0],
+        [wide / 2, 0],
+        [wide / 2, deep],
+        [-wide / 2, deep],
+      ]
+  return { at: Array.from({ length: count }, (_, i) => apart * (i + 0.5)), cut }
+}
+
+/** The pitches of a profile's grooves: how many, how long each (m), and what is left of it (m). Null where there are none. */
+export function groovePitches(m: RevolveMove, numbers: Numbers): { count: number; pitch: number; left: number } | null {
+  if (grooved(m) === 'none') return null
+  const edges = edgesOf(m, numbers, '')
+  const long = edges.reduce((sum, e) => sum + edgeLength(e), 0)
+  const { at } = groovesOf(m, edges, numbers, '')
+  const pitch = grooved(m) === 'pitch' ? numbers.length(m.pitch ?? 0.18) : long / at.length
+  return { count: at.length, pitch, left: long - pitch * at.length }
 }
 
 const OTHER: Record<string, string> = { top: 'base', base: 'top' }
@@ -205,6 +293,7 @@ function thickened(
   side: 'axis' | 'away',
   id: string,
   name: string,
+  front: ProfileEdge[] = edges,
 ): ProfileEdge[] {
   const [first, last] = [edges[0], edges.at(-1)] as [ProfileEdge, ProfileEdge]
   const rises = last.b[1] !== first.a[1] ? last.b[1] > first.a[1] : last.b[0] < first.a[0]
@@ -251,7 +340,7 @@ function thickened(
     return { name: faceName(id, 'in', e.name), a, b, arc: e.arc && { ...e.arc, radius } }
   })
   return [
-    ...edges.map((e) => ({ ...e, name: faceName(id, e.name) })),
+    ...front.map((e) => ({ ...e, name: faceName(id, e.name) })),
     straight(faceName(id, rises ? 'top' : 'base'), last.b, corners.at(-1) as Vec2),
     ...back.reverse().map(turnedRound),
     straight(faceName(id, rises ? 'base' : 'top'), corners[0] as Vec2, first.a),

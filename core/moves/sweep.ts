@@ -1,6 +1,7 @@
 import { boxOf, faceName, pathBody, pathCrosses, pathStations, type Outline, type Vec2 } from '../solid'
 import { refuse, tidy, type Num, type Numbers } from '../values'
 import { moveKind } from './define'
+import { profileLine, profileText } from './profile'
 import { length } from './fields'
 import type { MoveBase } from './kind'
 import { checkShape, shifted, singleLine } from './outline'
@@ -19,6 +20,7 @@ export interface SweepMove extends MoveBase {
   /** m: where the section's own zero lies to the right of the path, and above the mass's base */ across: Num
   up: Num
   section: OutlineShape
+  /** the profile that is carried instead, kept by name */ profile?: string | null
   path: PathPoint[]
   ends: 'open' | 'closed'
 }
@@ -35,7 +37,8 @@ export const sweep = moveKind<SweepMove>({
   takes: 'nothing',
   gives: 'body',
   fields: {
-    section: { is: 'shape', label: 'section' },
+    profile: { is: 'profile', label: 'section', otherwise: 'a shape of its own', absent: null },
+    section: { is: 'shape', label: 'section', when: (m: SweepMove) => !m.profile },
     across: length('to the right of the path by', { hint: 'Where the section begins, looking along the path.' }),
     up: length('up by'),
     path: {
@@ -80,8 +83,9 @@ export const sweep = moveKind<SweepMove>({
       ends: 'open',
     }
   },
+  dependsOn: (m, numbers) => profileText(m.profile, numbers),
   check: (m, { name, numbers }) => {
-    checkShape(m.section, `the section of "${name}"`, numbers)
+    if (!m.profile) checkShape(m.section, `the section of "${name}"`, numbers)
     if (m.ends === 'closed' && m.path.length < 3)
       refuse(
         'geometry',
@@ -112,7 +116,7 @@ function pathOf(m: SweepMove, numbers: Numbers): { id: string; at: Vec2; round: 
 }
 
 function sectionOf(m: SweepMove, numbers: Numbers): Outline {
-  const line = singleLine(m.section, numbers, 'The section')
+  const line = m.profile ? profileLine(m.profile, numbers) : singleLine(m.section, numbers, 'The section')
   return shifted(line, [numbers.length(m.across), numbers.length(m.up)])
 }
 

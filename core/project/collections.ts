@@ -13,6 +13,7 @@ import {
   MaterialSchema,
   MuteSchema,
   PartSchema,
+  ProfileSchema,
   UseSchema,
   ViewSchema,
 } from './things'
@@ -53,6 +54,7 @@ export const PROJECT_COLLECTIONS = {
   dials: always('project-dial', DialSchema),
   buildUps: always('build-up', BuildUpSchema),
   materials: later('material', MaterialSchema, 'material'),
+  profiles: later('profile', ProfileSchema, 'profile'),
 } as const
 
 /** The collections of a scheme, likewise. */

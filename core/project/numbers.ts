@@ -119,7 +119,13 @@ export function numbersOf(
     }
     return once(level, () => tidy(tie.kind === 'fixed' ? length(tie.height) : height(tie.on) + length(tie.above)))
   }
-  const numbers: Numbers = { value, length, angle: (n) => value(n, 'angle'), height }
+  const numbers: Numbers = {
+    value,
+    length,
+    angle: (n) => value(n, 'angle'),
+    height,
+    profile: (id) => project.profiles[id] ?? null,
+  }
   return numbers
 }
 

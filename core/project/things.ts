@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { RecipeSchema } from '../moves'
+import { OutlineShapeSchema, RecipeSchema } from '../moves'
 import { FiniteSchema as Finite, IdSchema, NameSchema, NumSchema, PlaceSchema, QuantitySchema } from '../values'
 
 /**
@@ -35,6 +35,17 @@ export const DialSchema = v.strictObject({
   step: v.nullable(Finite),
 })
 export type Dial = v.InferOutput<typeof DialSchema>
+
+/** A closed outline that is kept by name: moves, grooves and the like use it, and follow it. x, y: its insertion point, m in its own frame. */
+export const ProfileSchema = v.strictObject({
+  id: IdSchema,
+  name: NameSchema,
+  order: OrderSchema,
+  shape: OutlineShapeSchema,
+  x: NumSchema,
+  y: NumSchema,
+})
+export type Profile = v.InferOutput<typeof ProfileSchema>
 
 /** The values of several dials together, by a name; those of dials that are gone are passed over. */
 export const DialSetSchema = v.strictObject({

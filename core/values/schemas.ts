@@ -43,8 +43,18 @@ export interface Numbers {
   value(num: Num, quantity?: Quantity): number
   length(num: Num): number
   angle(num: Num): number
+  /** a profile that is kept by name, by its id; null where it is gone */
+  profile?: ((id: string) => KeptProfile | null) | undefined
   /** the height of a level by its tie, m above the datum; errors: 'unknown-id', 'level-circle' (with its path) */
   height(level: string): number
+}
+
+/** A closed outline that is kept by name, in the words of moves' shapes, and the point of it (m) by which it is put in place. */
+export interface KeptProfile {
+  name: string
+  shape: unknown
+  x: Num
+  y: Num
 }
 
 /** The numbers of a mass that stands: its base and the heights of all levels, m above the datum, for what is tied to levels. */

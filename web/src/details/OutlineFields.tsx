@@ -3,6 +3,7 @@ import {
   FOOTPRINT_SIZES,
   insertCorner,
   likeShapes,
+  polygonOf,
   sizedBy,
   withCorners,
   withMove,
@@ -78,6 +79,33 @@ export function OutlineFields({ outline, change, attempt }: RecipeProps & { outl
           </div>
         </details>
       ))}
+    </>
+  )
+}
+
+/** A shape with the choice of others like it, and the way to free its corners. */
+export function AnyShape({ shape, set, tried }: { shape: OutlineShape; set: SetShape; tried: TryShape }) {
+  const { project, scheme } = useProject()
+  const numbers = numbersOf(project, scheme)
+  const like = likeShapes(shape, numbers)
+  return (
+    <>
+      {like.length > 0 && (
+        <ChoiceField
+          label="outline"
+          value={like[0]?.name ?? ''}
+          options={like.map((l) => ({ value: l.name, label: l.name }))}
+          onChange={(name) => set('outline', like.find((l) => l.name === name)?.shape ?? shape)}
+        />
+      )}
+      <ShapeFields shape={shape} set={set} tried={tried} open={false} />
+      {shape.kind !== 'polygon' && (
+        <p className="mb-2">
+          <LinkButton onClick={() => set('outline', { kind: 'polygon', corners: polygonOf(shape, numbers) })}>
+            Free its corners
+          </LinkButton>
+        </p>
+      )}
     </>
   )
 }

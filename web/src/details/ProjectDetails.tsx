@@ -23,6 +23,7 @@ import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { DialRow } from './DialRow'
 import { Materials } from './Materials'
+import { Profiles } from './Profiles'
 import { Wings } from './Wings'
 
 export const UNIT_NAMES: { value: Unit; label: string }[] = [
@@ -170,6 +171,7 @@ export function ProjectDetails() {
       <div className="mt-4" />
       <Dials />
       <Materials />
+      <Profiles />
       <Wings />
       <Section title="Uses">
         {uses.map((u) => (

@@ -51,7 +51,7 @@ function OneField({
     <NumField
       label={label}
       quantity={quantity}
-      value={thing[key] as Num}
+      value={(thing[key] ?? field.absent) as Num}
       hint={hint}
       onAccept={(num) => set({ [key]: num })}
       onTry={(num) => attempt(num === null ? null : { [key]: num })}
@@ -78,7 +78,7 @@ function OneField({
       return (
         <ChoiceField
           label={field.label}
-          value={thing[key] as string}
+          value={(thing[key] ?? field.absent) as string}
           options={[...field.options]}
           onChange={(value) => set({ [key]: value })}
         />
@@ -142,6 +142,15 @@ function OneField({
           open={false}
         />
       )
+    case 'profile':
+      return (
+        <ProfileChoice
+          label={field.label}
+          profile={(thing[key] as string | null | undefined) ?? null}
+          none={field.otherwise}
+          onChange={(profile) => set({ [key]: profile })}
+        />
+      )
     case 'values':
       return (
         <p className="mb-1.5 text-[12px] text-ink2">
@@ -179,6 +188,34 @@ function MassChoice({ label, mass, onChange }: { label: string; mass: string; on
         ...others.map((m) => ({ value: m.id, label: m.name })),
       ]}
       onChange={onChange}
+    />
+  )
+}
+
+/** A profile of the project, by its name. */
+function ProfileChoice({
+  label,
+  profile,
+  none,
+  onChange,
+}: {
+  label: string
+  profile: string | null
+  none: string
+  onChange: (profile: string | null) => void
+}) {
+  const { project } = useProject()
+  const all = inOrder(project.profiles)
+  return (
+    <ChoiceField
+      label={label}
+      value={profile ?? ''}
+      options={[
+        { value: '', label: none },
+        ...(profile !== null && !project.profiles[profile] ? [{ value: profile, label: 'one that is gone' }] : []),
+        ...all.map((p) => ({ value: p.id, label: p.name })),
+      ]}
+      onChange={(id) => onChange(id || null)}
     />
   )
 }

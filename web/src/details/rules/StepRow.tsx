@@ -10,7 +10,7 @@ import { useAppDispatch, useAppSelector } from '../../app/store'
 import { lookedAt } from '../../app/view-slice'
 import { ChoiceField } from '../../common/fields'
 import { worldNow } from '../../tools/at-work'
-import { ShapeFields } from '../OutlineFields'
+import { AnyShape } from '../OutlineFields'
 import { FieldList } from '../moves/FieldList'
 import { InlineChoice } from './inline'
 import { MoveStep } from './MoveStep'
@@ -98,11 +98,10 @@ export function StepRow({ rule, step, nth, run }: Props) {
           )}
           {step.step === 'plan' && isLooked && (
             <div className="mt-1">
-              <ShapeFields
+              <AnyShape
                 shape={step.shape}
                 set={(_, shape) => change({ shape })}
                 tried={(shape) => attempt(shape && { shape })}
-                open={false}
               />
             </div>
           )}
