@@ -171,12 +171,15 @@ interface Written {
 
 /** A project as an older Geotome would have written it: without the collections that have come since, which are empty in it. */
 function withoutLater(now: Written, then: Written['project']): Written {
-  const known = Object.keys(Object.values(then.schemes)[0] ?? {})
-  for (const scheme of Object.values(now.project.schemes))
-    for (const [key, value] of Object.entries(scheme))
+  const without = (thing: Record<string, unknown>, known: readonly string[]) => {
+    for (const [key, value] of Object.entries(thing))
       if (!known.includes(key)) {
         expect(value, key).toEqual({})
-        delete scheme[key]
+        delete thing[key]
       }
+  }
+  without(now.project, Object.keys(then))
+  for (const scheme of Object.values(now.project.schemes))
+    without(scheme, Object.keys(Object.values(then.schemes)[0] ?? {}))
   return now
 }
