@@ -35,8 +35,11 @@ function Typed({
   const [typed, setTyped] = useState<string | null>(null)
   const [fault, setFault] = useState<string | null>(null)
   const left = useRef(false)
+  // What stood there when it was begun: while a value is tried, the blank's own is the tried one.
+  const began = useRef('')
   const done = (): boolean => {
-    if (typed === null || typed === text) {
+    if (typed === null || typed === began.current) {
+      if (typed !== null) attempt?.(null)
       setTyped(null)
       setFault(null)
       return true
@@ -58,6 +61,7 @@ function Typed({
         value={typed ?? shown}
         onFocus={(e) => {
           left.current = false
+          began.current = text
           setTyped(text)
           const field = e.currentTarget
           requestAnimationFrame(() => field.select())
