@@ -1,4 +1,5 @@
 import { useContext, useRef, useState, type ReactNode } from 'react'
+import { flushSync } from 'react-dom'
 import {
   editNumber,
   numbersInRule,
@@ -62,9 +63,13 @@ function Typed({
         onFocus={(e) => {
           left.current = false
           began.current = text
-          setTyped(text)
           const field = e.currentTarget
-          requestAnimationFrame(() => field.select())
+          // What is edited is there and selected before the first key comes; a click puts the caret afterwards, so it is selected once more.
+          flushSync(() => setTyped(text))
+          field.select()
+          requestAnimationFrame(() => {
+            if (document.activeElement === field && field.value === text) field.select()
+          })
         }}
         onChange={(e) => {
           setTyped(e.target.value)
