@@ -43,6 +43,16 @@ test('a rule grows towers from its dials; a step is changed in its sentence, loo
   await expect(table.getByRole('row')).toHaveCount(9)
   await expect(step(page, 2)).toContainText('(4)')
   const before = await figure(page, 'total').textContent()
+  // A number becomes a dial where it stands, in one edit.
+  await step(page, 1).getByRole('textbox', { name: 'depth' }).fill('deep = 30')
+  await page.keyboard.press('Enter')
+  await settled(page)
+  await expect(details(page).getByLabel('deep', { exact: true })).toHaveValue('30.000 m')
+  await expect(details(page).getByRole('slider', { name: 'draw deep' })).toHaveCount(1)
+  await page.keyboard.press('Control+z')
+  await settled(page)
+  await expect(details(page).getByLabel('deep', { exact: true })).toHaveCount(0)
+  await expect(figure(page, 'total')).toHaveText(before ?? '')
   // What cannot be made is refused with its step, and the last good result stays.
   await typeField(page, 'inset', '9')
   await expect(page.getByText(/Step 5 of .*a side of .* is gone/).first()).toBeVisible()

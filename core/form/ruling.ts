@@ -133,7 +133,7 @@ export function newStep(step: Step['step'], mint: () => Id, fields: object = {})
 }
 
 /** The rule with one step changed, put in behind another (null: first), or taken out. Errors: 'in-use' where another step reads it. */
-export const withStep = (scheme: Scheme, id: Id, step: Id, set: object): Edit =>
+export const withStep = (scheme: Scheme, id: Id, step: Id, set: object): SingleEdit =>
   changeRule(scheme, id, {
     steps: ruleOf(scheme, id).steps.map((s) => (s.id === step ? ({ ...s, ...set } as Step) : s)),
   })

@@ -8,6 +8,7 @@ import { openKernel, placePoint, placeSolid, type Solid, type Vec2 } from '@geot
 import { firstScheme, StudyCache, studyScheme, type Study } from '@geotome/core/study'
 import { table } from '../../cli/src/reports'
 import { benchGround } from './ground'
+import { benchRules } from './rules'
 import { thirtyMoves, town, twistedTower } from './projects'
 
 /**
@@ -213,6 +214,7 @@ for (const [what, k] of [
     shapedCold,
   )
 
+benchRules(row, best)
 await benchGround(row, best)
 
 process.stdout.write(`${table(['study', 'ms', 'bare kernel ms', 'times the kernel', 'share of cold'], rows)}\n`)

@@ -1,3 +1,4 @@
+import type { SingleEdit } from '@geotome/core/edits'
 import { kindOfMove, moveTitle, type Fielded, type Fields, type Move } from '@geotome/core/moves'
 import { outlineMove, type Cell, type Rule, type Step } from '@geotome/core/rules'
 import { makeEdit } from '../../app/session'
@@ -14,7 +15,7 @@ interface Props {
   step: Extract<Step, { step: 'move' }>
   /** the first of what it acts on */ first: Cell | undefined
   sides: readonly { value: string; label: string }[]
-  change: (set: object) => boolean
+  change: (set: object, also?: SingleEdit[]) => boolean
   attempt: (set: object | null) => void
 }
 
@@ -32,7 +33,7 @@ export function MoveStep({ rule, step, first, sides, change, attempt }: Props) {
         fields={{ height: { is: 'number', quantity: 'length', label: 'height' } } as Fields<never>}
         thing={move as unknown as Fielded}
         sides={sides}
-        set={(to) => change({ move: { ...move, ...to } })}
+        set={(to, also) => change({ move: { ...move, ...to } }, also)}
         attempt={(to) => attempt(to && { move: { ...move, ...to } })}
       />
     )
@@ -44,7 +45,7 @@ export function MoveStep({ rule, step, first, sides, change, attempt }: Props) {
           fields={fields}
           thing={move as unknown as Fielded}
           sides={sides}
-          set={(to) => change({ move: { ...move, ...to } })}
+          set={(to, also) => change({ move: { ...move, ...to } }, also)}
           attempt={(to) => attempt(to && { move: { ...move, ...to } })}
         />
         {kind.spans && move.span && (

@@ -63,6 +63,9 @@ export function RuleDetails({ rule, one }: { rule: Rule; one: string | null }) {
           ))}
         </ol>
         <AddStep rule={rule} run={run} />
+        <p className="mt-1.5 text-[11px] text-ink2">
+          Any number may be a formula. Type <b>width = 42</b> in its place to make a dial of it.
+        </p>
       </Section>
       {one !== null && <PickedOne rule={rule} one={one} uses={uses} />}
       <Exceptions rule={rule} />

@@ -1,4 +1,5 @@
 import { Fragment, useContext, type ReactNode } from 'react'
+import type { SingleEdit } from '@geotome/core/edits'
 import { quantityIn, type Field, type Fielded, type Fields, type OutlineShape } from '@geotome/core/moves'
 import { inOrder, type Num } from '@geotome/core/project'
 import type { Step } from '@geotome/core/rules'
@@ -13,7 +14,7 @@ interface Props {
   thing: Fielded
   /** the sides of the outline, where a field asks for one */
   sides: readonly { value: string; label: string }[]
-  set: (fields: Fielded) => boolean
+  set: (fields: Fielded, also?: SingleEdit[]) => boolean
   /** tries some while typing; null takes it back */ attempt: (fields: Fielded | null) => void
 }
 
@@ -60,7 +61,7 @@ function Blank({
             value={num}
             quantity={quantity}
             otherwise={field.otherwise}
-            set={(next) => set({ [key]: next })}
+            set={(next, also) => set({ [key]: next }, also)}
             attempt={(next) => attempt(next === null ? null : { [key]: next })}
           />
           {num !== null && typeof num !== 'number' && (
@@ -145,7 +146,7 @@ function Blank({
           value={num}
           quantity="length"
           otherwise={field.otherwise}
-          set={(next) => set({ [key]: next, [field.level]: null })}
+          set={(next, also) => set({ [key]: next, [field.level]: null }, also)}
           attempt={(next) => attempt(next === null ? null : { [key]: next, [field.level]: null })}
         />
       )
@@ -154,7 +155,7 @@ function Blank({
       return (
         <Outline
           shape={thing[key] as OutlineShape}
-          set={(shape) => set({ [key]: shape })}
+          set={(shape, also) => set({ [key]: shape }, also)}
           attempt={(shape) => attempt(shape && { [key]: shape })}
         />
       )
@@ -179,7 +180,7 @@ function Outline({
   attempt,
 }: {
   shape: OutlineShape
-  set: (shape: OutlineShape) => boolean
+  set: (shape: OutlineShape, also?: SingleEdit[]) => boolean
   attempt: (shape: OutlineShape | null) => void
 }) {
   const said = SAID[shape.kind]
@@ -189,7 +190,7 @@ function Outline({
       {...said}
       thing={shape as unknown as Fielded}
       sides={[]}
-      set={(to) => set({ ...shape, ...to } as OutlineShape)}
+      set={(to, also) => set({ ...shape, ...to } as OutlineShape, also)}
       attempt={(to) => attempt(to && ({ ...shape, ...to } as OutlineShape))}
     />
   )

@@ -1,4 +1,5 @@
 import { ChevronDown, ChevronUp, Eye, EyeOff, Power, X } from 'lucide-react'
+import { batch, type SingleEdit } from '@geotome/core/edits'
 import { withStep, withoutStep, changeRule } from '@geotome/core/form'
 import type { Fielded, Fields } from '@geotome/core/moves'
 import { planNow, stepKind, type Rule, type RuleRun, type Step } from '@geotome/core/rules'
@@ -31,8 +32,8 @@ export function StepRow({ rule, step, nth, run }: Props) {
   const looking = useAppSelector((s) => s.view.looking)
   const kind = stepKind(step)
   const now = () => worldNow()?.scheme ?? scheme
-  const change = (set: object) =>
-    makeEdit(`step ${nth + 1} of ${rule.name}`, () => withStep(now(), rule.id, step.id, set))
+  const change = (set: object, also: SingleEdit[] = []) =>
+    makeEdit(`step ${nth + 1} of ${rule.name}`, () => batch([...also, withStep(now(), rule.id, step.id, set)]))
   const attempt = (set: object | null) => tryEdit(set && (() => withStep(now(), rule.id, step.id, set)))
   const isLooked = looking?.rule === rule.id && looking.step === step.id
   const traced = run.trace.find((t) => t.step === step.id)

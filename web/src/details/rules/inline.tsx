@@ -1,5 +1,6 @@
 import { useContext, useRef, useState, type ReactNode } from 'react'
 import { flushSync } from 'react-dom'
+import type { SingleEdit } from '@geotome/core/edits'
 import {
   editNumber,
   numbersInRule,
@@ -7,8 +8,12 @@ import {
   Refusal,
   showFormula,
   showQuantity,
+  nextOrder,
+  type Dial,
   type Num,
+  type Project,
   type Quantity,
+  type Scheme,
 } from '@geotome/core/project'
 import { useProject } from '../../app/hooks'
 import { RuleScope } from '../../common/NumField'
@@ -127,7 +132,7 @@ export function InlineNumber({
   value: Num | null
   quantity: Quantity
   /** what an empty blank means, where it may be empty */ otherwise?: string | undefined
-  set: (num: Num | null) => boolean
+  set: (num: Num | null, also?: SingleEdit[]) => boolean
   attempt: (num: Num | null) => void
 }) {
   const { project, scheme } = useProject()
@@ -147,11 +152,20 @@ export function InlineNumber({
       placeholder={otherwise}
       accept={(typed) => {
         let num: Num | null = null
+        let dial: SingleEdit | null = null
         const wrong = told(() => {
+          // "inset = 2.3" makes a dial of the number.
+          const named = /^\s*(\p{L}[\p{L}\p{N}_]{0,39})\s*=\s*(.+)$/u.exec(typed)
+          if (named) {
+            const made = dialOf(named[1] ?? '', named[2] ?? '', quantity, project, scheme)
+            dial = { edit: 'dial.add', scheme: scheme.id, thing: made }
+            num = { formula: `{${made.id}}` }
+            return
+          }
           if (!typed.trim() && otherwise === undefined) throw new Refusal('formula', 'Type a number.', '')
           num = typed.trim() ? readTyped(typed, quantity, project, scheme, rule).num : null
         })
-        return wrong ?? (set(num) ? null : 'It cannot be so.')
+        return wrong ?? (set(num, dial ? [dial] : undefined) ? null : 'It cannot be so.')
       }}
       attempt={(typed) => {
         if (typed === null) attempt(null)
@@ -159,6 +173,27 @@ export function InlineNumber({
       }}
     />
   )
+}
+
+/** A dial by a name, with a range about its value. Errors: 'name-taken', those of formulas. */
+function dialOf(name: string, text: string, quantity: Quantity, project: Project, scheme: Scheme): Dial {
+  const taken = [...Object.values(project.dials), ...Object.values(scheme.dials)]
+  if (taken.some((d) => d.name.toLowerCase() === name.toLowerCase()))
+    throw new Refusal('name-taken', `There is a dial named "${name}" already.`, 'Type its name alone, or another one.')
+  const { num, value } = readTyped(text, quantity, project, scheme)
+  const step = quantity === 'length' ? 0.1 : 1
+  const round = (v: number) => Math.round(v / step) * step
+  const [a, b] = [round(value / 2), round(value * 2)]
+  return {
+    id: crypto.randomUUID(),
+    order: nextOrder(scheme.dials),
+    name,
+    quantity,
+    value: num,
+    least: value === 0 ? null : Math.min(a, b),
+    most: value === 0 ? null : Math.max(a, b),
+    step,
+  }
 }
 
 /** What a formula comes to, beside it. */
