@@ -118,7 +118,8 @@ describe('more shapes', () => {
         const { x0, x1, y0, y1 } = boxOf(a.solid.positions)
         expect([x0, x1, y0, y1]).toEqual([0, 24, 0, 15])
       }),
-      { numRuns: 200 },
+      // One whose bays would reach equally far, to the tenth of a millimetre.
+      { numRuns: 200, examples: [[-381779]] },
     )
   })
 })

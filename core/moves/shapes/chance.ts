@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import type { Vec2 } from '../../solid'
+import { TOLERANCE, type Vec2 } from '../../solid'
 import { NumSchema, refuse, tidy, type Num } from '../../values'
 import { atLeastAMillimetre } from '../sizes'
 import type { ShapeKind } from './kind'
@@ -36,6 +36,7 @@ export const chance: ShapeKind<Chance> = {
     // Somewhere it reaches all the way.
     ;(reach[Math.floor(next() * bays)] as [number, number])[0] = 0
     ;(reach[Math.floor(next() * bays)] as [number, number])[1] = 1
+    apart(reach, (2 * TOLERANCE.touch) / Math.max(d, TOLERANCE.least))
     const xs = wide.reduce<number[]>((out, part) => [...out, (out.at(-1) as number) + (part / all) * w], [0])
     const along = (end: 0 | 1): Vec2[] =>
       reach.flatMap((r, i): Vec2[] => [
@@ -56,6 +57,19 @@ export const chance: ShapeKind<Chance> = {
       refuse('size', `The number that ${name} is drawn from is ${seed}.`, 'Type a whole number.')
   },
 }
+
+/** Puts bays that would reach equally far apart by a little: two corners would lie at one place. What reaches all the way stays. */
+function apart(reach: [number, number][], least: number): void {
+  for (const end of [0, 1] as const)
+    for (let i = 1; i < reach.length; i++) {
+      const [a, b] = [reach[i - 1], reach[i]] as [[number, number], [number, number]]
+      if (Math.abs(a[end] - b[end]) >= least) continue
+      const moved = b[end] === end ? a : b
+      moved[end] += end === 0 ? STEP : -STEP
+    }
+}
+/** of the depth */
+const STEP = 0.05
 
 /** Numbers from 0 to 1, the same again from the same seed (a linear congruence of 32 bits). */
 function drawn(seed: number): () => number {
