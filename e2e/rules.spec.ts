@@ -1,5 +1,16 @@
 import { expect, test, type Page } from '@playwright/test'
-import { addStoreys, desk, details, drawRectangle, figure, newProject, openedVerb, settled, typeField } from './page'
+import {
+  addStoreys,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  newProject,
+  openedVerb,
+  pixel,
+  settled,
+  typeField,
+} from './page'
 
 /** A new project of 31 storeys with the ready tower cluster. */
 async function cluster(page: Page, name: string): Promise<void> {
@@ -62,6 +73,16 @@ test('a rule grows towers from its dials; a step is changed in its sentence, loo
   await page.keyboard.press('Control+z')
   await settled(page)
   await expect(figure(page, 'total')).toHaveText('16,434.96 m²')
+  // Held anywhere on it, all of it moves.
+  const from = await pixel(page, 'plan', [0, -7, 0])
+  await page.mouse.move(from.x, from.y)
+  await page.mouse.down()
+  await page.mouse.move(from.x + 60, from.y, { steps: 6 })
+  await page.mouse.up()
+  await settled(page)
+  await expect(details(page).getByLabel('east', { exact: true })).not.toHaveValue('0.000 m')
+  await expect(figure(page, 'total')).toHaveText('16,434.96 m²')
+  await expect(details(page)).toContainText('6 bodies')
 })
 
 test('steps are added: strips of the named side; frozen masses are drawn ones, and the rule grows again', async ({

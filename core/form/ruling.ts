@@ -7,6 +7,7 @@ import {
   numbersOf,
   refuse,
   ruleRun,
+  tidy,
   type Id,
   type Mass,
   type Project,
@@ -27,6 +28,14 @@ export const changeRule = (scheme: Scheme, id: Id, set: Partial<Omit<Rule, 'id'>
   id: ruleOf(scheme, id).id,
   set,
 })
+
+/** Moves a rule in plan, m: all that it grows goes along. */
+export function moveRule(project: Project, scheme: Scheme, id: Id, by: readonly [number, number]): Edit {
+  const { place } = ruleOf(scheme, id)
+  const numbers = numbersOf(project, scheme)
+  const to = (num: Rule['place']['x'], d: number) => (d ? tidy(numbers.length(num) + d) : num)
+  return changeRule(scheme, id, { place: { ...place, x: to(place.x, by[0]), y: to(place.y, by[1]) } })
+}
 
 /** Where a new rule stands, and what it is for. */
 interface Stands {

@@ -68,7 +68,7 @@ export const DESKS: readonly Desk[] = [
       nothingDrawn(now)
         ? 'Take Rectangle, Polygon or Circle, and draw the first mass'
         : now.view.picked.kind === 'rule'
-          ? 'Its steps and dials are at the right: type over a number, draw a dial; click a number in the margin to look at what a step makes'
+          ? 'Drag it to move it; type over a number, draw a dial; click a number in the margin to look at what a step makes'
           : now.view.picked.kind === 'repeat'
             ? 'Its numbers are at the right; click one of it for an exception, its original to change them all'
             : now.view.spots.length

@@ -11,7 +11,7 @@ import type { Frame, Vec2, Vec3 } from '@geotome/core/solid'
 import { store, useAppDispatch } from '../app/store'
 import { hovered, spotHovered } from '../app/view-slice'
 import { runner, useRunning, worldNow } from '../tools/at-work'
-import { placeGrip } from '../tools/handles/place'
+import { massesMoved, placeGrip, ruleMoved } from '../tools/handles/place'
 import { useHold, type Grip, type HeldAt } from '../tools/hold'
 import { atHeight, facing, inPlane, metresAlong, orbited, panned, sees, zoomed } from './camera'
 import { levelPlane } from '../tools/planes'
@@ -91,18 +91,21 @@ export function Pane({ name, label, register, ground, cut, buried, movable, spot
     forget()
     const p = at(e)
     last.current = p
-    const { picked: now } = store.getState().view
+    const { picked: now, study } = store.getState().view
     const chosen = now.kind === 'mass' ? now.ids : []
     const isSpots = spotKind(pickedIn, e.altKey) !== null
     const on = movable && !atWork && e.button === 0 && !e.shiftKey && !isSpots ? under(p)[0] : undefined
     const world = worldNow()
     const click = e.button === 0 ? (up: HeldAt) => press(p, up) : undefined
     const corner: Vec2 = [e.clientX - p[0], e.clientY - p[1]]
+    const grown = on === undefined ? null : (study?.masses.find((m) => m.id === on)?.grown ?? null)
+    const rule = now.kind === 'rule' && grown?.by === 'rule' && now.ids.includes(grown.id) ? grown.id : null
+    const moved = rule ? ruleMoved(rule) : on !== undefined && chosen.includes(on) ? massesMoved(chosen) : null
     hold(
       e,
       name,
-      on !== undefined && chosen.includes(on) && world
-        ? placeGrip(chosen, [e.clientX, e.clientY], { view, size, corner, ground }, world, click)
+      moved && world
+        ? placeGrip(moved, [e.clientX, e.clientY], { view, size, corner, ground }, world, click)
         : viewGrip(e.button === 0 && !e.shiftKey && name === '3d' ? 'turned' : 'moved', corner, click),
     )
   }

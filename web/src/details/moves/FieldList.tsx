@@ -14,7 +14,7 @@ import { ChoiceField } from '../../common/fields'
 import { LinkButton } from '../../common/LinkButton'
 import { NumField } from '../../common/NumField'
 import { ShapeFields } from '../OutlineFields'
-import { InlineList } from '../rules/inline'
+import { InlineList } from '../rules/inline-choices'
 import { FaceChoice, LevelChoice, SideChoice } from './choices'
 import { mint } from './kind'
 

@@ -5,7 +5,8 @@ import { inOrder, type Num } from '@geotome/core/project'
 import type { Step } from '@geotome/core/rules'
 import { useProject, useUses } from '../../app/hooks'
 import { RuleScope } from '../../common/NumField'
-import { InlineChoice, InlineList, InlineMaterials, InlineNumber, InlineWord, useValueOf } from './inline'
+import { InlineNumber, InlineWord, useValueOf } from './inline'
+import { InlineChoice, InlineList, InlineMaterials } from './inline-choices'
 
 interface Props {
   /** words, with fields in braces by their keys */

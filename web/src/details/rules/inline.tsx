@@ -1,4 +1,4 @@
-import { useContext, useRef, useState, type ReactNode } from 'react'
+import { useContext, useRef, useState } from 'react'
 import { flushSync } from 'react-dom'
 import type { SingleEdit } from '@geotome/core/edits'
 import {
@@ -19,11 +19,11 @@ import { useProject } from '../../app/hooks'
 import { RuleScope } from '../../common/NumField'
 
 /** A blank within a sentence: as wide as what is in it. */
-const BLANK =
+export const BLANK =
   'inline-block max-w-full cursor-pointer rounded-sm border-0 border-b border-dashed border-ink3 bg-transparent px-0.5 font-semibold text-ink outline-none [field-sizing:content] hover:bg-field focus-visible:border-solid focus-visible:border-cut focus-visible:bg-field'
 
 /** Text that is typed within a sentence; `accept` gives what is wrong with it, or null. */
-function Typed({
+export function Typed({
   label,
   text,
   shown,
@@ -222,111 +222,5 @@ export function InlineWord({ label, value, set }: { label: string; value: string
           : 'Type one word: a letter, then letters, digits or _.'
       }
     />
-  )
-}
-
-/** Plain numbers in turn: typed or pasted, apart by commas, semicolons, blanks or lines; 3-5 is 3, 4, 5. */
-export function InlineList({
-  label,
-  value,
-  set,
-}: {
-  label: string
-  value: number[]
-  set: (list: number[]) => boolean
-}) {
-  const text = value.join(', ')
-  return (
-    <Typed
-      label={label}
-      text={text}
-      shown={text}
-      accept={(typed) => {
-        const bits = typed.split(/[,;\s]+/).filter(Boolean)
-        const list = bits.flatMap((bit) => {
-          const range = /^(\d+)-(\d+)$/.exec(bit)
-          if (!range) return [Number(bit)]
-          const [from, to] = [Number(range[1]), Number(range[2])]
-          return to >= from && to - from < 5000 ? Array.from({ length: to - from + 1 }, (_, i) => from + i) : [NaN]
-        })
-        const wrong = bits.find((_, i) => Number.isNaN(list[i] ?? 0)) ?? null
-        if (list.length === 0) return 'Type at least one number.'
-        if (list.some((n) => !Number.isFinite(n))) return `"${wrong ?? typed}" is no number.`
-        return set(list) ? null : 'It cannot be so.'
-      }}
-    />
-  )
-}
-
-export function InlineChoice({
-  label,
-  value,
-  options,
-  onChange,
-}: {
-  label: string
-  value: string
-  options: readonly { value: string; label: string }[]
-  onChange: (value: string) => void
-}) {
-  return (
-    <select
-      aria-label={label}
-      className={`${BLANK} appearance-none`}
-      value={value}
-      onChange={(e) => onChange(e.target.value)}
-    >
-      {options.map((o) => (
-        <option key={o.value} value={o.value} className="bg-panel text-ink">
-          {o.label}
-        </option>
-      ))}
-    </select>
-  )
-}
-
-/** Materials in turn: each taken off by a click, another one added behind. */
-export function InlineMaterials({
-  label,
-  value,
-  options,
-  set,
-}: {
-  label: string
-  value: string[]
-  options: readonly { id: string; name: string; colour: string }[]
-  set: (ids: string[]) => void
-}): ReactNode {
-  return (
-    <span role="group" aria-label={label}>
-      {value.map((id, i) => {
-        const one = options.find((o) => o.id === id)
-        return (
-          <button
-            key={`${id} ${i}`}
-            type="button"
-            title="Take it off"
-            className={`${BLANK} mr-1`}
-            onClick={() => set(value.filter((_, k) => k !== i))}
-          >
-            <i className="mr-1 inline-block h-2.5 w-2.5 rounded-[2px]" style={{ background: one?.colour }} />
-            {one?.name ?? 'gone'}
-          </button>
-        )
-      })}
-      <select
-        aria-label={`add to ${label}`}
-        className={`${BLANK} appearance-none font-normal text-ink2`}
-        value=""
-        onChange={(e) => e.target.value && set([...value, e.target.value])}
-      >
-        <option value="">{value.length ? 'and …' : 'paper'}</option>
-        {options.map((o) => (
-          <option key={o.id} value={o.id} className="bg-panel text-ink">
-            {o.name}
-          </option>
-        ))}
-      </select>
-    </span>
   )
 }

@@ -1,4 +1,5 @@
-import { moveMasses } from '@geotome/core/form'
+import type { Edit } from '@geotome/core/edits'
+import { moveMasses, moveRule } from '@geotome/core/form'
 import { tidy } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { atHeight, type View } from '../../stage/camera'
@@ -8,9 +9,27 @@ import { byStride } from './standing'
 
 export const PLACE_HELP = [['drag the picked mass', 'moves it']] as const
 
-/** Picked masses, held anywhere on them; px in the window, `corner` that of the pane. */
+/** What is moved in plan: whether it is there still, and the edit that moves it by so much (m). */
+interface Moved {
+  is: (world: World) => boolean
+  by: (world: World, by: Vec2) => Edit
+}
+
+/** Picked masses. */
+export const massesMoved = (ids: string[]): Moved => ({
+  is: ({ scheme }) => ids.every((id) => scheme.masses[id]),
+  by: ({ project, scheme }, by) => moveMasses(project, scheme, ids, by),
+})
+
+/** A rule, with all that it grows. */
+export const ruleMoved = (id: string): Moved => ({
+  is: ({ scheme }) => scheme.rules[id] !== undefined,
+  by: ({ project, scheme }, by) => moveRule(project, scheme, id, by),
+})
+
+/** What is picked, held anywhere on it; px in the window, `corner` that of the pane. */
 export function placeGrip(
-  ids: string[],
+  what: Moved,
   from: Vec2,
   pane: { view: View; size: Vec2; corner: Vec2; ground: number },
   world: World,
@@ -26,8 +45,8 @@ export function placeGrip(
     answer: ({ at }) => {
       const b = on(at)
       const by: Vec2 = [byStride(tidy(b[0] - a[0]), stride), byStride(tidy(b[1] - a[1]), stride)]
-      if ((by[0] === 0 && by[1] === 0) || !ids.every((id) => world.scheme.masses[id])) return null
-      return { say: [], edit: ({ project, scheme }) => moveMasses(project, scheme, ids, by) }
+      if ((by[0] === 0 && by[1] === 0) || !what.is(world)) return null
+      return { say: [], edit: (now) => what.by(now, by) }
     },
   }
 }
