@@ -26,9 +26,6 @@ type TryShape = (shape: OutlineShape | null) => void
 
 /** The outline that a form begins with: its numbers or corners, arcs by their rise, and its holes. */
 export function OutlineFields({ outline, change, attempt }: RecipeProps & { outline: Outline }) {
-  const { project, scheme } = useProject()
-  const numbers = numbersOf(project, scheme)
-  const like = likeShapes(outline.shape, numbers)
   const set: SetShape = (label, shape) => change(label, (r) => withMove(r, outline, { shape }))
   const tried: TryShape = (shape) => attempt(shape && ((r) => withMove(r, outline, { shape })))
   const setHole = (hole: Hole, fields: Partial<Hole>) =>
@@ -37,27 +34,12 @@ export function OutlineFields({ outline, change, attempt }: RecipeProps & { outl
     )
   return (
     <>
-      {like.length > 0 && (
-        <ChoiceField
-          label="outline"
-          value={like[0]?.name ?? ''}
-          options={like.map((l) => ({ value: l.name, label: l.name }))}
-          onChange={(name) => set('outline', like.find((l) => l.name === name)?.shape ?? outline.shape)}
-        />
-      )}
-      <ShapeFields
+      <AnyShape
         shape={outline.shape}
         set={set}
         tried={tried}
         open={outline.shape.kind !== 'polygon' || outline.shape.corners.length <= 6}
       />
-      {outline.shape.kind !== 'polygon' && (
-        <p className="mb-2">
-          <LinkButton onClick={() => change('outline', (r) => withCorners(r, numbers, (c) => c))}>
-            Free its corners
-          </LinkButton>
-        </p>
-      )}
       {outline.holes.map((hole, i) => (
         <details key={hole.id} className="mb-1.5 rounded-md border border-line px-2.5 py-1.5">
           <summary className="cursor-pointer text-ink2">
@@ -84,7 +66,17 @@ export function OutlineFields({ outline, change, attempt }: RecipeProps & { outl
 }
 
 /** A shape with the choice of others like it, and the way to free its corners. */
-export function AnyShape({ shape, set, tried }: { shape: OutlineShape; set: SetShape; tried: TryShape }) {
+export function AnyShape({
+  shape,
+  set,
+  tried,
+  open = false,
+}: {
+  shape: OutlineShape
+  set: SetShape
+  tried: TryShape
+  open?: boolean
+}) {
   const { project, scheme } = useProject()
   const numbers = numbersOf(project, scheme)
   const like = likeShapes(shape, numbers)
@@ -98,7 +90,7 @@ export function AnyShape({ shape, set, tried }: { shape: OutlineShape; set: SetS
           onChange={(name) => set('outline', like.find((l) => l.name === name)?.shape ?? shape)}
         />
       )}
-      <ShapeFields shape={shape} set={set} tried={tried} open={false} />
+      <ShapeFields shape={shape} set={set} tried={tried} open={open} />
       {shape.kind !== 'polygon' && (
         <p className="mb-2">
           <LinkButton onClick={() => set('outline', { kind: 'polygon', corners: polygonOf(shape, numbers) })}>
