@@ -5,7 +5,6 @@ import {
   likeShapes,
   polygonOf,
   sizedBy,
-  withCorners,
   withMove,
   type Corner,
   type Hole,
