@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeAll, expect, it, vi } from 'vitest'
 import { openKernel } from '@geotome/core/solid'
-import { main } from './main'
+import { told } from './told'
 
 vi.setConfig({ testTimeout: 180_000 })
 
@@ -14,18 +14,7 @@ beforeAll(async () => {
 })
 afterEach(() => void vi.restoreAllMocks())
 
-async function run(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  let [out, err] = ['', '']
-  vi.spyOn(process.stdout, 'write').mockImplementation((text) => {
-    out += String(text)
-    return true
-  })
-  vi.spyOn(process.stderr, 'write').mockImplementation((text) => {
-    err += String(text)
-    return true
-  })
-  return { code: await main(args), out, err }
-}
+const run = (...args: string[]) => told(args)
 
 it('a rule is made, its dials are set and tried, it is frozen and grows again, without a screen', async () => {
   const file = join(folder, 'towers.geotome.json')

@@ -12,7 +12,7 @@ import {
 } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { joinedShed } from '../../core/testing/boat-shed'
-import { main } from './main'
+import { told } from './told'
 
 // Each file is read in a thread of its own, which takes its time to start where much goes on beside it.
 vi.setConfig({ testTimeout: 180_000 })
@@ -35,20 +35,7 @@ afterEach(() => {
 })
 
 /** Runs a command line as a person would, and gives what it said. */
-async function run(...args: string[]): Promise<{ code: number; out: string; err: string }> {
-  let [out, err] = ['', '']
-  vi.spyOn(process.stdout, 'write').mockImplementation((text) => {
-    out += String(text)
-    return true
-  })
-  vi.spyOn(process.stderr, 'write').mockImplementation((text) => {
-    err += String(text)
-    return true
-  })
-  const code = await main(args.map((a) => a.replace(/^@/, `${folder}/`)))
-  vi.restoreAllMocks()
-  return { code, out, err }
-}
+const run = (...args: string[]) => told(args.map((a) => a.replace(/^@/, `${folder}/`)))
 interface Ledger {
   scheme: string
   measuredTo: string

@@ -44,7 +44,7 @@ interface Stands {
   at: readonly [number, number]
 }
 
-/** A new rule with nothing but a plan; or a ready one, by its name, with its dials: those of the scheme that have its names and measures are taken. */
+/** A new rule with nothing but a plan; or a ready one, by its name, with dials of its own. Errors: 'unknown-id' for a name that is none. */
 export function newRule(project: Project, scheme: Scheme, mint: () => Id, stands: Stands, ready: string | null): Edit {
   const from = READY_RULES.find((r) => r.ready === ready) ?? null
   if (ready !== null && !from)
@@ -94,7 +94,10 @@ const emptyRule = (scheme: Scheme, mint: () => Id, name: string): Rule => ({
   frozen: null,
 })
 
-/** A rule in place of a drawn mass: its outline is the plan, its moves are the steps behind it. Errors: 'geometry' where it is drawn otherwise. */
+/**
+ * A rule in place of a drawn mass: its outline is the plan, its moves are the steps behind it. Errors: 'geometry' where it is drawn
+ * otherwise.
+ */
 export function ruleOfMass(project: Project, scheme: Scheme, mint: () => Id, id: Id): Edit {
   const mass = massOf(scheme, id)
   const [drawn, ...moves] = mass.recipe

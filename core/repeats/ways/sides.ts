@@ -83,7 +83,7 @@ const at = (line: readonly PlanCorner[], i: number): Vec2 => (line[(i + line.len
 const wayOf = (a: Vec2, b: Vec2): number => Math.atan2(b[1] - a[1], b[0] - a[0])
 
 /** A frame at a share of a side, x along it: of an arc along its chord's turn there. */
-function sideFrame(line: readonly PlanCorner[], i: number, share: number): Frame {
+export function sideFrame(line: readonly PlanCorner[], i: number, share: number): Frame {
   const [a, b] = [at(line, i), at(line, i + 1)]
   const quarter = Math.atan((line[i] as PlanCorner).bulge)
   if (quarter === 0)
@@ -100,7 +100,7 @@ function sideFrame(line: readonly PlanCorner[], i: number, share: number): Frame
 }
 
 /** A frame at a corner: x square to the line that halves it, so that what stands before it looks out along that line. */
-function cornerFrame(line: readonly PlanCorner[], i: number): Frame {
+export function cornerFrame(line: readonly PlanCorner[], i: number): Frame {
   const [x, y] = at(line, i)
   const sense = Math.sign(cornersArea(line)) || 1
   const [before, after] = [sideFrame(line, (i - 1 + line.length) % line.length, 1).turn, sideFrame(line, i, 0).turn]

@@ -1,4 +1,5 @@
 import { length, times } from '../../moves'
+import { cornerFrame, sideFrame, type Frame } from '../../repeats'
 import { sideLength, type Plan, type PlanCorner, type Vec2 } from '../../solid'
 import { tidy, TOLERANCE, type Id, type Num } from '../../values'
 import { newCell, type Cell } from '../cell'
@@ -108,30 +109,13 @@ interface Place {
 
 function places(plan: Plan, s: FinsStep, metres: (num: Num) => number, count: (num: Num) => number): Place[] {
   const [line = []] = plan
-  const n = line.length
   return line.flatMap((corner, i): Place[] => {
     const key = corner.id.replace(/[^0-9a-zA-Z]/g, '-')
-    const [a, b] = [corner.at, (line[(i + 1) % n] as PlanCorner).at]
-    const way = along(line, i)
-    if (s.at === 'corners') {
-      const before = along(line, (i - 1 + n) % n, 1)
-      const turn = ((((along(line, i, 0) - before) % 360) + 540) % 360) - 180
-      return [{ key, at: a, turn: before + turn / 2 + 180 }]
-    }
+    const placed = ({ x, y, turn }: Frame, named: string): Place => ({ key: named, at: [x, y], turn: turn + 180 })
+    if (s.at === 'corners') return [placed(cornerFrame(line, i), key)]
     const long = sideLength(line, i)
     const many =
       s.at === 'evenly' ? count(s.count) : Math.max(1, Math.ceil(long / metres(s.apart) - TOLERANCE.rounding) - 1)
-    return Array.from({ length: many }, (_, k): Place => {
-      const t = (k + 1) / (many + 1)
-      return { key: `${key}-${k + 1}`, at: [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t], turn: way + 180 }
-    })
+    return Array.from({ length: many }, (_, k) => placed(sideFrame(line, i, (k + 1) / (many + 1)), `${key}-${k + 1}`))
   })
-}
-
-/** Degrees that a side runs to: of an arc at its beginning (0), its end (1), or its chord. */
-function along(line: readonly PlanCorner[], i: number, end: 0 | 1 | null = null): number {
-  const [a, b] = [line[i] as PlanCorner, line[(i + 1) % line.length] as PlanCorner]
-  const chord = Math.atan2(b.at[1] - a.at[1], b.at[0] - a.at[0])
-  const half = 2 * Math.atan(a.bulge)
-  return ((chord + (end === null ? 0 : end === 0 ? -half : half)) * 180) / Math.PI
 }

@@ -1,0 +1,69 @@
+import fc from 'fast-check'
+import { expect, it } from 'vitest'
+import { planArea } from '../solid'
+import { plainNumbers } from '../testing/recipes'
+import { inRule, runRule, type Rule, type Step } from './index'
+
+const base = { on: true, of: null, others: false }
+const rule = (steps: object[]): Rule => ({
+  id: 'r',
+  name: 'Any',
+  order: 0,
+  use: 'u',
+  base: { level: 'l', above: 0 },
+  place: { x: 0, y: 0, turn: 0 },
+  steps: steps.map((s, i) => ({ id: `s${i}`, ...base, ...s }) as Step),
+  most: 5000,
+  out: [],
+  own: {},
+  frozen: null,
+})
+const world = { base: 0, storeys: [], site: null, mass: () => null }
+const angle = fc.double({ min: -360, max: 360, noNaN: true })
+const plan = fc.record({
+  step: fc.constant('plan'),
+  shape: fc.constantFrom(
+    { kind: 'rectangle', width: 42, depth: 28 },
+    { kind: 'circle', radius: 15 },
+    { kind: 'footprint', form: 'U', width: 30, depth: 20, a: 7, b: 8 },
+  ),
+  x: fc.constantFrom(0, 4567),
+  y: fc.constantFrom(0, -3210),
+  turn: angle,
+})
+const divide = fc.record({
+  step: fc.constant('divide'),
+  how: fc.constantFrom('cells', 'strips', 'distances', 'share', 'sectors'),
+  columns: fc.integer({ min: 1, max: 6 }),
+  rows: fc.integer({ min: 1, max: 4 }),
+  apart: fc.double({ min: 3, max: 20, noNaN: true }),
+  share: fc.double({ min: 0.05, max: 0.95, noNaN: true }),
+  direction: angle,
+})
+
+it('whatever is divided, and divided again, its cells are the whole, each with a key of its own, where they were', () => {
+  fc.assert(
+    fc.property(plan, divide, divide, (first, once, twice) => {
+      const whole = runRule(rule([first]), world, () => plainNumbers)
+      const run = runRule(rule([first, once, twice]), world, () => plainNumbers)
+      expect([whole.failed, run.failed]).toEqual([null, null])
+      const area = (cells: typeof run.cells) => cells.reduce((sum, c) => sum + planArea(c.plan), 0)
+      // A bit of less than a tenth of a thousandth of a square metre is none.
+      expect(Math.abs(area(run.cells) - area(whole.cells))).toBeLessThan(0.01)
+      expect(new Set(run.cells.map((c) => c.key)).size).toBe(run.cells.length)
+      const middle = [first.x, first.y] as const
+      for (const c of run.cells) {
+        const [x, y] = inRule(c, [0, 0])
+        expect(Math.hypot(x - middle[0], y - middle[1])).toBeLessThan(30)
+        expect(new Set(c.plan[0]?.map((corner) => corner.id)).size).toBe(c.plan[0]?.length)
+      }
+      if (once.how === 'share') {
+        const [before] = runRule(rule([first, once]), world, () => plainNumbers).trace[1]?.cells ?? []
+        const parts = run.trace[1]?.cells.filter((c) => c.at[0] === 1) ?? []
+        expect(before).toBeDefined()
+        expect(area(parts) / area(whole.cells)).toBeCloseTo(once.share, 3)
+      }
+    }),
+    { numRuns: 200 },
+  )
+})
