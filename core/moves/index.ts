@@ -5,7 +5,7 @@ export { angle, checkFields, entriesOf, length, numbersIn, quantityIn, times, Wo
 export type { Beginning, Field, Fielded, Fields, Item } from './fields'
 export type { Span } from './span'
 export type { BodyForm, Form, LeftOutMove, MoveKind, Note, Stage } from './kind'
-export { corners, outlinesOf, polygonOf, type Hole, type OutlineMove } from './outline'
+export { corners, linesOfPlan, outlinesOf, polygonOf, type Hole, type OutlineMove } from './outline'
 export { OutlineShapeSchema, SHAPES, type OutlineShape } from './shapes/list'
 export { checkShape } from './outline'
 export { profileText } from './profile'

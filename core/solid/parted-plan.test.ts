@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
-import { linesOfPlan } from '../moves/outline'
+import { linesOfPlan } from '../moves'
 import {
   areaOf,
   intersectRegions,
