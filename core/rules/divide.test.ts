@@ -67,3 +67,26 @@ it('whatever is divided, and divided again, its cells are the whole, each with a
     { numRuns: 200 },
   )
 })
+
+it('a column that falls apart is divided in rows with all its pieces, each piece a cell of its own', () => {
+  const steps = [
+    { step: 'plan', shape: { kind: 'footprint', form: 'U', width: 30, depth: 20, a: 7, b: 8 }, x: 0, y: 0, turn: 0 },
+    { step: 'divide', how: 'cells', columns: 1, rows: 2, apart: 3, share: 0.5, direction: 0 },
+    { step: 'divide', how: 'cells', columns: 1, rows: 2, apart: 3, share: 0.5, direction: 0 },
+  ]
+  const { trace } = runRule(rule(steps), world, () => plainNumbers)
+  const said = (i: number) => trace[i]?.cells.map((c) => [c.key, Math.round(planArea(c.plan) * 100) / 100])
+  // The upper half is two arms of 11.5 by 8 on a base 2 deep: cut at 5 m above it, only the arms are above.
+  expect(said(1)).toEqual([
+    ['1-1', 300],
+    ['1-2', 244],
+  ])
+  expect(said(2)?.slice(-3)).toEqual([
+    ['1-2.1-1', 129],
+    ['1-2.1-2', 57.5],
+    ['1-2.1-2-2', 57.5],
+  ])
+  const turned = [steps[0], { ...steps[1], rows: 1, columns: 2, direction: 90 }, { ...steps[2], columns: 2, rows: 2 }]
+  const cells = runRule(rule(turned as object[]), world, () => plainNumbers).cells
+  expect(new Set(cells.map((c) => c.key)).size).toBe(cells.length)
+})

@@ -66,8 +66,9 @@ export const divide: StepKind<DivideStep> = {
       switch (s.how) {
         case 'cells': {
           room(many(s.columns) * many(s.rows))
-          return inRows(plan, way, evenly(plan, way, many(s.columns))).flatMap((column) =>
-            inRows(column.plan, up, evenly(plan, up, many(s.rows)), column.at[0]).map((p) => p),
+          const across = evenly(plan, up, many(s.rows))
+          return rowsOf([plan], way, evenly(plan, way, many(s.columns))).flatMap((column, i) =>
+            rowsOf(column, up, across).flatMap((row, j) => partsOf(row, [i + 1, j + 1])),
           )
         }
         case 'strips':
@@ -113,22 +114,25 @@ function evenly(plan: Plan, way: Vec2, many: number): number[] {
   return Array.from({ length: many - 1 }, (_, i) => from + ((to - from) * (i + 1)) / many)
 }
 
-/** A plan cut at places along a direction, from the first on; `column`: what they are rows of. */
-function inRows(plan: Plan, way: Vec2, cuts: readonly number[], column: number | null = null): Part[] {
-  let rest: Plan[] = [plan]
+/** Plans cut at places along a direction, from the first on: what lies before each, then what lies behind the last. */
+function rowsOf(plans: readonly Plan[], way: Vec2, cuts: readonly number[]): Plan[][] {
+  let rest: Plan[] = [...plans]
   const rows: Plan[][] = []
   for (const d of cuts) {
     const line: PlanLine = { n: way, d }
     rows.push(rest.flatMap((p) => partBeside(p, line, -1, 'cut')))
     rest = rest.flatMap((p) => partBeside(p, line, 1, 'cut'))
   }
-  rows.push(rest)
-  return rows.flatMap((pieces, i) =>
-    [...pieces]
-      .sort((p, q) => planArea(q) - planArea(p))
-      .map((p, nth): Part => ({ plan: p, at: column === null ? [i + 1, 1] : [column, i + 1], nth })),
-  )
+  return [...rows, rest]
 }
+
+/** The pieces of one cell, the largest first. */
+const partsOf = (pieces: readonly Plan[], at: [number, number]): Part[] =>
+  [...pieces].sort((p, q) => planArea(q) - planArea(p)).map((plan, nth) => ({ plan, at, nth }))
+
+/** A plan cut into rows, one cell each. */
+const inRows = (plan: Plan, way: Vec2, cuts: readonly number[]): Part[] =>
+  rowsOf([plan], way, cuts).flatMap((pieces, i) => partsOf(pieces, [i + 1, 1]))
 
 /** m along a direction: what lies before it is a share of the plan's area. */
 function atShare(plan: Plan, way: Vec2, share: number): number {
@@ -150,10 +154,6 @@ function sectors(plan: Plan, from: number, many: number): Part[] {
   const [y0, y1] = extentAlong(plan, [0, 1])
   const middle: Vec2 = [(x0 + x1) / 2, (y0 + y1) / 2]
   return Array.from({ length: many }, (_, i) =>
-    sectorOf(plan, middle, from + (360 * i) / many, 360 / many).map((p, nth): Part => ({
-      plan: p,
-      at: [i + 1, 1],
-      nth,
-    })),
+    partsOf(sectorOf(plan, middle, from + (360 * i) / many, 360 / many), [i + 1, 1]),
   ).flat()
 }
