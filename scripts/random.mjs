@@ -16,7 +16,11 @@ for (let i = 0; i < Number(times); i++) {
   const seed = given ?? Math.floor(Math.random() * 2 ** 31)
   process.stdout.write(`seed ${seed}\n`)
   const env = { ...process.env, GEOTOME_SEED: String(seed) }
-  const { status } = spawnSync('npx', ['vitest', 'run', '--reporter=dot', ...files], { cwd: root, stdio: 'inherit', env })
+  const { status } = spawnSync('npx', ['vitest', 'run', '--reporter=dot', ...files], {
+    cwd: root,
+    stdio: 'inherit',
+    env,
+  })
   if (status !== 0) failed.push(seed)
 }
 process.stdout.write(failed.length ? `Failed with the seeds ${failed.join(', ')}.\n` : 'None failed.\n')

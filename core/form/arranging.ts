@@ -1,6 +1,6 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { nextOrder, numbersOf, type Mass, type Project, type Scheme } from '../project'
-import { planOf } from '../moves'
+import { kindOfMove, planOf } from '../moves'
 import { boxOf, placePoint, type Rect, type Vec2 } from '../solid'
 import { freeName, namesOf, refuse, tidy, type Id } from '../values'
 import { normal } from './joining'
@@ -151,7 +151,7 @@ export function mirrorMasses(
     ids.map((id): SingleEdit => {
       const mass = massOf(scheme, id)
       const at = mass.recipe.findIndex((m) => m.move === 'outline')
-      const beyond = mass.recipe.find((m) => SIDED.includes(m.move))
+      const beyond = mass.recipe.find((m) => kindOfMove(m).placed)
       if (at < 0 || beyond)
         refuse(
           'geometry',
@@ -183,9 +183,6 @@ export function mirrorMasses(
     }),
   )
 }
-
-/** Moves that are placed by coordinates or directions, which a mirrored outline would not take along. */
-export const SIDED: readonly string[] = ['cut', 'join', 'patch', 'loft', 'pitch', 'lean', 'bend', 'twist', 'combine']
 
 /** The middle of the extent of a mass's outline where the mass stands, m. */
 function middleOf(mass: Mass, project: Project, scheme: Scheme): Vec2 {

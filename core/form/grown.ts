@@ -4,6 +4,7 @@ import {
   fingerprint,
   inOrder,
   Memo,
+  noteCopies,
   numbersOf,
   Refusal,
   refuse,
@@ -14,9 +15,8 @@ import {
   type Scheme,
 } from '../project'
 import { placePoint, planOfOutlines, TOLERANCE } from '../solid'
-import { planOf, type Move } from '../moves'
+import { kindOfMove, planOf, type Move } from '../moves'
 import type { Grown, GrownFrom } from './grown-from'
-import { SIDED } from './arranging'
 import { growRule } from './ruled'
 
 /** What repeats may make in all: more are said, and not made */
@@ -48,6 +48,10 @@ export function grown(project: Project, scheme: Scheme, numbers = numbersOf(proj
   const storeys = levelHeights(project, scheme, numbers).filter((l) => l.kind === 'storey')
   const planAt = planOfMass(to.masses, numbers)
   for (const repeat of repeats) saying('repeat', repeat.id, () => growOne(repeat, numbers, storeys, planAt, to))
+  const copies = new Map<Id, Id[]>()
+  for (const [id, { by, mass }] of to.from)
+    if (by === 'repeat' && mass !== null) copies.set(mass, [...(copies.get(mass) ?? []), id])
+  noteCopies(to.masses, copies)
   return to
 }
 
@@ -140,7 +144,7 @@ const planOfMass =
 function mirroredIn(recipe: Move[], name: string): Move[] {
   return recipes.keep(recipe, 'mirrored', [], () => {
     const at = recipe.findIndex((m) => m.move === 'outline')
-    const sided = recipe.find((m) => SIDED.includes(m.move))
+    const sided = recipe.find((m) => kindOfMove(m).placed)
     if (at < 0 || sided)
       refuse(
         'geometry',

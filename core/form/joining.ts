@@ -1,10 +1,11 @@
 import { type Edit, type SingleEdit, batch } from '../edits'
 import { levelHeights } from '../levels'
-import { moveIds, type Move } from '../moves'
+import { moveIds, renamedMoves, type Move } from '../moves'
 import { heightsOf, numbersOf, standingNumbers, type Mass, type Project, type Scheme } from '../project'
 import { placePoint, turnOf, moveOf } from '../solid'
 import { freeName, type Id, namesOf, nextOrder, refuse, tidy } from '../values'
 import { closedOrRefused } from './mass-of'
+import { grown } from './grown'
 import { massOf } from './mass-of'
 
 /**
@@ -99,25 +100,31 @@ export function detach(project: Project, scheme: Scheme, id: Id, move: Id): Edit
   if (combine?.move !== 'combine')
     return refuse('unknown-id', 'That move reads no mass any more.', 'Look at the recipe in the details.')
   const numbers = numbersOf(project, scheme)
-  const standing = standingNumbers(mass, numbers, heightsOf(scheme, numbers), scheme.masses)
+  const standing = standingNumbers(mass, numbers, heightsOf(scheme, numbers), grown(project, scheme, numbers).masses)
   const other =
     standing.other?.(combine.mass) ?? refuse('unknown-id', 'The mass that it reads is gone.', 'Take the move off.')
-  const { x, y, z, turn } = other.at
-  const join: Move = {
-    id: move,
+  const all = [other, ...(combine.copies === 'all' ? (standing.copies?.(combine.mass) ?? []) : [])]
+  if (combine.how === 'common' && all.length > 1)
+    return refuse(
+      'geometry',
+      `What "${mass.name}" shares with all of the repeats is no list of moves.`,
+      'Let it read that mass alone first, or detach the repeats.',
+    )
+  const joins = all.map(({ name, recipe, at: { x, y, z, turn } }, i): Move => ({
+    id: i === 0 ? move : `${move}-${i + 1}`,
     move: 'join',
     on: combine.on,
-    name: other.name,
+    name,
     place: { x, y, turn },
     lift: z,
     how: combine.how,
-    recipe: other.recipe as Move[],
-  }
+    recipe: i === 0 ? (recipe as Move[]) : renamedMoves(recipe as Move[], (own) => `${own}-${i + 1}`),
+  }))
   return {
     edit: 'mass.change',
     scheme: scheme.id,
     id,
-    set: { recipe: mass.recipe.map((m) => (m.id === move ? join : m)) },
+    set: { recipe: mass.recipe.flatMap((m) => (m.id === move ? joins : m)) },
   }
 }
 

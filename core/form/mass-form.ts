@@ -1,6 +1,14 @@
-import { buildRecipe, readsOf, recipeKey, type Form, type LeftOutMove, type Note } from '../moves'
+import { buildRecipe, copiesReadOf, readsOf, recipeKey, type Form, type LeftOutMove, type Note } from '../moves'
 import { planFromAbove, ringPlan } from './plan'
-import { canonical, fingerprint, type Mass, type Move, type Numbers, type StandingNumbers } from '../project'
+import {
+  canonical,
+  copiesAmong,
+  fingerprint,
+  type Mass,
+  type Move,
+  type Numbers,
+  type StandingNumbers,
+} from '../project'
 import {
   tiersOf,
   boxOf,
@@ -106,12 +114,19 @@ const texts = new WeakMap<Move[], string>()
 /** The masses that a recipe reads, and those that they read: none for nearly all. */
 export function massesRead(recipe: Move[], masses: Record<string, Mass>, seen: string[] = []): (Mass | undefined)[] {
   let own = reading.get(recipe)
-  if (!own) reading.set(recipe, (own = readsOf(recipe)))
-  return own.flatMap((id) =>
-    seen.includes(id) ? [] : [masses[id], ...massesRead(masses[id]?.recipe ?? [], masses, [...seen, id])],
+  if (!own) reading.set(recipe, (own = { reads: readsOf(recipe), copies: copiesReadOf(recipe) }))
+  const { reads, copies } = own
+  return reads.flatMap((id) =>
+    seen.includes(id)
+      ? []
+      : [
+          masses[id],
+          ...(copies.includes(id) ? copiesAmong(masses, id) : []),
+          ...massesRead(masses[id]?.recipe ?? [], masses, [...seen, id]),
+        ],
   )
 }
-const reading = new WeakMap<Move[], string[]>()
+const reading = new WeakMap<Move[], { reads: string[]; copies: string[] }>()
 
 /** The mass standing on its base level, whose height (m) is given. */
 export function standMass(mass: Mass, body: Body, numbers: Numbers, levelHeight: number): MassForm {

@@ -20,6 +20,7 @@ export const bend = moveKind<BendMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
+  placed: true,
   spans: true,
   fields: {
     by: angle('leaning at its top by', { from: 0.01, to: 75 }),

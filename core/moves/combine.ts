@@ -1,14 +1,15 @@
-import { subtract, unite, type Solid } from '../solid'
+import { intersect, subtract, unite, type Solid } from '../solid'
 import { Refusal } from '../values'
 import { clipped } from './clipped'
 import { moveKind } from './define'
 import { metWith, placedIn, type How } from './join'
-import type { BodyForm, MoveBase } from './kind'
+import type { BodyForm, Form, MoveBase } from './kind'
 
 export interface CombineMove extends MoveBase {
   move: 'combine'
   /** the other mass, by its id */ mass: string
   how: How
+  /** with what repeats make of it, or that mass alone */ copies?: 'one' | 'all'
 }
 
 /**
@@ -22,6 +23,7 @@ export const combine = moveKind<CombineMove>({
   group: 'with others',
   takes: 'body',
   gives: 'body',
+  placed: true,
   spans: true,
   fields: {
     how: {
@@ -35,16 +37,31 @@ export const combine = moveKind<CombineMove>({
       ],
     },
     mass: { is: 'mass', label: 'the mass' },
+    copies: {
+      is: 'choice',
+      label: 'and',
+      options: [
+        { value: 'one', label: 'that alone' },
+        { value: 'all', label: 'all its repeats' },
+      ],
+      absent: 'one',
+    },
   },
   starts: ({ others }) => {
     const first = others[0]
-    return first ? { how: 'less', mass: first.id } : null
+    return first ? { how: 'less', mass: first.id, copies: 'one' } : null
   },
-  build: (form, m, { other, ranges }) => {
+  copies: (m) => m.copies === 'all',
+  build: (form, m, { other, copies, ranges }) => {
     if (!other) return form
-    if (ranges === null || m.how === 'under') return metWith(form, other.body, other.at, m.how, m.id)
+    const all = [other, ...copies]
+    // What is shared with all of them is not what is shared with each.
+    const isShared = m.how === 'common' && copies.length > 0
+    if (m.how === 'under' || (ranges === null && !isShared))
+      return all.reduce<Form>((made, o) => metWith(made, o.body, o.at, m.how, m.id), form)
     const { solid } = form as BodyForm
-    const theirs = placedIn(form, other.body, other.at)
+    const theirs = all.map((o) => placedIn(form, o.body, o.at)).reduce(unite)
+    if (ranges === null) return { ...form, carried: null, solid: intersect(solid, theirs) }
     // What both share is what is left when all else is taken off there.
     const tools =
       m.how === 'common'

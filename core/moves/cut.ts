@@ -38,6 +38,7 @@ export const cut = moveKind<CutMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
+  placed: true,
   spans: true,
   fields: {
     x: length('line through x', { hint: 'In the mass\u2019s own frame, from its place.' }),

@@ -52,9 +52,10 @@ export interface HeightField<T = never> extends Asked<T> {
   level: string
   otherwise?: string
 }
-/** Another mass, by its id. */
+/** Another mass, by its id; `otherwise`: what null means, where that is allowed. */
 export interface MassField<T = never> extends Asked<T> {
   is: 'mass'
+  otherwise?: string
 }
 /** A face of the form, by its name; `otherwise`: what null means, where that is allowed. */
 export interface FaceField<T = never> extends Asked<T> {
@@ -73,9 +74,9 @@ export interface WordField<T = never> extends Asked<T> {
 export interface ValuesField<T = never> extends Asked<T> {
   is: 'values'
 }
-/** A use, a material or a step above, by its id; null is what `otherwise` says. */
+/** A use, a material, a picture or a step above, by its id; null is what `otherwise` says. */
 export interface NamedField<T = never> extends Asked<T> {
-  is: 'use' | 'material' | 'named-side' | 'profile'
+  is: 'use' | 'material' | 'named-side' | 'profile' | 'picture'
   otherwise: string
 }
 /** Materials in turn, by their ids. */
@@ -161,7 +162,7 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
         out[key] = f.otherwise === undefined ? FaceNameSchema : v.nullable(FaceNameSchema)
         break
       case 'mass':
-        out[key] = IdSchema
+        out[key] = f.otherwise === undefined ? IdSchema : v.nullable(IdSchema)
         break
       case 'shape':
         out[key] = OutlineShapeSchema
@@ -173,6 +174,7 @@ export function entriesOf(fields: Fields<never>): Record<string, Entry> {
         out[key] = v.pipe(v.array(FiniteSchema), v.minLength(1, 'Type at least one number.'), v.maxLength(5000))
         break
       case 'profile':
+      case 'picture':
       case 'use':
       case 'material':
       case 'named-side':
@@ -245,7 +247,7 @@ export function retiedIn<T extends Fielded>(fields: Fields<never>, thing: T, tie
 
 /** The masses that a thing reads, by their ids. */
 export const massesIn = (fields: Fields<never>, thing: Fielded): string[] =>
-  [...each(fields, thing)].flatMap(([f, key, of]) => (f.is === 'mass' ? [of[key] as string] : []))
+  [...each(fields, thing)].flatMap(([f, key, of]) => (f.is === 'mass' && of[key] ? [of[key] as string] : []))
 
 /**
  * m above the mass's base of a height field; null where it is what `otherwise` says. Errors: 'unknown-id' when its level is not there.

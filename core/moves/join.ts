@@ -36,6 +36,7 @@ export const join: MoveKind<JoinMove> = {
   fields: {},
   takes: 'body',
   gives: 'body',
+  placed: true,
   schema: (recipe) =>
     v.strictObject({
       id: IdSchema,

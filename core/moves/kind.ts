@@ -75,6 +75,8 @@ export interface MoveKind<M extends MoveBase> {
   spans?: true
   /** what it begins with; null where it does not fit what is there */
   starts?(at: Beginning): Omit<M, keyof MoveBase> | null
+  /** whether it is placed by coordinates or directions, which an outline that is mirrored does not take along */
+  placed?: true
   /** whether it is about the sides of the outline, and must not stand behind another body that was joined */
   ofSides?: true
   /** its data; `recipe` is the schema of a recipe within it */
@@ -91,6 +93,8 @@ export interface MoveKind<M extends MoveBase> {
   dependsOn?(move: M, numbers: StandingNumbers): string
   /** the other masses that it reads, by their ids */
   reads?(move: M): string[]
+  /** whether it reads what repeats make of that mass, too */
+  copies?(move: M): boolean
   /** how far the frame of the recipe within it lies above the mass's base, m */
   lift?(move: M, numbers: StandingNumbers): number
   /**
@@ -111,6 +115,7 @@ export interface Building {
   /** the mass's */ name: string
   /** the recipe within the move, as a body */ body: BodyForm | null
   /** the mass that the move reads, as a body */ other: (OtherMass & { body: BodyForm }) | null
+  /** what repeats make of that mass, where the move reads them */ copies: (OtherMass & { body: BodyForm })[]
   /** the heights that it acts on, where it has a span; null: the whole form */ ranges: Ranges | null
   /** what is carried, as the body that it is */ asBody(form: Form): BodyForm
 }

@@ -20,6 +20,7 @@ export const lean = moveKind<LeanMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
+  placed: true,
   spans: true,
   fields: {
     by: angle('from upright by', { from: 0, to: 75 }),

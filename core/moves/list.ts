@@ -2,6 +2,7 @@ import { refuse } from '../values'
 import { body } from './body'
 import { combine } from './combine'
 import { cut } from './cut'
+import { edging } from './edging'
 import { hip } from './hip'
 import { inset } from './inset'
 import { join, type JoinMove } from './join'
@@ -11,6 +12,7 @@ import { revolve } from './revolve'
 import { sweep } from './sweep'
 import { outline } from './outline'
 import { mirror } from './mirror'
+import { parts } from './parts'
 import { patch } from './patch'
 import { pitch } from './pitch'
 import { pull } from './pull'
@@ -43,6 +45,7 @@ export const MOVES = [
   body,
   revolve,
   sweep,
+  edging,
   raise,
   loft,
   taper,
@@ -56,6 +59,7 @@ export const MOVES = [
   shiftFace,
   shiftCorner,
   split,
+  parts,
   stepBack,
   cut,
   lean,

@@ -34,6 +34,7 @@ export const loft = moveKind<LoftMove>({
   group: 'shape',
   takes: 'plan',
   gives: 'body',
+  placed: true,
   fields: {
     sections: {
       is: 'list',

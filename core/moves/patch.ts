@@ -39,6 +39,7 @@ export const patch = moveKind<PatchMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
+  placed: true,
   fields: {
     face: { is: 'face', label: 'on the face' },
     along: length('from its left end'),

@@ -33,6 +33,7 @@ export const pitch: MoveKind<PitchMove> = {
   fields: {},
   takes: 'carried',
   gives: 'body',
+  placed: true,
   schema: () =>
     v.strictObject({ id: IdSchema, on: v.boolean(), move: v.literal('pitch'), angle: NumSchema, direction: NumSchema }),
   starts: ({ plan }) => ({ angle: 35, direction: plan[0] ? ridgeAlong(plan[0].points, 'longer') : 0 }),

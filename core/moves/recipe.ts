@@ -8,6 +8,7 @@ import {
   type AtLevel,
   type Num,
   type Numbers,
+  type OtherMass,
   type Quantity,
   type StandingNumbers,
 } from '../values'
@@ -115,6 +116,7 @@ function after(before: Form, move: Move, numbers: StandingNumbers, name: string)
       name,
       body,
       other,
+      copies: reads === undefined ? [] : copiesOf(move, reads, numbers).map(asBodyOf),
       ranges: null,
       asBody: (f) => asBody(f, numbers),
     })
@@ -135,8 +137,13 @@ function otherOf(id: string, numbers: StandingNumbers): Building['other'] {
   const other =
     numbers.other?.(id) ??
     refuse('unknown-id', 'The mass that it reads is gone.', 'Choose another one, or take it off.')
-  return { ...other, body: buildRecipe(other.recipe as Move[], other.numbers, other.name) }
+  return asBodyOf(other)
 }
+
+const asBodyOf = (other: OtherMass) => ({
+  ...other,
+  body: buildRecipe(other.recipe as Move[], other.numbers, other.name),
+})
 
 /** The form after a move: on all of it, or told the heights that it acts on. */
 function made(before: Form, move: Move, kind: MoveKind<Move>, building: Building): Form {
@@ -231,12 +238,23 @@ export const withTies = (recipe: Move[], tie: (tie: AtLevel) => AtLevel): Move[]
 export const readsOf = (recipe: Move[]): string[] =>
   recipe.flatMap((m) => [...(m.on ? (kindOf(m).reads?.(m) ?? []) : []), ...readsOf(innerOf(m)?.recipe ?? [])])
 
+/** What repeats make of a mass that a move reads, where it reads them. */
+const copiesOf = (move: Move, id: string, numbers: StandingNumbers): OtherMass[] =>
+  kindOf(move).copies?.(move) ? (numbers.copies?.(id) ?? []) : []
+
+/** The masses whose repeats a recipe reads, by their ids. */
+export const copiesReadOf = (recipe: Move[]): string[] =>
+  recipe.flatMap((m) => [
+    ...(m.on && kindOf(m).copies?.(m) ? (kindOf(m).reads?.(m) ?? []) : []),
+    ...copiesReadOf(innerOf(m)?.recipe ?? []),
+  ])
+
 /** What other masses a move reads, as text: all that their forms and places hang on. Errors: 'geometry' where it goes in a circle. */
 function readText(move: Move, numbers: StandingNumbers): string {
   return (kindOf(move).reads?.(move) ?? [])
-    .map((id) => {
-      const other = numbers.other?.(id)
-      if (!other) return `${id} gone`
+    .flatMap((id) => [numbers.other?.(id) ?? null, ...copiesOf(move, id, numbers)])
+    .map((other) => {
+      if (!other) return 'gone'
       const recipe = other.recipe as Move[]
       let text = texts.get(recipe)
       if (text === undefined) texts.set(recipe, (text = fingerprint(JSON.stringify(recipe))))

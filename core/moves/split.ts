@@ -26,6 +26,7 @@ export const split = moveKind<SplitMove>({
   group: 'shape',
   takes: 'body',
   gives: 'body',
+  placed: true,
   fields: {
     face: { is: 'face', label: 'face' },
     along: length('through, from its left end'),

@@ -25,6 +25,7 @@ export const twist = moveKind<TwistMove>({
   group: 'shape',
   takes: 'carried',
   gives: 'carried',
+  placed: true,
   also: 'body',
   spans: true,
   fields: {

@@ -1,4 +1,5 @@
 import * as v from 'valibot'
+import { ShadesSchema } from './shades'
 import { FiniteSchema as Finite, IdSchema, NameSchema, NumSchema } from '../values'
 
 /** Pictures and what is drawn on them. Pixels count from the picture's upper left corner, x to the right, y down; everything else is metres and degrees. */
@@ -66,6 +67,8 @@ export const PictureSchema = v.strictObject({
   pairs: v.pipe(v.array(PairSchema), v.maxLength(100, 'A picture takes at most 100 pairs.')),
   pin: v.strictObject({ px: PixelSchema, to: AnchorSchema }),
   stands: v.array(StandSchema),
+  /** how dark it is, for rules; not there before one has asked */
+  shades: v.optional(ShadesSchema),
 })
 export type Picture = v.InferOutput<typeof PictureSchema>
 

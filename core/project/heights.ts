@@ -22,7 +22,9 @@ export function standingNumbers(
   const path = [...readBy, id]
   const other = (wanted: string): OtherMass | null => {
     const of = masses[wanted]
-    if (!of) return null
+    return of ? standing(wanted, of) : null
+  }
+  const standing = (wanted: string, of: Mass): OtherMass => {
     if (path.includes(wanted))
       refuse(
         'geometry',
@@ -41,5 +43,16 @@ export function standingNumbers(
       at: { x: tidy(x), y: tidy(y), z: tidy(baseOf(of) - base), turn: tidy(numbers.angle(of.place.turn) - turn) },
     }
   }
-  return { ...numbers, heights, base, other }
+  const copies = (wanted: string) => copiesAmong(masses, wanted).map((of) => standing(wanted, of))
+  return { ...numbers, heights, base, other, copies }
 }
+
+const copied = new WeakMap<Scheme['masses'], ReadonlyMap<string, readonly string[]>>()
+
+/** Notes which of the masses are what repeats make of others: their ids by those of the others. */
+export const noteCopies = (masses: Scheme['masses'], copies: ReadonlyMap<string, readonly string[]>): void =>
+  void copied.set(masses, copies)
+
+/** What repeats make of a mass, among masses that have grown; none among those that are drawn. */
+export const copiesAmong = (masses: Scheme['masses'], id: string): Mass[] =>
+  (copied.get(masses)?.get(id) ?? []).flatMap((copy) => masses[copy] ?? [])

@@ -1,5 +1,7 @@
 import { orderedRing } from '../ground'
+import { darknessAt, lay, pixelOf, scalingOf } from '../picture'
 import { carriedUp, checkRecipe, recipeTies, type Move } from '../moves'
+import { wayKind } from '../repeats'
 import { cellRecipe, givenIn, isRaised, runRule, type Rule, type RuleRun, type RuleWorld } from '../rules'
 import { refuse, sameList, tidy, type Numbers } from '../values'
 import { outlinesAt, placePoint, planOfOutlines, turnOf, type PlanCorner, type Vec2 } from '../solid'
@@ -18,6 +20,7 @@ export function ruleWorld(project: Project, scheme: Scheme, rule: Rule, numbers:
     storeys,
     site: siteOf(project, rule, numbers),
     mass: hostsOf(scheme, rule, numbers),
+    darkness: darknessOf(project, rule, numbers),
   }
 }
 
@@ -35,6 +38,47 @@ function siteOf({ site }: Project, { place }: Rule, numbers: Numbers): RuleWorld
   )
   return { plan: [corners], setbacks, limit: site.limit === null ? null : numbers.length(site.limit) }
 }
+
+/** How dark pictures are where a rule is at work. Only those are asked that lie in plan and are tied to a point of the site. */
+const darknessOf =
+  (project: Project, rule: Rule, numbers: Numbers): RuleWorld['darkness'] =>
+  (id) => {
+    const picture =
+      project.pictures[id] ?? refuse('stale', 'The picture whose darkness counts is gone.', 'Choose another one.')
+    const stand = picture.stands.find((s) => s.lies.kind === 'plan')
+    if (!stand)
+      return refuse(
+        'stale',
+        `"${picture.name}" is not laid in plan.`,
+        'Lay it in plan at the Ground desk, or choose another picture.',
+      )
+    if (picture.pin.to.kind !== 'point')
+      return refuse(
+        'stale',
+        `"${picture.name}" is tied to a mass or an axis, and moves with it.`,
+        'Tie it to a point of the site, or choose another picture.',
+      )
+    const { shades, width, height } = picture
+    if (!shades)
+      return refuse(
+        'stale',
+        `How dark "${picture.name}" is has not been read yet.`,
+        'Choose it once more in this step.',
+      )
+    const laid = lay(picture, stand, { numbers, pictures: {}, measures: {}, height: () => null, mass: () => null })
+    const scaling = scalingOf(picture, numbers)
+    const at = {
+      x: numbers.length(rule.place.x),
+      y: numbers.length(rule.place.y),
+      z: 0,
+      turn: numbers.angle(rule.place.turn),
+    }
+    return (p) => {
+      const [x, y] = placePoint(p, at)
+      const [across, down] = pixelOf(laid, scaling, [x, y, laid.corner[2]])
+      return darknessAt(shades, across / width, down / height)
+    }
+  }
 
 /** The masses that a rule's steps go round: their outlines as they are carried up, without a kernel. */
 function hostsOf(scheme: Scheme, rule: Rule, numbers: Numbers): RuleWorld['mass'] {
@@ -74,12 +118,25 @@ function hostsOf(scheme: Scheme, rule: Rule, numbers: Numbers): RuleWorld['mass'
 const runs = new WeakMap<Rule, { from: unknown[]; run: RuleRun }>()
 
 /** Whether a rule's steps read masses. */
-const reads = (rule: Rule): boolean => rule.steps.some((s) => 'mass' in s)
+const reads = (rule: Rule): boolean =>
+  rule.steps.some(
+    (s) => ('mass' in s && s.mass) || (s.step === 'repeat' && (wayKind(s.way).reads?.(s.way).length ?? 0) > 0),
+  )
 
 /** A rule of a scheme, run; once while nothing that it grows from has changed. Errors: 'unknown-id' where its level is gone. */
 export function ruleRun(project: Project, scheme: Scheme, rule: Rule): RuleRun {
-  const { site, dials, measures, pictures, unit } = project
-  const from = [site, dials, measures, pictures, unit, scheme.dials, scheme.levels, reads(rule) ? scheme.masses : null]
+  const { site, dials, measures, pictures, profiles, unit } = project
+  const from = [
+    site,
+    dials,
+    measures,
+    pictures,
+    profiles,
+    unit,
+    scheme.dials,
+    scheme.levels,
+    reads(rule) ? scheme.masses : null,
+  ]
   const known = runs.get(rule)
   if (known && sameList(known.from, from)) return known.run
   const numbers = numbersOf(project, scheme)

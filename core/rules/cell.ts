@@ -34,7 +34,7 @@ export interface Cell {
   chosen: readonly Id[]
   /** sides that steps named, by the step */
   sides: Readonly<Record<Id, string>>
-  /** what sides are drawn in, by the side's name */
+  /** what sides are drawn in, by the side's name; or faces, by theirs */
   dressed: Readonly<Record<string, Id>>
   use: Id | null
   material: Id | null

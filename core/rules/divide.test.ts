@@ -18,7 +18,7 @@ const rule = (steps: object[]): Rule => ({
   own: {},
   frozen: null,
 })
-const world = { base: 0, storeys: [], site: null, mass: () => null }
+const world = { base: 0, storeys: [], site: null, mass: () => null, darkness: () => () => null }
 const angle = fc.double({ min: -360, max: 360, noNaN: true })
 const plan = fc.record({
   step: fc.constant('plan'),

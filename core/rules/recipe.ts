@@ -20,10 +20,15 @@ export function cellRecipe(cell: Cell, own: { moves?: Move[] | undefined } | und
 export const raiserOf = (cell: Cell): Move | null =>
   cell.moves.find((m) => m.on && kindOfMove(m).gives !== 'plan') ?? null
 
-/** What the faces over the dressed sides of a cell are drawn in, by their names. */
+/** What the faces over the dressed sides of a cell are drawn in, by their names; what is dressed as a face is one already. */
 export function dressedFaces(cell: Cell): Record<string, Id> {
   const raiser = raiserOf(cell)
   return raiser
-    ? Object.fromEntries(Object.entries(cell.dressed).map(([side, material]) => [faceName(raiser.id, side), material]))
+    ? Object.fromEntries(
+        Object.entries(cell.dressed).map(([side, material]) => [
+          side.includes('/') ? side : faceName(raiser.id, side),
+          material,
+        ]),
+      )
     : {}
 }

@@ -13,12 +13,19 @@ export interface PathCorner {
   id: string
   at: Vec2
   round: number
+  /** whether what begins here is a facet of something bent, whose faces are one by their name */
+  bent?: boolean
 }
 
 /** What lies square to the path there: where a point of the section that is so far to the right comes to lie. */
 export interface Station {
   at(right: number): Vec2
-  /** the leg that begins here */ leg: { name: string; way: Vec2 | null; arc: (Arc & { turns: 1 | -1 }) | null } | null
+  /** the leg that begins here */ leg: {
+    name: string
+    way: Vec2 | null
+    arc: (Arc & { turns: 1 | -1 }) | null
+    bent?: boolean | undefined
+  } | null
 }
 
 /**
@@ -64,7 +71,7 @@ export function pathBody(
         [a, b, c],
         [a, c, d],
       ]
-      const isFlat = leg.arc === null ? section.arcs[i] === null : Math.abs(vb - va) < TOLERANCE.zero
+      const isFlat = leg.arc === null && !leg.bent ? section.arcs[i] === null : Math.abs(vb - va) < TOLERANCE.zero
       if (isFlat) {
         // One facet for all of a level face that turns with the path.
         if (open !== name)
@@ -126,9 +133,9 @@ export function pathStations(section: Outline, path: PathCorner[], closed: boole
     leg,
   })
   for (let i = 0; i < n; i++) {
-    const { id, at: p, round } = corner(i)
+    const { id, at: p, round, bent } = corner(i)
     const [before, after] = [closed || i > 0 ? legs[(i + legs.length - 1) % legs.length] : undefined, legs[i]]
-    const leg = after ? { name: id, way: after.way, arc: null } : null
+    const leg = after ? { name: id, way: after.way, arc: null, bent } : null
     const one = after ?? before
     if (!before || !after) {
       if (one) stations.push(straightAt(p, one.way, leg))

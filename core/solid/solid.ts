@@ -82,6 +82,27 @@ export function prism(
   return { positions, triangles: Uint32Array.from(triangles), facetOf: Uint32Array.from(facetOf), facets }
 }
 
+/** Bodies that do not meet as one of several parts; they keep their names. */
+export function asOne(solids: readonly Solid[]): Solid {
+  const [first] = solids
+  if (first && solids.length === 1) return first
+  let [corners, facets] = [0, 0]
+  const [positions, triangles, facetOf]: [number[], number[], number[]] = [[], [], []]
+  for (const s of solids) {
+    for (const p of s.positions) positions.push(p)
+    for (const t of s.triangles) triangles.push(t + corners)
+    for (const f of s.facetOf) facetOf.push(f + facets)
+    corners += s.positions.length / 3
+    facets += s.facets.length
+  }
+  return {
+    positions: Float64Array.from(positions),
+    triangles: Uint32Array.from(triangles),
+    facetOf: Uint32Array.from(facetOf),
+    facets: solids.flatMap((s) => s.facets),
+  }
+}
+
 /** A plane of a body where the body stands. */
 export function placePlane(plane: Plane, at: Placement): Plane {
   const { c, s } = turnOf(at.turn)

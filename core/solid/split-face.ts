@@ -2,14 +2,19 @@ import { TOLERANCE } from '../values'
 import { rawName } from './face-name'
 import { cornerAt, dotOf } from './plane'
 import type { Facet, Plane, Solid, Vec3 } from './solid'
+import type { Surface } from './surfaces'
 
 /**
- * The body with a flat face parted by a plane across it: what lies before the plane (where its normal points) has a name of its own from then
- * on, the rest keeps the face's. The body is the same; corners are put in where the line meets its edges. Null where the plane misses it.
+ * The body with a flat face parted by a plane across it, or with a curved one by a level plane: what lies before the plane (where its normal
+ * points) has a name of its own from then on, the rest keeps the face's. The body is the same; corners are put in where the line meets its
+ * edges. Null where the plane misses it.
  */
 export function splitFace(solid: Solid, face: string, by: Plane, named: string): Solid | null {
   const { triangles, facetOf, facets } = solid
-  const own = new Set(facets.flatMap((f, i) => (rawName(f.name) === rawName(face) && !f.surface ? [i] : [])))
+  const isLevel = by.n[0] === 0 && by.n[1] === 0
+  const own = new Set(
+    facets.flatMap((f, i) => (rawName(f.name) === rawName(face) && (isLevel || !f.surface) ? [i] : [])),
+  )
   const positions = [...solid.positions]
   const off = (v: number) => {
     const o = dotOf(by.n, cornerAt(positions, v)) - by.d
@@ -36,13 +41,21 @@ export function splitFace(solid: Solid, face: string, by: Plane, named: string):
       laidOf.push(f)
     }
   }
+  // Facets of one surface are one face: what is parted off shares one of its own.
+  const copies = new Map<Surface, Surface>()
+  const copyOf = (surface: Surface): Surface => {
+    const copy = copies.get(surface) ?? { ...surface }
+    copies.set(surface, copy)
+    return copy
+  }
   const beyond = new Map<number, number>()
   const more: Facet[] = []
   const other = (f: number): number => {
     let n = beyond.get(f)
     if (n === undefined) {
       n = facets.length + more.length
-      more.push({ ...(facets[f] as Facet), name: named })
+      const facet = facets[f] as Facet
+      more.push({ ...facet, name: named, ...(facet.surface ? { surface: copyOf(facet.surface) } : {}) })
       beyond.set(f, n)
     }
     return n

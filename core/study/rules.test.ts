@@ -153,6 +153,34 @@ describe('strips of a named side', () => {
     expect(Math.max(...twisting.map(off))).toBeLessThan(0.0656)
     expect(Math.max(...walls.filter((w) => !twisting.includes(w)).map(off))).toBeLessThan(1e-9)
   })
+  it('up its height, and in patches like a chessboard: they are the face, and stay so where it is twisted', () => {
+    for (const [way, count, rows] of [
+      ['height', 1, 5],
+      ['both', 4, 3],
+    ] as const) {
+      const project = striped(9, 'any', 31, { way, count, rows })
+      const study = studied(project)
+      const plain = studied(count === 1 ? ruled('cluster', 31, 3.5) : striped(count, 'any'))
+      expect(study.findings.filter((f) => f.kind.includes('rule'))).toEqual([])
+      expect(study.totals.area).toBeCloseTo(16434.96, 3)
+      for (const [i, form] of study.forms.entries()) {
+        expect(form.body.leftOut).toEqual([])
+        const dressed = study.scheme.masses[form.id]?.faces ?? {}
+        const faces = form.body.faces()
+        const parts = faces.filter((f) => f.name in dressed)
+        expect(parts).toHaveLength(count * rows)
+        expect(faces).toHaveLength(count * rows + 3 + 2)
+        const was = plain.forms[i]?.body.faces() ?? []
+        const sum = (list: typeof faces) => list.reduce((area, f) => area + f.area, 0)
+        expect(sum(faces)).toBeCloseTo(sum(was), 3)
+        expect(form.body.volume).toBeCloseTo(plain.forms[i]?.body.volume ?? 0, 4)
+        const lowest = parts.filter((f) => f.loops.flatMap((l) => l.points).some((p) => Math.abs(p[2]) < 1e-9))
+        expect(lowest).toHaveLength(count)
+        expect(new Set(lowest.map((f) => dressed[f.name])).size).toBe(Math.min(2, count))
+      }
+    }
+    expect(() => striped(9, 'alike', 31, { way: 'both', count: 3, rows: 4 })).toThrow(/4 strips.*Take 3 or 5/)
+  })
   it('an even number cannot have both ends alike, and says what can', () => {
     expect(() => striped(8)).toThrow(/8 strips in 2 materials in turn cannot have both ends alike.*Take 7 or 9/)
     expect(() => striped(8, 'any')).not.toThrow()

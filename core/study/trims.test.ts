@@ -1,10 +1,20 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { changeRepeat, changeRule, newRepeat, ruleOf, trimRule, withStep } from '../form'
+import { changeRepeat, changeRule, detach, newRepeat, ruleOf, trimRule, withStep } from '../form'
 import { moveLevel } from '../levels'
 import { openKernel } from '../solid'
 import type { Project } from '../project'
 import { wayKind, type Repeat } from '../repeats'
-import { apply, changeMass, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
+import {
+  apply,
+  changeMass,
+  massNamed,
+  minter,
+  projectWith,
+  schemeOf,
+  studied,
+  withMass,
+  withMoves,
+} from '../testing/make'
 
 beforeAll(() => openKernel())
 
@@ -98,6 +108,78 @@ describe('the lookout', () => {
   })
 })
 
+describe('bands and fins of a named profile', () => {
+  const wedge = {
+    id: 'wedge',
+    name: 'Wedge',
+    order: 0,
+    shape: {
+      kind: 'polygon' as const,
+      corners: [
+        [0, 0],
+        [0.3, 0],
+        [0, 0.6],
+      ].map(([x = 0, y = 0], i) => ({ id: `e${i + 1}`, x, y, bulge: 0 })),
+    },
+    x: 0,
+    y: 0,
+  }
+  const kept = (project: Project) => apply(project, { edit: 'profile.add', thing: wedge })
+  const around = 2 * 14 * 8.6 * Math.sin(Math.PI / 14)
+  /** m3 of what goes round: its section times the way of its middle, which gets longer outwards by 2 tan(180/14) a corner. */
+  const round = (area: number, out: number) => area * (around + 28 * Math.tan(Math.PI / 14) * out)
+  it.each(places)(
+    'a wedge goes round each storey, mitred; it follows the profile, and says so when that is gone',
+    (at) => {
+      const project = trimmed(kept(lookout(at)), 'bands', { profile: 'wedge' })
+      const study = studied(project)
+      const bands = study.forms.filter((f) => study.growth.from.has(f.id))
+      expect(bands).toHaveLength(12)
+      for (const b of bands) expect(b.body.volume).toBeCloseTo(round(0.09, 0.1), 6)
+      for (const b of bands) expect(b.body.faces()).toHaveLength(3 * 14)
+      expect(study.findings.filter((f) => f.kind.includes('open'))).toEqual([])
+      const corners = wedge.shape.corners.map((c) => ({ ...c, x: 2 * c.x }))
+      const wider = studied(
+        apply(project, { edit: 'profile.change', id: 'wedge', set: { shape: { ...wedge.shape, corners } } }),
+      )
+      const one = wider.forms.find((f) => wider.growth.from.has(f.id))
+      expect(one?.body.volume).toBeCloseTo(round(0.18, 0.2), 6)
+      const gone = studied(apply(project, { edit: 'profile.remove', id: 'wedge' }))
+      expect(gone.findings.map((f) => f.say).join()).toContain('The profile that it uses is gone')
+      expect(gone.forms).toHaveLength(1)
+    },
+  )
+  it('fins have it as their plan: its x along the side, its y out', () => {
+    const study = studied(trimmed(kept(lookout(places[1])), 'fins', { profile: 'wedge' }))
+    expect(study.totals.projecting?.count).toBe(14)
+    expect(study.totals.projecting?.volume).toBeCloseTo(14 * 0.09 * HIGH, 4)
+  })
+  it('a drawn mass has one round it too, its courts included', () => {
+    const plain = withMass(projectWith([0, 3], mint), { name: 'Rim', height: 1, box: [0, 0, 10, 8] })
+    const [outline] = massNamed(plain, 'Rim').recipe
+    const court = [
+      [3, 3],
+      [6, 3],
+      [6, 5],
+      [3, 5],
+    ].map(([x = 0, y = 0], i) => ({ id: `k${i + 1}`, x, y, bulge: 0 }))
+    const hole = { id: 'h1', x: 0, y: 0, shape: { kind: 'polygon' as const, corners: court } }
+    const section = { kind: 'rectangle' as const, width: 0.4, depth: 0.3 }
+    const made = changeMass(plain, 'Rim', {
+      recipe: [
+        { ...outline, holes: [hole] } as never,
+        { id: 'rim', move: 'edging', on: true, profile: null, section, out: 0, up: 0.5 },
+      ],
+    })
+    const body = studied(made).forms[0]?.body
+    // Out to 0.4 from the outline, and so far into the court.
+    expect(body?.leftOut).toEqual([])
+    expect(body?.volume).toBeCloseTo(0.3 * (10.8 * 8.8 - 80 + 6 - 2.2 * 1.2), 6)
+    const { z0, x0, x1 } = body?.box ?? { z0: 0, x0: 0, x1: 0 }
+    expect([z0, x1 - x0]).toEqual([0.5, expect.closeTo(10.8, 9)])
+  })
+})
+
 /** A bay of 2 x 1 x 3 repeated in a way. */
 function repeated(way: Repeat['way'], set: Partial<Repeat> = {}, base = lookout()): Project {
   const plain = withMass(base, { name: 'Bay', height: 3, box: [8.6, -1, 2, 2] })
@@ -145,6 +227,57 @@ describe('more ways to repeat', () => {
     expect(made).toHaveLength(8)
     const turns = made.map((f) => Math.round(f.at.turn * 1e6) / 1e6)
     expect(turns).toEqual([22.5, 45, 67.5, 90, 112.5, 135, 157.5, 180])
+  })
+  it('closer on arcs, so that no gap is left: what is as long as the pitch meets its neighbour at the outside', () => {
+    const path = [
+      { id: 'a', x: 0, y: 0, bulge: 0 },
+      { id: 'b', x: 12, y: 0, bulge: Math.tan(Math.PI / 8) },
+      { id: 'c', x: 18, y: 6, bulge: 0 },
+    ]
+    const way = { way: 'path', path, pitch: 2, count: 1, follow: 'turned', bends: 'closed', reach: 1 } as const
+    const frames = wayKind(way).places(way as never, { length: Number, value: Number } as never, () => null)
+    const at = frames.map(({ step }) => ('to' in step ? step.to : { x: 0, y: 0, turn: 0 }))
+    const outer = (i: number, along: number) => {
+      const { x, y, turn } = at[i] ?? { x: 0, y: 0, turn: 0 }
+      const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
+      return [x + c * along + s, y + s * along - c] as const
+    }
+    // On the straight leg they stand at the pitch; about the arc of radius 6 the outer corners of two lie at one place.
+    expect(at.slice(0, 6).map((p) => Math.round(p.x * 1e9) / 1e9)).toEqual([0, 2, 4, 6, 8, 10])
+    const bent = at.findIndex((p) => p.turn > 0.001)
+    for (let i = bent; i + 1 < at.length; i++) {
+      const [p, q] = [outer(i, 1), outer(i + 1, -1)]
+      expect(Math.hypot(p[0] - q[0], p[1] - q[1])).toBeLessThan(1e-9)
+    }
+    expect(at.length - bent).toBeGreaterThan(4)
+  })
+  it('a mass leaves out another with all its repeats, and follows when these change', () => {
+    const wall = withMass(projectWith([0, 3], mint), { name: 'Wall', height: 3, box: [0, 0, 20, 0.4] })
+    const plain = withMass(wall, { name: 'Opening', height: 1.5, box: [1, -1, 1, 2] })
+    const opening = massNamed(plain, 'Opening').id
+    const added = newRepeat(plain, schemeOf(plain), mint, [opening], 'line')
+    const way = { way: 'line', count: 6, apart: 3, direction: 0 } as const
+    const made = apply(plain, added)
+    const rows = apply(made, changeRepeat(schemeOf(made), added.thing.id, { way }))
+    const less = (copies: 'one' | 'all') => ({
+      id: 'less',
+      move: 'combine' as const,
+      on: true,
+      how: 'less' as const,
+      mass: opening,
+      copies,
+    })
+    const volume = (p: Project) => studied(p).forms.find((f) => f.name === 'Wall')?.body.volume
+    const cut = withMoves(rows, 'Wall', less('all'))
+    expect(volume(withMoves(rows, 'Wall', less('one')))).toBeCloseTo(24 - 0.6, 9)
+    expect(volume(cut)).toBeCloseTo(24 - 6 * 0.6, 9)
+    const four = apply(cut, changeRepeat(schemeOf(cut), added.thing.id, { way: { ...way, count: 4 } }))
+    expect(volume(four)).toBeCloseTo(24 - 4 * 0.6, 9)
+    const left = apply(four, changeRepeat(schemeOf(four), added.thing.id, { out: ['3'] }))
+    expect(volume(left)).toBeCloseTo(24 - 3 * 0.6, 9)
+    const apart = apply(left, detach(left, schemeOf(left), massNamed(left, 'Wall').id, 'less'))
+    const without = apply(apart, { edit: 'repeat.remove', scheme: schemeOf(apart).id, id: added.thing.id })
+    expect(volume(without)).toBeCloseTo(24 - 3 * 0.6, 9)
   })
   it('like a chessboard, the ends only, all but the ends, every other one mirrored, at points', () => {
     const grid = { way: 'grid', columns: 4, rows: 3, apart: 5, between: 5, direction: 0 } as const

@@ -31,7 +31,7 @@ export const withTurn = (project: Project, turn: number, x = 0, y = 0) =>
   apply(project, changeRule(schemeOf(project), only(project).id, { place: { x, y, turn } }))
 
 /** The cluster with nine strips on the front of each, in two materials. */
-export function striped(count = 9, ends: 'any' | 'alike' = 'alike', storeys = 31): Project {
+export function striped(count = 9, ends: 'any' | 'alike' = 'alike', storeys = 31, more: object = {}): Project {
   let project = ruled('cluster', storeys, 3.5)
   const materials = ['Ruled one', 'Ruled two'].map((name, i) => ({
     id: mint(),
@@ -42,12 +42,14 @@ export function striped(count = 9, ends: 'any' | 'alike' = 'alike', storeys = 31
   }))
   for (const thing of materials) project = apply(project, { edit: 'material.add', thing })
   const steps = [...only(project).steps]
-  const at = steps.findIndex((s) => s.step === 'move' && s.move.move === 'raise')
+  const raise = steps.findIndex((s) => s.step === 'move' && s.move.move === 'raise')
+  const at = 'rows' in more ? steps.length : raise
   const strips = newStep('strips', mint, {
     side: stepOf(project, 'side').id,
     count,
     materials: materials.map((m) => m.id),
     ends,
+    ...more,
   })
   steps.splice(at, 0, strips)
   return apply(project, changeRule(schemeOf(project), only(project).id, { steps }))

@@ -63,6 +63,8 @@ export interface StandingNumbers extends Numbers {
   heights: ReadonlyMap<string, number>
   /** another mass, for a move that reads one; null where it is gone. Errors: 'geometry' where they read each other in a circle */
   other?: ((id: string) => OtherMass | null) | undefined
+  /** what repeats make of another mass, beside that itself */
+  copies?: ((id: string) => OtherMass[]) | undefined
 }
 
 /** Another mass as a move reads it: its recipe and numbers, and where it stands in the reading mass's own frame (m, degrees). */

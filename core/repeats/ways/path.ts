@@ -9,8 +9,13 @@ export interface PathWay {
   path: (Item & { x: Num; y: Num; bulge: Num })[]
   /** m from one to the next along the path; null: evenly from end to end */ pitch: Num | null
   count: Num
+  /** whether they stand closer on arcs, so that what is as long as the pitch leaves no gap there, and how far it reaches beside the path, m */
+  bends?: 'same' | 'closed'
+  reach?: Num
   follow: 'turned' | 'straight'
 }
+
+const isClosed = (w: PathWay): boolean => w.pitch !== null && w.bends === 'closed'
 
 /** Along a path: at a fixed pitch from its beginning, or spread evenly over its length. Keys: 2, 3 ... from the original. */
 export const path: WayKind<PathWay> = {
@@ -36,6 +41,17 @@ export const path: WayKind<PathWay> = {
     },
     pitch: length('pitch', { otherwise: 'spread evenly', from: TOLERANCE.least }),
     count: times('in all', { from: 1, to: 2000, when: (w) => w.pitch === null }),
+    bends: {
+      is: 'choice',
+      label: 'on arcs',
+      options: [
+        { value: 'same', label: 'at the same pitch' },
+        { value: 'closed', label: 'closer, so that no gap is left' },
+      ],
+      absent: 'same',
+      when: (w) => w.pitch !== null,
+    },
+    reach: length('each reaches beside the path by', { from: 0, absent: 0, when: isClosed }),
     follow: {
       is: 'choice',
       label: 'each is',
@@ -52,6 +68,8 @@ export const path: WayKind<PathWay> = {
     ],
     pitch: null,
     count: 6,
+    bends: 'same',
+    reach: 0,
     follow: 'turned',
   }),
   places: (w, numbers) => {
@@ -69,6 +87,10 @@ export const path: WayKind<PathWay> = {
       return n < 2 ? null : `each ${(pathLength(w, numbers) / (n - 1)).toFixed(4)} m from the last`
     }
     const [long, pitch] = [pathLength(w, numbers), numbers.length(w.pitch)]
+    if (isClosed(w)) {
+      const at = placesAlong(stretchesOf(w, numbers), w, numbers)
+      return `${at.length} of them, ${(1000 * (long - (at.at(-1) ?? 0))).toFixed(1)} mm left`
+    }
     const pitches = Math.floor(long / pitch + TOLERANCE.rounding)
     return `${pitches} pitches, ${(1000 * (long - pitches * pitch)).toFixed(1)} mm left`
   },
@@ -77,6 +99,7 @@ export const path: WayKind<PathWay> = {
 interface Stretch {
   at: (share: number) => Frame
   long: number
+  /** m of the arc; null: straight */ radius: number | null
 }
 
 function stretchesOf({ path }: PathWay, numbers: Numbers): Stretch[] {
@@ -92,6 +115,7 @@ function stretchesOf({ path }: PathWay, numbers: Numbers): Stretch[] {
       return [
         {
           long: arc.r * Math.abs(arc.sweep),
+          radius: arc.r,
           at: (t) => {
             const turn = arc.from + arc.sweep * t
             return {
@@ -104,7 +128,8 @@ function stretchesOf({ path }: PathWay, numbers: Numbers): Stretch[] {
       ]
     const long = gapOf(a, b)
     const turn = degrees(Math.atan2(b[1] - a[1], b[0] - a[0]))
-    return long > 0 ? [{ long, at: (t) => ({ x: a[0] + (b[0] - a[0]) * t, y: a[1] + (b[1] - a[1]) * t, turn }) }] : []
+    const at = (t: number) => ({ x: a[0] + (b[0] - a[0]) * t, y: a[1] + (b[1] - a[1]) * t, turn })
+    return long > 0 ? [{ long, radius: null, at }] : []
   })
 }
 
@@ -116,15 +141,41 @@ function framesAlong(w: PathWay, numbers: Numbers): Frame[] {
   const stretches = stretchesOf(w, numbers)
   const long = stretches.reduce((sum, s) => sum + s.long, 0)
   if (long < TOLERANCE.least) return []
-  const pitch = w.pitch === null ? null : numbers.length(w.pitch)
-  const count = pitch === null ? whole(numbers, w.count) : Math.floor(long / pitch + TOLERANCE.rounding) + 1
-  const apart = pitch ?? (count > 1 ? long / (count - 1) : 0)
-  return Array.from({ length: count }, (_, i) => {
-    let left = Math.min(long, apart * i)
-    for (const [k, s] of stretches.entries()) {
-      if (left <= s.long + TOLERANCE.rounding || k === stretches.length - 1) return s.at(Math.min(1, left / s.long))
-      left -= s.long
-    }
-    return (stretches.at(-1) as Stretch).at(1)
+  return placesAlong(stretches, w, numbers).map((s) => {
+    const { stretch, left } = stretchAt(stretches, Math.min(long, s))
+    return stretch.at(Math.min(1, left / stretch.long))
   })
+}
+
+/** Where along its stretches something stands: which of them, and how far along it, m. */
+function stretchAt(stretches: readonly Stretch[], s: number): { stretch: Stretch; left: number } {
+  let left = s
+  for (const [k, stretch] of stretches.entries()) {
+    if (left <= stretch.long + TOLERANCE.rounding || k === stretches.length - 1) return { stretch, left }
+    left -= stretch.long
+  }
+  return { stretch: stretches.at(-1) as Stretch, left }
+}
+
+/** m along the path to each. */
+function placesAlong(stretches: readonly Stretch[], w: PathWay, numbers: Numbers): number[] {
+  const long = stretches.reduce((sum, s) => sum + s.long, 0)
+  if (w.pitch === null) {
+    const count = whole(numbers, w.count)
+    return Array.from({ length: count }, (_, i) => (count > 1 ? (long / (count - 1)) * i : 0))
+  }
+  const pitch = numbers.length(w.pitch)
+  if (!isClosed(w))
+    return Array.from({ length: Math.floor(long / pitch + TOLERANCE.rounding) + 1 }, (_, i) => pitch * i)
+  const reach = numbers.length(w.reach ?? 0)
+  // Two of the pitch's length about a bend of radius r meet at the outside, so far beside it, where half of it is (r + reach) tan(half the turn).
+  const stepOn = ({ radius: r }: Stretch) => (r === null ? pitch : 2 * r * Math.atan(pitch / 2 / (r + reach)))
+  const at = [0]
+  for (;;) {
+    const s = at.at(-1) as number
+    const here = stepOn(stretchAt(stretches, s).stretch)
+    const step = Math.min(here, stepOn(stretchAt(stretches, Math.min(long, s + here)).stretch))
+    if (s + step > long + TOLERANCE.rounding) return at
+    at.push(s + step)
+  }
 }

@@ -1,4 +1,4 @@
-import { length, setBack, times } from '../../moves'
+import { length, profileLine, setBack, times, type Move } from '../../moves'
 import { planOfOutlines, type Plan, type PlanCorner } from '../../solid'
 import { refuse, tidy, TOLERANCE, type Id, type Num } from '../../values'
 import { namedInTurn, newCell, type Cell } from '../cell'
@@ -8,6 +8,7 @@ import { whole } from './whole'
 export interface BandsStep extends StepBase {
   step: 'bands'
   mass: Id
+  /** what goes round, kept by name; null: a rectangle */ profile?: Id | null
   /** m that they stand out */ out: Num
   /** m */ high: Num
   /** m above each storey's floor */ above: Num
@@ -21,6 +22,8 @@ export function hostOf(world: RuleWorld, id: Id): HostMass {
   )
 }
 
+const isPlain = (s: BandsStep): boolean => !s.profile
+
 /** Begins with bands round a mass: one on each storey, along the edge that its floor has there, whatever it is twisted or tapered. Keys: by level. */
 export const bands: StepKind<BandsStep> = {
   step: 'bands',
@@ -28,13 +31,15 @@ export const bands: StepKind<BandsStep> = {
   about: 'round a mass, one on each storey',
   fields: {
     mass: { is: 'mass', label: 'of' },
-    out: length('out', { from: TOLERANCE.least }),
-    high: length('high', { from: TOLERANCE.least }),
+    profile: { is: 'profile', label: 'profile', otherwise: 'a rectangle', absent: null },
+    out: length('out', { from: TOLERANCE.least, when: isPlain }),
+    high: length('high', { from: TOLERANCE.least, when: isPlain }),
     above: length('above the floor'),
     count: times('storeys', { otherwise: 'all', from: 1, to: 500 }),
   },
-  says: 'begin with bands round {mass} on {count} storeys, {out} out and {high} high, {above} above each floor',
-  starts: () => ({ mass: '', out: 0.18, high: 0.35, above: 0, count: null }),
+  says: (s) =>
+    `begin with bands round {mass} on {count} storeys, ${s.profile ? 'of the profile {profile}' : '{profile} {out} out and {high} high'}, {above} above each floor`,
+  starts: () => ({ mass: '', profile: null, out: 0.18, high: 0.35, above: 0, count: null }),
   begins: (s, { numbers, world, room, note }) => {
     const host = hostOf(world, s.mass)
     if (host.more)
@@ -42,7 +47,12 @@ export const bands: StepKind<BandsStep> = {
         `Bands go along the outline of "${host.name}", and not along what is cut from it or joined to it.`,
         'Leave those out that hang in the air, or draw them by hand.',
       )
-    const [out, high, above] = [numbers.length(s.out), numbers.length(s.high), numbers.length(s.above)]
+    const { out, high, profile } = {
+      out: numbers.length(s.out),
+      high: numbers.length(s.high),
+      profile: s.profile ?? null,
+    }
+    const above = numbers.length(s.above)
     const all = world.storeys.filter(
       (l) => l.height > host.base - TOLERANCE.touch && l.height < host.top - TOLERANCE.touch,
     )
@@ -52,17 +62,34 @@ export const bands: StepKind<BandsStep> = {
       const plan = host.plan(level.height)
       const [outer] = plan
       if (!outer) return []
+      const at = {
+        projecting: 'apart' as const,
+        label: level.name,
+        key: level.id,
+        at: [1, 1] as [number, number],
+        by: s.id,
+      }
+      const raised = (cell: Cell, move: Move): Cell[] => [
+        { ...cell, up: tidy(level.height + above - world.base), moves: [move] },
+      ]
+      if (profile !== null) {
+        profileLine(profile, numbers)
+        const section = { kind: 'rectangle' as const, width: out, depth: high }
+        const id = `${s.id}-e`
+        return raised(newCell(namedInTurn([outer]), at), {
+          id,
+          move: 'edging',
+          on: true,
+          profile,
+          section,
+          out: 0,
+          up: 0,
+        })
+      }
       const [ring] = planOfOutlines(setBack([outer], () => -out, `"${host.name}"`))
       if (!ring) return []
       const both: Plan = namedInTurn([ring, backwards(outer)])
-      const cell = newCell(both, { projecting: 'apart', label: level.name, key: level.id, at: [1, 1], by: s.id })
-      return [
-        {
-          ...cell,
-          up: tidy(level.height + above - world.base),
-          moves: [{ id: `${s.id}-r`, move: 'raise', on: true, height: high, upTo: null }],
-        },
-      ]
+      return raised(newCell(both, at), { id: `${s.id}-r`, move: 'raise', on: true, height: high, upTo: null })
     })
   },
 }

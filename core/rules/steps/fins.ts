@@ -1,6 +1,6 @@
-import { length, times } from '../../moves'
+import { length, profileLine, times } from '../../moves'
 import { cornerFrame, sideFrame, type Frame } from '../../repeats'
-import { sideLength, type Plan, type PlanCorner, type Vec2 } from '../../solid'
+import { planOfOutlines, sideLength, type Plan, type PlanCorner, type Vec2 } from '../../solid'
 import { tidy, TOLERANCE, type Id, type Num } from '../../values'
 import { newCell, type Cell } from '../cell'
 import { hostOf } from './bands'
@@ -13,9 +13,12 @@ export interface FinsStep extends StepBase {
   at: 'corners' | 'evenly' | 'spaced'
   count: Num
   /** m from one to the next, at most */ apart: Num
+  /** what each is drawn with, kept by name: x along the side, y out from it; null: a rectangle */ profile?: Id | null
   /** m along the side, and out from it */ wide: Num
   deep: Num
 }
+
+const isPlain = (s: FinsStep): boolean => !s.profile
 
 /**
  * Begins with fins on a mass: at its corners, or along its sides, over its full height. Each follows the two ends of its edge; where the mass is
@@ -38,12 +41,13 @@ export const fins: StepKind<FinsStep> = {
     },
     count: times('along each side', { from: 1, to: 500, when: (s) => s.at === 'evenly' }),
     apart: length('apart', { from: TOLERANCE.least, when: (s) => s.at === 'spaced' }),
-    wide: length('wide', { from: TOLERANCE.least }),
-    deep: length('deep', { from: TOLERANCE.least }),
+    profile: { is: 'profile', label: 'profile', otherwise: 'a rectangle', absent: null },
+    wide: length('wide', { from: TOLERANCE.least, when: isPlain }),
+    deep: length('deep', { from: TOLERANCE.least, when: isPlain }),
   },
   says: (s) =>
-    `begin with fins on {mass} at {at}${s.at === 'evenly' ? ': {count}' : s.at === 'spaced' ? ' of {apart}' : ''}, {wide} wide and {deep} deep`,
-  starts: () => ({ mass: '', at: 'corners', count: 3, apart: 3, wide: 0.32, deep: 0.28 }),
+    `begin with fins on {mass} at {at}${s.at === 'evenly' ? ': {count}' : s.at === 'spaced' ? ' of {apart}' : ''}, ${isPlain(s) ? '{profile} {wide} wide and {deep} deep' : 'of the profile {profile}'}`,
+  starts: () => ({ mass: '', profile: null, at: 'corners', count: 3, apart: 3, wide: 0.32, deep: 0.28 }),
   begins: (s, { numbers, world, room, note }) => {
     const host = hostOf(world, s.mass)
     if (host.more)
@@ -52,6 +56,7 @@ export const fins: StepKind<FinsStep> = {
         'Leave those out that hang in the air, or draw them by hand.',
       )
     const [wide, deep] = [numbers.length(s.wide), numbers.length(s.deep)]
+    const section: Plan = s.profile ? planOfOutlines([profileLine(s.profile, numbers)]) : [boxAt(wide, deep)]
     const stops = host.twisted
       ? [
           host.base,
@@ -75,19 +80,9 @@ export const fins: StepKind<FinsStep> = {
         const b = high.find((h) => h.key === a.key) ?? a
         const [dx, dy] = [b.at[0] - a.at[0], b.at[1] - a.at[1]]
         const out = Math.hypot(dx, dy)
-        const box: Plan = [
-          (
-            [
-              ['south', -wide / 2, 0],
-              ['east', wide / 2, 0],
-              ['north', wide / 2, deep],
-              ['west', -wide / 2, deep],
-            ] as const
-          ).map(([id, x, y]): PlanCorner => ({ id, at: [x, y], bulge: 0 })),
-        ]
         const frame = { x: a.at[0], y: a.at[1], turn: a.turn }
         const cell = newCell(
-          box,
+          section,
           { projecting: 'apart', key: stops.length > 2 ? `${a.key}-${k + 1}` : a.key, at: [1, 1], by: s.id },
           frame,
         )
@@ -100,6 +95,17 @@ export const fins: StepKind<FinsStep> = {
     })
   },
 }
+
+/** The outline of a fin in its frame, m: its back on the side. */
+const boxAt = (wide: number, deep: number): PlanCorner[] =>
+  (
+    [
+      ['south', -wide / 2, 0],
+      ['east', wide / 2, 0],
+      ['north', wide / 2, deep],
+      ['west', -wide / 2, deep],
+    ] as const
+  ).map(([id, x, y]) => ({ id, at: [x, y], bulge: 0 }))
 
 interface Place {
   key: string

@@ -1,5 +1,5 @@
 import type { Fields } from '../../moves'
-import type { Plan } from '../../solid'
+import type { Plan, Vec2 } from '../../solid'
 import type { Id, Num, Numbers, Quantity } from '../../values'
 import type { Cell } from '../cell'
 
@@ -22,6 +22,8 @@ export interface RuleWorld {
   site: { plan: Plan; setbacks: Readonly<Record<string, number>>; limit: number | null } | null
   /** a drawn mass as it stands, by its outline; null where it is gone or has none */
   mass(id: Id): HostMass | null
+  /** how dark a picture is from 0 to 1 at a point in the rule's frame, m; null beside it. Errors: 'stale' where it cannot be asked */
+  darkness(picture: Id): (p: Vec2) => number | null
 }
 
 /** A mass that a step reads: its heights (m above the datum), and its outline at one of them, in the rule's frame, m. */

@@ -1,19 +1,47 @@
 import { length, times } from '../../moves'
-import { extentAlong, gapOf, planArea, planLength, sideLength } from '../../solid'
-import { tidy, type Num, type Quantity } from '../../values'
+import {
+  extentAlong,
+  freeCurve,
+  gapOf,
+  gapToLine,
+  planArea,
+  planLength,
+  sideLength,
+  type PlanCorner,
+  type Vec2,
+} from '../../solid'
+import { refuse, tidy, type Id, type Num, type Quantity } from '../../values'
 import { planNow, type Cell } from '../cell'
+import { hostOf } from './bands'
 import type { StepBase, StepKind } from './kind'
 
 export interface NumberStep extends StepBase {
   step: 'number'
   name: string
-  how: 'same' | 'turns' | 'chessboard' | 'rising' | 'columns' | 'rows' | 'distance' | 'list' | 'chance' | 'measure'
+  how:
+    | 'same'
+    | 'turns'
+    | 'chessboard'
+    | 'rising'
+    | 'columns'
+    | 'rows'
+    | 'distance'
+    | 'line'
+    | 'mass'
+    | 'picture'
+    | 'list'
+    | 'chance'
+    | 'measure'
   is: Quantity
   a: Num
   b: Num
   /** m */ x: Num
   y: Num
   far: Num
+  /** m: east and north of each corner of a line in turn, and whether a smooth curve goes through them */ line?: number[]
+  curve?: 'straight' | 'smooth'
+  mass?: Id | null
+  picture?: Id | null
   list: number[]
   seed: Num
   measure: 'area' | 'around' | 'longest' | 'wide' | 'deep' | 'east' | 'north'
@@ -23,7 +51,7 @@ const is =
   (...how: NumberStep['how'][]) =>
   (s: NumberStep) =>
     how.includes(s.how)
-const TWO = is('turns', 'chessboard', 'rising', 'columns', 'rows', 'distance', 'chance')
+const TWO = is('turns', 'chessboard', 'rising', 'columns', 'rows', 'distance', 'line', 'mass', 'picture', 'chance')
 
 /** What the number measures. */
 function quantityOf(s: NumberStep): Quantity {
@@ -59,6 +87,9 @@ export const number: StepKind<NumberStep> = {
         { value: 'columns', label: 'by column' },
         { value: 'rows', label: 'by row' },
         { value: 'distance', label: 'by the distance to a point' },
+        { value: 'line', label: 'by the distance to a line' },
+        { value: 'mass', label: 'by the distance to a mass' },
+        { value: 'picture', label: 'by the darkness of' },
         { value: 'list', label: 'from a list' },
         { value: 'chance', label: 'by chance' },
         { value: 'measure', label: 'measured' },
@@ -68,7 +99,20 @@ export const number: StepKind<NumberStep> = {
     b: times('second', { when: TWO, as: quantityOf }),
     x: length('east', { when: is('distance') }),
     y: length('north', { when: is('distance') }),
-    far: length('reached at', { when: is('distance') }),
+    far: length('reached at', { when: is('distance', 'line', 'mass') }),
+    line: { is: 'values', label: 'east, north of each corner', absent: [0, 0, 10, 0], when: is('line') },
+    curve: {
+      is: 'choice',
+      label: 'from corner to corner',
+      options: [
+        { value: 'straight', label: 'straight' },
+        { value: 'smooth', label: 'as a smooth curve' },
+      ],
+      absent: 'straight',
+      when: is('line'),
+    },
+    mass: { is: 'mass', label: 'mass', otherwise: 'no mass yet', absent: null, when: is('mass') },
+    picture: { is: 'picture', label: 'picture', otherwise: 'no picture yet', absent: null, when: is('picture') },
     list: { is: 'values', label: 'list', when: is('list') },
     seed: times('seed', { when: is('chance') }),
     measure: {
@@ -96,6 +140,9 @@ export const number: StepKind<NumberStep> = {
         columns: '{is}, {how}: {a}, then {b} more each',
         rows: '{is}, {how}: {a}, then {b} more each',
         distance: '{is}, {how} {x}, {y}: {a} there, {b} from {far} on',
+        line: '{is}, {how} through {line}, {curve}: {a} on it, {b} from {far} on',
+        mass: '{is}, {how}, {mass}: {a} at its outline, {b} from {far} on',
+        picture: '{is}, {how} {picture}: {a} where it is white, {b} where it is black',
         list: '{is}, {how}: {list}',
         chance: '{is}, {how} between {a} and {b}, seed {seed}',
         measure: '{measure}',
@@ -110,6 +157,10 @@ export const number: StepKind<NumberStep> = {
     x: 0,
     y: 0,
     far: 50,
+    line: [0, 0, 10, 0],
+    curve: 'straight',
+    mass: null,
+    picture: null,
     list: [1, 2, 3],
     seed: 1,
     measure: 'area',
@@ -134,8 +185,10 @@ function valueFor(
   s: NumberStep,
   doing: Parameters<NonNullable<StepKind<NumberStep>['all']>>[2],
 ): number {
-  const { numbers } = doing(cell, nth)
+  const { numbers, world, note } = doing(cell, nth)
   const [a, b] = [() => numbers.value(s.a, s.is), () => numbers.value(s.b, s.is)]
+  const by = (share: number) => a() + (b() - a()) * Math.min(1, share)
+  const far = () => Math.max(numbers.length(s.far), Number.MIN_VALUE)
   switch (s.how) {
     case 'same':
       return a()
@@ -149,10 +202,23 @@ function valueFor(
       return a() + b() * (cell.at[0] - 1)
     case 'rows':
       return a() + b() * (cell.at[1] - 1)
-    case 'distance': {
-      const far = Math.max(numbers.length(s.far), Number.MIN_VALUE)
-      const share = Math.min(1, gapOf([cell.x, cell.y], [numbers.length(s.x), numbers.length(s.y)]) / far)
-      return a() + (b() - a()) * share
+    case 'distance':
+      return by(gapOf([cell.x, cell.y], [numbers.length(s.x), numbers.length(s.y)]) / far())
+    case 'line':
+      return by(gapToLine(lineOf(s), false, [cell.x, cell.y]) / far())
+    case 'mass': {
+      const host = hostOf(world, s.mass ?? '')
+      return by(Math.min(...host.plan(host.base).map((line) => gapToLine(line, true, [cell.x, cell.y]))) / far())
+    }
+    case 'picture': {
+      if (!s.picture) return refuse('stale', 'No picture is chosen for its darkness.', 'Choose one of the pictures.')
+      const dark = world.darkness(s.picture)([cell.x, cell.y])
+      if (dark === null)
+        note(
+          `Some of what gets "${s.name}" lies beside the picture, and counts as white.`,
+          'Lay the picture so that it lies under all of it.',
+        )
+      return by(dark ?? 0)
     }
     case 'list':
       return s.list[nth % s.list.length] ?? 0
@@ -161,6 +227,26 @@ function valueFor(
     case 'measure':
       return measured(cell, s.measure, numbers)
   }
+}
+
+/** The line that a number goes by the distance to. Errors: 'size' where its numbers make no points. */
+function lineOf({ line = [], curve }: NumberStep): PlanCorner[] {
+  const points = Array.from({ length: Math.floor(line.length / 2) }, (_, i): Vec2 => [
+    line[2 * i] ?? 0,
+    line[2 * i + 1] ?? 0,
+  ])
+  if (line.length % 2 !== 0 || points.length < 2)
+    return refuse(
+      'size',
+      `${line.length} numbers make no line.`,
+      'Type east and north of each of its corners, of two at least.',
+    )
+  const made = freeCurve(
+    { points, bulges: points.map(() => 0) },
+    points.map(() => curve === 'smooth'),
+    false,
+  )
+  return made.points.map((at, i) => ({ id: '', at, bulge: made.bulges[i] ?? 0 }))
 }
 
 function measured(cell: Cell, what: NumberStep['measure'], numbers: Parameters<typeof planNow>[1]): number {

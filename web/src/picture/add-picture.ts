@@ -4,6 +4,7 @@ import { api, Problem } from '../app/api'
 import { selectProject } from '../app/project-slice'
 import { makeEdit } from '../app/session'
 import { store } from '../app/store'
+import { shadesOfBitmap } from './read-shades'
 import { groundShown, picked } from '../app/view-slice'
 
 const MOST = 60 * 1024 * 1024
@@ -50,6 +51,8 @@ export async function addPicture(file: File, page = 1): Promise<void> {
       pin: { px: [0, bitmap.height], to: { kind: 'point', x: 0, y: 0, z: 0 } },
       stands: [{ id: crypto.randomUUID(), lies: { kind: 'plan', level: null, above: 0 }, shown: true, front: false }],
     }
+    const shades = shadesOfBitmap(bitmap)
+    if (shades) thing.shades = shades
     bitmap.close()
     if (makeEdit(`add picture ${name}`.slice(0, 190), { edit: 'picture.add', thing })) {
       store.dispatch(groundShown('pictures'))

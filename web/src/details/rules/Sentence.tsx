@@ -5,6 +5,7 @@ import { inOrder, type Num } from '@geotome/core/project'
 import type { Step } from '@geotome/core/rules'
 import { useProject, useUses } from '../../app/hooks'
 import { RuleScope } from '../../common/NumField'
+import { InlinePicture } from './InlinePicture'
 import { InlineNumber, InlineWord, useValueOf } from './inline'
 import { InlineChoice, InlineList, InlineMaterials } from './inline-choices'
 
@@ -51,6 +52,7 @@ function Blank({
   const uses = useUses()
   const rule = useContext(RuleScope)
   const valueOf = useValueOf()
+  const named = { use: uses, material: inOrder(project.materials), profile: inOrder(project.profiles) }
   switch (field.is) {
     case 'number': {
       const quantity = quantityIn(field, thing)
@@ -85,6 +87,7 @@ function Blank({
     case 'values':
       return <InlineList label={field.label} value={thing[key] as number[]} set={(list) => set({ [key]: list })} />
     case 'use':
+    case 'profile':
     case 'material':
       return (
         <InlineChoice
@@ -92,7 +95,7 @@ function Blank({
           value={(thing[key] as string | null) ?? ''}
           options={[
             { value: '', label: field.otherwise },
-            ...(field.is === 'use' ? uses : inOrder(project.materials)).map((u) => ({ value: u.id, label: u.name })),
+            ...named[field.is].map((u) => ({ value: u.id, label: u.name })),
           ]}
           onChange={(id) => set({ [key]: id || null })}
         />
@@ -134,9 +137,21 @@ function Blank({
       return (
         <InlineChoice
           label={field.label}
-          value={thing[key] as string}
-          options={inOrder(scheme.masses).map((m) => ({ value: m.id, label: m.name }))}
-          onChange={(id) => set({ [key]: id })}
+          value={(thing[key] as string | null) ?? ''}
+          options={[
+            ...(field.otherwise === undefined ? [] : [{ value: '', label: field.otherwise }]),
+            ...inOrder(scheme.masses).map((m) => ({ value: m.id, label: m.name })),
+          ]}
+          onChange={(id) => set({ [key]: id || null })}
+        />
+      )
+    case 'picture':
+      return (
+        <InlinePicture
+          label={field.label}
+          value={(thing[key] as string | null) ?? null}
+          none={field.otherwise}
+          set={(id, also) => set({ [key]: id }, also)}
         />
       )
     case 'height': {

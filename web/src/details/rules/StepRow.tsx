@@ -3,7 +3,7 @@ import { batch, type SingleEdit } from '@geotome/core/edits'
 import { withStep, withoutStep, changeRule } from '@geotome/core/form'
 import type { Fielded, Fields } from '@geotome/core/moves'
 import { planNow, stepKind, type Rule, type RuleRun, type Step } from '@geotome/core/rules'
-import { numbersOf } from '@geotome/core/project'
+import { inOrder, numbersOf } from '@geotome/core/project'
 import { wayKind, WAYS, type Way } from '@geotome/core/repeats'
 import { useProject } from '../../app/hooks'
 import { makeEdit, tryEdit } from '../../app/session'
@@ -111,15 +111,17 @@ export function StepRow({ rule, step, nth, run }: Props) {
               <ChoiceField
                 label="way"
                 value={step.way.way}
-                options={WAYS.filter((w) => w.way !== 'once' && !w.reads).map((w) => ({
-                  value: w.way,
-                  label: w.called,
-                }))}
+                options={WAYS.filter((w) => w.way !== 'once').map((w) => ({ value: w.way, label: w.called }))}
                 onChange={(way) =>
                   change({
                     way: {
                       way,
-                      ...wayKind({ way }).starts({ middle: [0, 0], wide: 10, deep: 10, others: [] }),
+                      ...wayKind({ way }).starts({
+                        middle: [0, 0],
+                        wide: 10,
+                        deep: 10,
+                        others: inOrder(scheme.masses).map((m) => m.id),
+                      }),
                     } as unknown as Way,
                   })
                 }
