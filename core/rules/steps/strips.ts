@@ -1,7 +1,7 @@
 import { times } from '../../moves'
 import { faceName } from '../../solid'
 import { refuse, type Id, type Num } from '../../values'
-import { isRaised, needsPlan, type Cell } from '../cell'
+import { isRaised, needsPlan } from '../cell'
 import { raiserOf } from '../recipe'
 import type { StepBase, StepKind } from './kind'
 import { whole } from './whole'
