@@ -1,4 +1,13 @@
-import { buildRecipe, copiesReadOf, readsOf, recipeKey, type Form, type LeftOutMove, type Note } from '../moves'
+import {
+  buildRecipe,
+  copiesReadOf,
+  readsOf,
+  recipeKey,
+  type Form,
+  type LeftOutMove,
+  type Note,
+  type SoftCage,
+} from '../moves'
 import { planFromAbove, ringPlan } from './plan'
 import {
   canonical,
@@ -43,6 +52,7 @@ export interface Body {
    * alone
    */
   turned: { key: string; rows: ReadonlySet<string> } | null
+  /** of a soft form: what it is drawn from, in the body's own frame */ cage: SoftCage | null
   faces(): Face[]
   /** its faces in flat bits */ flats(): Face[]
   tiers(): Tiers
@@ -83,6 +93,7 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     leftOut: form.leftOut,
     notes: form.notes,
     turned: turnedOf(form, numbers),
+    cage: form.cage ?? null,
     faces: () => (faces ??= facesOf(solid)),
     flats: () => (flats ??= solid.facets.some((f) => f.surface) ? flatsOf(solid) : body.faces()),
     tiers: () => (tiers ??= tiersOf(solid)),

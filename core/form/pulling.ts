@@ -6,6 +6,12 @@ import { changeRecipe, plainMass } from './commands'
 import { shapeOf, type DrawnShape } from './drawn'
 import { massOf } from './mass-of'
 
+/** The last move of a recipe; of a soft form the last one that shapes what it is drawn from. */
+function lastOf(recipe: readonly Move[]): Move | undefined {
+  const soft = recipe.findIndex((m) => m.move === 'soft')
+  return recipe[(soft < 0 ? recipe.length : soft) - 1]
+}
+
 /** The number with so many m added; a formula is added to as it is typed. */
 const plus = (num: Num, by: number): Num => (typeof num === 'number' ? tidy(num + by) : num)
 
@@ -29,8 +35,14 @@ export function pullFace(
   const maker = mass.recipe.find((m) => m.id === moveOf(face))
   const span: Span | undefined = levels.length ? { of: 'storeys', levels: [...levels] } : undefined
   const sides = planOf(mass.recipe, numbers, mass.name).flatMap((l) => l.edges)
+  if (maker?.move === 'soft')
+    return refuse(
+      'geometry',
+      `That face of "${mass.name}" is made by softening it: an image, a rim, or the inside of its skin.`,
+      'Pull the face that it follows.',
+    )
   const put = (recipe: Move[]): Move[] => {
-    if (!span && maker?.move === 'raise' && own === 'top' && recipe.at(-1)?.id === maker.id) {
+    if (!span && maker?.move === 'raise' && own === 'top' && lastOf(recipe)?.id === maker.id) {
       const { upTo } = maker
       if (upTo && typeof upTo.above === 'number')
         return withMove(recipe, maker, { upTo: { ...upTo, above: tidy(upTo.above + by) } })
@@ -38,7 +50,7 @@ export function pullFace(
     }
     if (maker?.move === 'patch' && own === 'front' && typeof maker.by === 'number')
       return withMove(recipe, maker, { by: tidy(maker.by + by) })
-    const last = recipe.at(-1)
+    const last = lastOf(recipe)
     if (sides.includes(own) && (maker?.move === 'raise' || maker?.move === 'pull')) {
       const same = (m: Move) =>
         m.move === 'pull' && m.on && m.side === own && JSON.stringify(m.span) === JSON.stringify(span)
@@ -110,7 +122,7 @@ export function moveJoint(
   const { c: cos, s } = turnOf(-numbersOf(project, scheme).angle(mass.place.turn))
   const [x, y, z] = [cos * by[0] - s * by[1], s * by[0] + cos * by[1], by[2]]
   return changeRecipe(scheme, mass, (recipe) => {
-    const last = recipe.at(-1)
+    const last = lastOf(recipe)
     if (last?.move === 'shift-corner' && last.on && last.a === a && last.b === b && last.c === c)
       return withMove(recipe, last, { x: plus(last.x, x), y: plus(last.y, y), z: plus(last.z, z) })
     const shift: Move = { id: mint(), move: 'shift-corner', on: true, a, b, c, x: tidy(x), y: tidy(y), z: tidy(z) }

@@ -1,5 +1,5 @@
 import type * as v from 'valibot'
-import type { Outline, Solid, Sweep, Vec2 } from '../solid'
+import type { Cage, Outline, Solid, Sweep, Vec2 } from '../solid'
 import type { AtLevel, Num, OtherMass, Quantity, StandingNumbers } from '../values'
 import type { Beginning, Fields } from './fields'
 import type { Ranges, Span } from './span'
@@ -27,11 +27,20 @@ export interface Form {
   notes: Note[]
   /** a body that is turned all round, and nothing else: within which radii (m from its own zero) it lies, seen from above */
   turned?: { solid: Solid; from: number; to: number } | undefined
+  /** of a soft form: the flat body that it is drawn from */
+  cage?: SoftCage | undefined
+}
+
+/** The body that a soft form is drawn from (m in the form's own frame), the move that softens it, and from where on it is an image of the rest. */
+export interface SoftCage extends Cage {
+  by: string
+  beyond: { axis: 0 | 1; at: number } | null
 }
 
 /** What a move says of what it made, where a person should know; with what mends it in one action. */
 export interface Note extends LeftOutMove {
   set: { label: string; fields: Record<string, unknown> } | null
+  /** that a face was folded, which a soft form takes as one again */ about?: 'folds'
 }
 
 /** A form as a body. */

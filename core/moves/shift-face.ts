@@ -68,6 +68,7 @@ export function shiftedForm(
           say: `${folded.length === 1 ? 'A face' : `${folded.length} faces`} of "${name}" could not stay flat: folded along the lines that divide ${folded.length === 1 ? 'it' : 'them'}.`,
           remedy: 'Move both ends of an edge alike, or leave it folded.',
           set: null,
+          about: 'folds' as const,
         },
       ]
     : []

@@ -10,7 +10,10 @@ export interface Cage {
   faces: { name: string; corners: number[] }[]
 }
 
-/** The cage that a body's flat faces are. Errors: 'geometry' where one is curved, or has a hole. */
+/**
+ * The cage that a body's flat faces are; one that was folded when a corner was shifted is one face again, and not flat. Errors: 'geometry' where
+ * one is curved, or has a hole.
+ */
 export function cageOf(solid: Solid, name: string): Cage {
   const points: Vec3[] = []
   const at = new Map<string, number>()
@@ -33,7 +36,35 @@ export function cageOf(solid: Solid, name: string): Cage {
       )
     return { name: f.name, corners: (f.loops[0]?.points ?? []).map(indexOf) }
   })
-  return { points, faces: faces.map((f) => ({ ...f, corners: withCornersBetween(f.corners, points) })) }
+  return { points, faces: unfolded(faces.map((f) => ({ ...f, corners: withCornersBetween(f.corners, points) }))) }
+}
+
+/** Pieces of one face that border one another are that face again. */
+function unfolded(faces: Cage['faces']): Cage['faces'] {
+  const groups = new Map<string, Cage['faces']>()
+  for (const f of faces) groups.set(rawName(f.name), [...(groups.get(rawName(f.name)) ?? []), f])
+  return [...groups].flatMap(([name, pieces]) => {
+    if (pieces.length === 1) return pieces
+    const next = new Map<number, number>()
+    const sides = pieces.flatMap(({ corners }) =>
+      corners.map((a, i) => [a, corners[(i + 1) % corners.length] as number]),
+    )
+    const both = new Set(sides.map(([a, b]) => `${a} ${b}`))
+    for (const [a, b] of sides as [number, number][]) if (!both.has(`${b} ${a}`)) next.set(a, b)
+    const loops: number[][] = []
+    while (next.size) {
+      const loop: number[] = []
+      for (let v = [...next.keys()][0]; v !== undefined && next.has(v);) {
+        loop.push(v)
+        const to = next.get(v)
+        next.delete(v)
+        v = to
+      }
+      loops.push(loop)
+    }
+    // Pieces that lie apart stay pieces.
+    return loops.length === 1 ? [{ name, corners: loops[0] as number[] }] : pieces
+  })
 }
 
 /** A loop with the corners of others that lie within its sides: where faces meet, they have the same corners. */

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { crispEdge, crispnessOf, isOpen, moveJoint, openFace, pullFace } from '../form'
 import type { Move } from '../moves'
 import { areaOf, openKernel } from '../solid'
 import type { Project } from '../project'
@@ -110,6 +111,70 @@ describe('a soft form', () => {
     expect(body(taller).volume).toBeCloseTo(2 * body(pulled).volume, 6)
     expect(studied(taller).unbuilt).toEqual([])
     expect(apply(taller, { edit: 'scheme.change', id: schemeOf(taller).id, set: { name: 'X' } })).toBeTruthy()
+  })
+  it('symmetric about a plane: the far half is the image of the near one, whatever that is pulled to', () => {
+    const shift = { id: 'sh', move: 'shift-corner' as const, on: true, a: '', b: '', c: null, x: -0.4, y: 0, z: 0.3 }
+    const names = (own: string) => face(softened([4, 2, 1], {}), own)
+    const before = [{ ...shift, a: names('west'), b: names('top') }]
+    for (const at of [
+      { x: 0, y: 0, turn: 0 },
+      { x: 5e6, y: 4e5, turn: 33 },
+    ]) {
+      const crisp = body(softened([4, 2, 1], { edges: 'crisp', symmetric: 'x', about: 2 }, at, before))
+      expect(crisp.leftOut).toEqual([])
+      // The near half is a prism of 2 whose upper edge stands out by 0.4 and up by 0.3.
+      const near = [
+        [0, 0],
+        [2, 0],
+        [2, 1 + (0.3 * 2) / 4.4],
+        [-0.4, 1.3],
+      ] as const
+      const area = near.reduce((sum, [x, z], i) => {
+        const [u, w] = near[(i + 1) % 4] as (typeof near)[number]
+        return sum + (x * w - u * z) / 2
+      }, 0)
+      expect(crisp.volume).toBeCloseTo(2 * 2 * area, 6)
+      const soft = body(softened([4, 2, 1], { symmetric: 'x', about: 2, steps: 3 }, at, before))
+      expect(soft.leftOut).toEqual([])
+      const { positions: p } = soft.solid
+      const points = new Set<string>()
+      const key = (x: number, y: number, z: number) => [x, y, z].map((c) => Math.round(c * 1e4)).join()
+      for (let i = 0; i < p.length; i += 3) points.add(key(p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0))
+      for (let i = 0; i < p.length; i += 3)
+        expect(points.has(key(4 - (p[i] ?? 0), p[i + 1] ?? 0, p[i + 2] ?? 0))).toBe(true)
+      expect(soft.faces().filter((f) => f.name.startsWith('soft/image'))).toHaveLength(5)
+    }
+    const shell = body(
+      softened([4, 2, 1], { symmetric: 'x', about: 2, open: [{ id: 'o', face: names('west') }], thick: 0.1 }),
+    )
+    expect(shell.leftOut).toEqual([])
+    expect(shell.faces().some((f) => f.name === 'soft/image/inside/top')).toBe(true)
+    // Open at both of its ends: two rims.
+    expect(shell.faces().filter((f) => f.name.startsWith('soft/rim'))).toHaveLength(2)
+    expect(body(softened([4, 2, 1], { symmetric: 'x', about: 40 })).leftOut[0]?.say).toContain(
+      'does not reach the plane',
+    )
+  })
+  it('its edges are crisp by a pick, its faces opened by one, and its cage is pulled again by the same move', () => {
+    const plain = softened([1, 1, 1], {})
+    const { id } = massNamed(plain, 'Soft')
+    const edge = [face(plain, 'top'), face(plain, 'south')]
+    const crisp = apply(plain, crispEdge(schemeOf(plain), mint, id, edge, 10))
+    expect(crispnessOf(massNamed(crisp, 'Soft'), [...edge].reverse())).toBe(10)
+    expect(body(crisp).volume).toBeGreaterThan(body(plain).volume)
+    expect(body(apply(crisp, crispEdge(schemeOf(crisp), mint, id, edge, null))).volume).toBe(body(plain).volume)
+    const open = apply(plain, openFace(schemeOf(plain), mint, id, face(plain, 'base'), true))
+    expect(isOpen(massNamed(open, 'Soft'), face(plain, 'base'))).toBe(true)
+    expect(body(apply(open, openFace(schemeOf(open), mint, id, face(plain, 'base'), false))).volume).toBe(
+      body(plain).volume,
+    )
+    let pulled = plain
+    for (const by of [0.1, 0.15])
+      pulled = apply(pulled, moveJoint(pulled, schemeOf(pulled), mint, id, edge, [0, -by, by]))
+    const moves = massNamed(pulled, 'Soft').recipe
+    expect(moves.map((m) => m.move)).toEqual(['outline', 'raise', 'shift-corner', 'soft'])
+    expect(moves[2]).toMatchObject({ y: -0.25, z: 0.25 })
+    expect(() => pullFace(open, schemeOf(open), mint, id, 'soft/rim', 0.1)).toThrow(/made by softening/)
   })
   it('what is curved already is left as it is, with a sentence', () => {
     const round = softened([4, 3, 1], { steps: 2 }, { x: 0, y: 0, turn: 0 }, [

@@ -2,11 +2,12 @@ import { changeRecipe } from '../../form'
 import type { Move } from '../../moves'
 import { type Check } from '../types'
 import { finding } from '../finding'
+import { sayingOnce } from './saying-once'
 
 /** A move that the form does not allow, or a mass that cannot be built at all: it is left out, and everything else is computed. */
 export const leftOutMove: Check = {
   kind: 'cannot be built',
-  run: ({ scheme, forms, around, unbuilt }) => [
+  run: ({ scheme, forms, around, growth, unbuilt }) => [
     ...unbuilt.map(({ mass, say, remedy }) =>
       finding(
         'cannot be built',
@@ -16,7 +17,7 @@ export const leftOutMove: Check = {
         { masses: [mass.id] },
       ),
     ),
-    ...[...forms, ...around].flatMap((form) =>
+    ...sayingOnce([...forms, ...around], growth).flatMap((form) =>
       form.body.leftOut.map(({ id, say, remedy }) => {
         const mass = scheme.masses[form.id]
         const own = mass?.recipe.some((m) => m.id === id)

@@ -2,12 +2,13 @@ import { changeRecipe } from '../../form'
 import type { Move } from '../../moves'
 import type { Check } from '../types'
 import { finding } from '../finding'
+import { sayingOnce } from './saying-once'
 
 /** What a move has to say of what it made. */
 export const movesNote: Check = {
   kind: 'worth knowing of a form',
-  run: ({ scheme, forms, around }) =>
-    [...forms, ...around].flatMap((form) =>
+  run: ({ scheme, forms, around, growth }) =>
+    sayingOnce([...forms, ...around], growth).flatMap((form) =>
       form.body.notes.map(({ id, say, remedy, set }) => {
         const mass = scheme.masses[form.id]
         const own = mass?.recipe.some((m) => m.id === id)

@@ -12,6 +12,7 @@ import type { World } from '../tools/kind'
 import { spotsPicked } from '../app/view-slice'
 import { ChoiceField, Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { CrispEdge, OpenFace } from './SoftSpots'
 import { cornersOf, endsOf, faceDrawn, faceNearest, facesThat, lookOf, type FaceDrawn } from '../stage/spots'
 import type { MassView } from '../worker/protocol'
 
@@ -79,6 +80,7 @@ function Faces() {
           edit={(by, now) => pullFace(now.project, now.scheme, mint, one.mass.id, one.face.name, by, storeys)}
         />
       )}
+      {!more && <OpenFace mass={one.mass.id} face={one.face.name} />}
       <ChoiceField
         label="material"
         value={materials.size === 1 ? ([...materials][0] ?? '') : 'several'}
@@ -211,6 +213,7 @@ function Joint() {
       {step('move east by', (d) => [d, 0, 0])}
       {step('move north by', (d) => [0, d, 0])}
       {step('move up by', (d) => [0, 0, d])}
+      {spot.kind === 'edge' && <CrispEdge mass={mass.id} faces={spot.faces} />}
     </section>
   )
 }

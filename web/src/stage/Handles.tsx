@@ -6,6 +6,7 @@ import { useHold } from '../tools/hold'
 import { worldNow } from '../tools/at-work'
 import type { Glyph, OnMass } from '../tools/handles/kind'
 import { MASS_HANDLES, SPOT_HANDLES } from '../tools/handles/list'
+import { CageMarks } from './CageMarks'
 import type { View } from './camera'
 
 const CURSORS: Record<Glyph, string> = {
@@ -50,6 +51,7 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
   const seen = on([0, 0])
   return (
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
+      {shown.cage && <CageMarks mass={mass} shown={shown} view={view} size={size} />}
       {handles.flatMap((handle) =>
         handle.spots(seen).map((spot, i) => {
           const key = `${handle.name} ${spot.key}`

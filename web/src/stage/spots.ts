@@ -1,6 +1,7 @@
 import { Triangle, Vector3 } from 'three'
 import { gapOf, parseFaceName, placePoint, rawName, type Vec2, type Vec3 } from '@geotome/core/solid'
 import type { Geometry, MassView } from '../worker/protocol'
+import { cageCorners } from './cage'
 import { axesOf, toPane, type View } from './camera'
 import { stageGeometry, type StoredView } from './geometry-store'
 import { isHidden } from './picking'
@@ -99,6 +100,8 @@ export function linesRound(bits: Float32Array): Float32Array {
 
 /** Where a picked edge or corner lies: the corners that all its faces have in common, m from the view's origin. */
 export function cornersOf(mass: MassView, spot: Spot): Vec3[] {
+  const caged = cageCorners(mass, spot.faces)
+  if (caged) return caged
   const faces = facesDrawn(mass)
   const key = (p: Vec3) => p.map((c) => c.toFixed(4)).join()
   const sets = spot.faces.map((name) => {

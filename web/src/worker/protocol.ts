@@ -12,6 +12,7 @@ import type {
 } from '@geotome/core/project'
 import type { FaceAt, GrownFrom } from '@geotome/core/form'
 import type { LevelHeight } from '@geotome/core/levels'
+import type { SoftCage } from '@geotome/core/moves'
 import type { Rect, Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
 import type { Ledger, MassGround, Trial } from '@geotome/core/study'
@@ -72,6 +73,7 @@ export interface MassView {
   grown: (GrownFrom & { material: string | null; dressed: Record<string, string> }) | null
   context: boolean
   /** its faces, as its triangles are numbered by them */ faces: { name: string; label: string }[]
+  /** what a soft form is drawn from, in its own frame */ cage: SoftCage | null
 }
 export interface PartView {
   id: string

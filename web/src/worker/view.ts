@@ -268,6 +268,7 @@ const massView = (
   extent: shiftedRect(extentOf(f), [ox, oy]),
   context,
   faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
+  cage: f.body.cage,
   outline: footOf(f.body.flats()).map((p): Vec2 => {
     const [x, y] = placePoint(p, f.at)
     return [x - ox, y - oy]

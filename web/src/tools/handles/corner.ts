@@ -12,7 +12,7 @@ export const corner: MassHandle = {
   name: 'corner',
   help: ['drag a dot of the picked mass', 'moves a corner, or a circle’s rim'],
   spots: (on) => {
-    const s = standing(on)
+    const s = on.shown.cage ? null : standing(on)
     return s
       ? s.local.map((p, i) => {
           const at = placePoint(p, s.place)

@@ -47,7 +47,7 @@ export const joint: MassHandle = {
         const by = spot === 1 ? upBy(on, from, at, length) : asideBy(on, middle, from, at, length)
         if (by.every((d) => d === 0)) return null
         return {
-          say: [by.flatMap((d, k) => (d ? [`${AXES[k]} ${showQuantity(d, 'length', project)}`] : [])).join(', ')],
+          say: [saidOf(by, (d) => showQuantity(d, 'length', project))],
           edit: (now) => moveJoint(now.project, now.scheme, () => made, on.mass.id, faces, by),
         }
       },
@@ -57,13 +57,18 @@ export const joint: MassHandle = {
 
 const AXES = ['east', 'north', 'up'] as const
 
+/** A way in words: "east 0.40 m, up 1.20 m". */
+export const saidOf = (by: Vec3, length: (d: number) => string): string =>
+  by.flatMap((d, k) => (d ? [`${AXES[k]} ${length(d)}`] : [])).join(', ')
+
 const upBy = ({ view }: OnMass, from: Vec2, to: Vec2, stride: number): Vec3 => [
   0,
   0,
   byStride(metresAlong(view, UP, [to[0] - from[0], to[1] - from[1]]), stride),
 ]
 
-function asideBy(on: OnMass, middle: Vec3, from: Vec2, to: Vec2, stride: number): Vec3 {
+/** m in plan that the pointer leads a point by, at that point's height. */
+export function asideBy(on: OnMass, middle: Vec3, from: Vec2, to: Vec2, stride: number): Vec3 {
   const point = (p: Vec2) => atHeight(on.view, on.size, [p[0] - on.corner[0], p[1] - on.corner[1]], middle[2])
   const [a, b] = [point(from), point(to)]
   return [byStride(b[0] - a[0], stride), byStride(b[1] - a[1], stride), 0]
