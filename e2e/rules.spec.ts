@@ -212,3 +212,26 @@ test('bands and fins go round a drawn mass; it is softened; what projects is lis
   await settled(page)
   await expect(figure(page, 'projecting')).toHaveCount(0)
 })
+
+test('bands take a named profile; a number goes by a picture’s darkness, which is read when it is chosen', async ({
+  page,
+}) => {
+  await newProject(page, 'Profiled')
+  await addStoreys(page, '3', '3')
+  await desk(page, 'Form')
+  await details(page).getByRole('button', { name: 'profile', exact: true }).click()
+  await settled(page)
+  await drawRectangle(page, [-5, -4], '10', '8', '12')
+  await settled(page)
+  await openedVerb(page, 'Rule', 'Bands round the picked mass')
+  await settled(page)
+  await expect(figure(page, 'projecting')).toContainText('26.44')
+  await step(page, 1).getByRole('combobox', { name: 'profile' }).selectOption({ index: 1 })
+  await settled(page)
+  await expect(step(page, 1)).toContainText('of the profile')
+  await expect(figure(page, 'projecting')).not.toContainText('26.44')
+  await expect(page.locator('footer')).toContainText('0 findings')
+  await page.keyboard.press('Control+z')
+  await settled(page)
+  await expect(figure(page, 'projecting')).toContainText('26.44')
+})
