@@ -6,7 +6,7 @@ const volume = async (page: Page) =>
 
 test('a soft form is pulled by its cage, an edge is made smooth by a pick, a face is left open', async ({ page }) => {
   await newProject(page, 'Pulled softly')
-  await addStoreys(page, '2', '3')
+  await addStoreys(page, '1', '3')
   await desk(page, 'Form')
   await drawRectangle(page, [-5, -4], '10', '8', '6')
   await openedVerb(page, 'Shape', 'Soft form')

@@ -3,48 +3,56 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { writeProjectText, type Project } from '../project'
 import { openKernel } from '../solid'
 import { massNamed, schemeOf } from '../testing/make'
-import { busyProject as start, WORK, workOf } from '../testing/work'
+import { busyProject as start, grownProject, WORK, workOf } from '../testing/work'
+import { GROWN_STEPS } from '../testing/work-grown'
+import { STEPS } from '../testing/work-steps'
 import { applyEdit, batch, parseEdit, singles, type Edit } from './index'
 
 beforeAll(() => openKernel())
 
 describe('the inverse of an edit', () => {
-  it('restores the canonical file byte for byte, through any work and all the way back', () => {
-    const base = start()
-    fc.assert(
-      fc.property(WORK, (work) => {
-        const next = workOf(work)
-        let project = base
-        const before: string[] = []
-        const inverses: Edit[] = []
-        for (let i = 0; i < work.length; i++) {
-          try {
-            const edit = next(project)
-            if (!edit) continue
-            const text = writeProjectText(project)
-            const done = applyEdit(project, edit)
-            before.push(text)
-            inverses.push(done.inverse)
-            // What is sent to the server and stored is JSON: it must mean the same.
-            expect(writeProjectText(applyEdit(project, parseEdit(JSON.parse(JSON.stringify(edit)))).project)).toBe(
-              writeProjectText(done.project),
-            )
-            expect(writeProjectText(project)).toBe(text)
-            project = done.project
-          } catch (e) {
-            if (!(e instanceof Error) || e.name !== 'Refusal') throw e
+  it.each([
+    ['any work', start, STEPS, 150],
+    ['work on what grows', grownProject, GROWN_STEPS, 40],
+  ] as const)(
+    'restores the canonical file byte for byte, through %s and all the way back',
+    (_, begun, steps, numRuns) => {
+      const base = begun()
+      fc.assert(
+        fc.property(WORK, (work) => {
+          const next = workOf(work, steps)
+          let project = base
+          const before: string[] = []
+          const inverses: Edit[] = []
+          for (let i = 0; i < work.length; i++) {
+            try {
+              const edit = next(project)
+              if (!edit) continue
+              const text = writeProjectText(project)
+              const done = applyEdit(project, edit)
+              before.push(text)
+              inverses.push(done.inverse)
+              // What is sent to the server and stored is JSON: it must mean the same.
+              expect(writeProjectText(applyEdit(project, parseEdit(JSON.parse(JSON.stringify(edit)))).project)).toBe(
+                writeProjectText(done.project),
+              )
+              expect(writeProjectText(project)).toBe(text)
+              project = done.project
+            } catch (e) {
+              if (!(e instanceof Error) || e.name !== 'Refusal') throw e
+            }
           }
-        }
-        for (let i = inverses.length - 1; i >= 0; i--) {
-          const inverse = inverses[i]
-          if (!inverse) continue
-          project = applyEdit(project, parseEdit(JSON.parse(JSON.stringify(inverse)))).project
-          expect(writeProjectText(project)).toBe(before[i])
-        }
-      }),
-      { numRuns: 150 },
-    )
-  })
+          for (let i = inverses.length - 1; i >= 0; i--) {
+            const inverse = inverses[i]
+            if (!inverse) continue
+            project = applyEdit(project, parseEdit(JSON.parse(JSON.stringify(inverse)))).project
+            expect(writeProjectText(project)).toBe(before[i])
+          }
+        }),
+        { numRuns },
+      )
+    },
+  )
 })
 
 describe('an edit that cannot be made', () => {

@@ -4,7 +4,9 @@ import { applyEdit } from '../edits'
 import type { Project } from '../project'
 import { openKernel, type Region } from '../solid'
 import { schemeOf } from '../testing/make'
-import { busyProject, WORK, workOf } from '../testing/work'
+import { busyProject, grownProject, WORK, workOf } from '../testing/work'
+import { GROWN_STEPS } from '../testing/work-grown'
+import { STEPS } from '../testing/work-steps'
 import { ledgerOf, StudyCache, studyScheme } from './index'
 
 beforeAll(() => openKernel())
@@ -36,23 +38,29 @@ function seen(project: Project, cache?: StudyCache) {
   }
 }
 
-it('a study that goes on from earlier ones sees what a study from nothing sees, after any work', () => {
-  const base = busyProject()
-  fc.assert(
-    fc.property(WORK, (work) => {
-      const [next, cache] = [workOf(work), new StudyCache()]
-      let project = base
-      seen(project, cache)
-      for (let i = 0; i < work.length; i++) {
-        try {
-          const edit = next(project)
-          if (edit) project = applyEdit(project, edit).project
-        } catch (e) {
-          if (!(e instanceof Error) || e.name !== 'Refusal') throw e
+it.each([
+  ['any work', busyProject, STEPS, 60],
+  ['work on what grows', grownProject, GROWN_STEPS, 20],
+] as const)(
+  'a study that goes on from earlier ones sees what a study from nothing sees, after %s',
+  (_, begun, steps, numRuns) => {
+    const base = begun()
+    fc.assert(
+      fc.property(WORK, (work) => {
+        const [next, cache] = [workOf(work, steps), new StudyCache()]
+        let project = base
+        seen(project, cache)
+        for (let i = 0; i < work.length; i++) {
+          try {
+            const edit = next(project)
+            if (edit) project = applyEdit(project, edit).project
+          } catch (e) {
+            if (!(e instanceof Error) || e.name !== 'Refusal') throw e
+          }
+          expect(seen(project, cache)).toEqual(seen(project))
         }
-        expect(seen(project, cache)).toEqual(seen(project))
-      }
-    }),
-    { numRuns: 60 },
-  )
-})
+      }),
+      { numRuns },
+    )
+  },
+)

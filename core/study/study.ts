@@ -107,7 +107,8 @@ export interface Floored extends Pick<
 export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache): Generator<number, Floored> {
   cache.begin()
   // The very same objects while nothing that they hang on has changed.
-  const named = [project.dials, project.measures, project.pictures, project.unit, stored.dials, stored.levels]
+  const { dials, measures, pictures, profiles, unit } = project
+  const named = [dials, measures, pictures, profiles, unit, stored.dials, stored.levels]
   const { numbers, levels, heights } = cache.lately('numbers', named, () => numbersAndLevels(project, stored))
   // What grows by itself is like what was drawn, to all that reads masses from here on.
   const growth = cache.lately(

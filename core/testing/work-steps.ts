@@ -6,6 +6,7 @@ import { schemeOf, studied } from './make'
 /** One random step of a person's work; null where it does not apply. */
 import { anyOf, reshaped, type Step } from './work-pick'
 import { GROUND_STEPS } from './work-ground'
+import { GROWN_STEPS } from './work-grown'
 
 /** All that a person may do, a step each. */
 export const STEPS: Step[] = [
@@ -98,4 +99,5 @@ export const STEPS: Step[] = [
   (p, pick) => letGo(studied(p).context, [anyOf(schemeOf(p).parts, pick)]),
   (p) => ({ edit: 'whole.set', project: { ...p, name: 'Brought back' } }),
   ...GROUND_STEPS,
+  ...GROWN_STEPS,
 ]
