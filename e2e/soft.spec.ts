@@ -39,7 +39,7 @@ test('a soft form is pulled by its cage, an edge is made smooth by a pick, a fac
   await settled(page)
   const smooth = await volume(page)
   expect(smooth).toBeLessThan(480)
-  await details(page).getByRole('textbox', { name: 'crisp by' }).fill('1')
+  await details(page).getByRole('textbox', { name: 'this edge crisp by' }).fill('1')
   await page.keyboard.press('Enter')
   await settled(page)
   expect(await volume(page)).toBeGreaterThan(smooth)

@@ -41,7 +41,7 @@ export function CrispEdge({ mass: id, faces }: { mass: string; faces: readonly s
       </div>
       {degree !== null && (
         <NumField
-          label="crisp by"
+          label="this edge crisp by"
           quantity="number"
           hint="0 smooth, 10 always crisp; between, crisp at first and rounded then."
           value={degree}
