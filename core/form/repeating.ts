@@ -1,4 +1,4 @@
-import { batch, type Edit, type SingleEdit } from '../edits'
+import { batch, singles, type Edit, type SingleEdit } from '../edits'
 import { wayKind, type Repeat, type Way } from '../repeats'
 import {
   freeName,
@@ -12,6 +12,7 @@ import {
   type Project,
   type Scheme,
 } from '../project'
+import { moveMasses } from './commands'
 import { beginsOf } from './grown'
 import type { Grown } from './grown-from'
 import { massOf } from './mass-of'
@@ -66,6 +67,25 @@ export const changeRepeat = (scheme: Scheme, id: Id, set: Partial<Omit<Repeat, '
 /** The repeat of an id. Errors: 'unknown-id'. */
 export const repeatOf = (scheme: Scheme, id: Id): Repeat =>
   scheme.repeats[id] ?? refuse('unknown-id', 'That repeat is not there any more.', 'Pick another one.')
+
+/**
+ * One of a repeat (by its key) dragged by so much in plan, m: along a line and in a grid they come to stand so far apart; any other repeat is
+ * moved as a whole, with what it repeats.
+ */
+export function dragRepeat(project: Project, scheme: Scheme, id: Id, key: string, by: readonly [number, number]): Edit {
+  const repeat = repeatOf(scheme, id)
+  const numbers = numbersOf(project, scheme)
+  const kind = wayKind(repeat.way)
+  const way: [number, number] = [by[0], by[1]]
+  const dragged = kind.dragged?.(repeat.way, key, way, numbers) ?? null
+  if (dragged && Object.keys(dragged).length)
+    return changeRepeat(scheme, id, { way: { ...repeat.way, ...dragged } as Way })
+  const masses = moveMasses(project, scheme, [...repeat.of], way)
+  const moved = kind.moved?.(repeat.way, way, numbers)
+  return moved
+    ? batch([...singles(masses), ...singles(changeRepeat(scheme, id, { way: { ...repeat.way, ...moved } as Way }))])
+    : masses
+}
 
 /** Leaves one of a repeat out, or takes it back. */
 export function leaveOut(scheme: Scheme, id: Id, key: string, isOut: boolean): Edit {

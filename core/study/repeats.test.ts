@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { changeRepeat, detachRepeated, leaveOut, newRepeat, ownUse } from '../form'
+import { changeRepeat, detachRepeated, dragRepeat, leaveOut, newRepeat, ownUse } from '../form'
 import { applyEdit } from '../edits'
 import { FORMATS } from '../exchange'
 import { duplicateScheme } from '../groundwork'
@@ -48,6 +48,28 @@ describe('a repeat', () => {
     expect(round.totals.area).toBeCloseTo(14 * 12, 5)
     // All lie as far from the centre, each turned with it.
     for (const f of round.forms) expect(Math.hypot(f.at.x, f.at.y)).toBeCloseTo(20, 8)
+  })
+  it('one of them dragged sets how far apart they stand, so that it comes to where it is let go; elsewhere all are moved', () => {
+    const by = [3.3, -1.7] as const
+    const dragged = (project: Project, key: string) => {
+      const at = (p: Project) => {
+        const { growth, forms } = studied(p)
+        const one = forms.find((f) => growth.from.get(f.id)?.key === key)
+        return [one?.at.x ?? NaN, one?.at.y ?? NaN] as const
+      }
+      const [x, y] = at(project)
+      const after = apply(project, dragRepeat(project, schemeOf(project), only(project).id, key, by))
+      const [px, py] = at(after)
+      expect(Math.hypot(px - x - by[0], py - y - by[1])).toBeLessThan(1e-6)
+      const original = (p: Project) => studied(p).forms.find((f) => f.name === 'Bay')?.at.x ?? NaN
+      return original(after) - original(project)
+    }
+    const line = repeated(1, 'line', { way: { way: 'line', count: 5, apart: 6, direction: 30 } })
+    expect(dragged(line, '4')).toBeCloseTo(0, 9)
+    const grid = { way: 'grid' as const, columns: 4, rows: 3, apart: 6, between: 5, direction: -20 }
+    expect(dragged(repeated(1, 'grid', { way: grid }), '3-2')).toBeCloseTo(0, 9)
+    for (const way of ['round', 'path', 'points'] as const)
+      expect(dragged(repeated(1, way, {}), '2')).toBeCloseTo(by[0], 9)
   })
   it('on every second of 14 places, the next storey turned by one, on 11 storeys: 77; one detached: 76 change', () => {
     const way = { way: 'round' as const, count: 14, x: 0, y: 0, turn: null }

@@ -1,5 +1,5 @@
 import { angle, length, times } from '../../moves'
-import type { Num } from '../../values'
+import { tidy, type Num } from '../../values'
 import { whole, type WayKind } from './kind'
 
 export interface GridWay {
@@ -39,5 +39,14 @@ export const grid: WayKind<GridWay> = {
       const [x, y] = [column * apart, row * between]
       return { key: `${column + 1}-${row + 1}`, nth, step: { by: [c * x - s * y, s * x + c * y] as [number, number] } }
     })
+  },
+  dragged: (w, key, [dx, dy], numbers) => {
+    const [column = 0, row = 0] = key.split('-').map((part) => Number.parseInt(part) - 1)
+    const a = (numbers.angle(w.direction) * Math.PI) / 180
+    const [c, s] = [Math.cos(a), Math.sin(a)]
+    return {
+      ...(column > 0 ? { apart: tidy(numbers.length(w.apart) + (c * dx + s * dy) / column) } : {}),
+      ...(row > 0 ? { between: tidy(numbers.length(w.between) + (c * dy - s * dx) / row) } : {}),
+    }
   },
 }

@@ -1,5 +1,5 @@
 import type { Fields } from '../../moves'
-import type { Plan } from '../../solid'
+import type { Plan, Vec2 } from '../../solid'
 import type { Id, Numbers } from '../../values'
 
 /** A place in plan (m on the site) with the direction of its x axis, degrees. */
@@ -44,6 +44,10 @@ export interface WayKind<W extends { way: string }> {
   places(way: W, numbers: Numbers, planAt: PlanAt): Place[]
   /** how many there are all round, where the last stands beside the first; null where they have two ends */
   ring?(way: W, numbers: Numbers, planAt: PlanAt): number | null
+  /** the way with the place of a key shifted by so much (m): what is dragged of it; none where all is moved instead */
+  dragged?(way: W, key: string, by: Vec2, numbers: Numbers): Partial<W> | null
+  /** the way moved on the site by so much, m; none where it has no place of its own */
+  moved?(way: W, by: Vec2, numbers: Numbers): Partial<W>
   /** the masses that it reads */
   reads?(way: W): Id[]
   /** what a person should know of its numbers; null where there is nothing */

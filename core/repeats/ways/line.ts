@@ -1,5 +1,5 @@
 import { angle, length, times } from '../../moves'
-import type { Num } from '../../values'
+import { tidy, TOLERANCE, type Num } from '../../values'
 import { whole, type WayKind } from './kind'
 
 export interface LineWay {
@@ -26,5 +26,14 @@ export const line: WayKind<LineWay> = {
       nth,
       step: { by: [Math.cos(a) * apart * nth, Math.sin(a) * apart * nth] as [number, number] },
     }))
+  },
+  dragged: (w, key, by, numbers) => {
+    const nth = Number.parseInt(key) - 1
+    const [apart, a] = [numbers.length(w.apart), (numbers.angle(w.direction) * Math.PI) / 180]
+    const [x, y] = [Math.cos(a) * apart * nth + by[0], Math.sin(a) * apart * nth + by[1]]
+    const far = Math.hypot(x, y)
+    return nth > 0 && far > TOLERANCE.least
+      ? { apart: tidy(far / nth), direction: tidy((Math.atan2(y, x) * 180) / Math.PI) }
+      : null
   },
 }

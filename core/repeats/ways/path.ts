@@ -1,6 +1,6 @@
 import { length, times, type Item } from '../../moves'
 import { arcBetween, gapOf, type Vec2 } from '../../solid'
-import { refuse, TOLERANCE, type Num, type Numbers } from '../../values'
+import { refuse, tidy, TOLERANCE, type Num, type Numbers } from '../../values'
 import { whole, type Frame, type Place, type WayKind } from './kind'
 
 export interface PathWay {
@@ -81,6 +81,9 @@ export const path: WayKind<PathWay> = {
       step: { from: first, to: w.follow === 'turned' ? to : { ...to, turn: first.turn } },
     }))
   },
+  moved: (w, [dx, dy], numbers) => ({
+    path: w.path.map((c) => ({ ...c, x: tidy(numbers.length(c.x) + dx), y: tidy(numbers.length(c.y) + dy) })),
+  }),
   says: (w, numbers) => {
     if (w.pitch === null) {
       const n = whole(numbers, w.count)

@@ -1,4 +1,4 @@
-import { refuse } from '../../values'
+import { refuse, tidy } from '../../values'
 import type { Place, WayKind } from './kind'
 
 export interface PointsWay {
@@ -12,6 +12,7 @@ export const points: WayKind<PointsWay> = {
   called: 'at points',
   fields: { list: { is: 'values', label: 'east, north of each in turn' } },
   starts: ({ middle: [x, y], wide }) => ({ list: [x, y, x + Math.ceil(wide * 2), y] }),
+  moved: ({ list }, [dx, dy]) => ({ list: list.map((v, i) => tidy(v + (i % 2 ? dy : dx))) }),
   places: ({ list }) => {
     if (list.length % 2 !== 0)
       refuse(

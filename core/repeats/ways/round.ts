@@ -1,5 +1,5 @@
 import { angle, length, times } from '../../moves'
-import type { Num } from '../../values'
+import { tidy, type Num } from '../../values'
 import { whole, type WayKind } from './kind'
 
 export interface RoundWay {
@@ -32,5 +32,6 @@ export const round: WayKind<RoundWay> = {
     const about: [number, number] = [numbers.length(w.x), numbers.length(w.y)]
     return Array.from({ length: count }, (_, nth) => ({ key: String(nth + 1), nth, step: { about, turn: turn * nth } }))
   },
+  moved: (w, [dx, dy], numbers) => ({ x: tidy(numbers.length(w.x) + dx), y: tidy(numbers.length(w.y) + dy) }),
   ring: (w, numbers) => (w.turn === null ? whole(numbers, w.count) : null),
 }

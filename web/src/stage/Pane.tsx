@@ -11,7 +11,7 @@ import type { Frame, Vec2, Vec3 } from '@geotome/core/solid'
 import { store, useAppDispatch } from '../app/store'
 import { hovered, spotHovered } from '../app/view-slice'
 import { runner, useRunning, worldNow } from '../tools/at-work'
-import { massesMoved, placeGrip, ruleMoved } from '../tools/handles/place'
+import { massesMoved, placeGrip, repeatMoved, ruleMoved } from '../tools/handles/place'
 import { useHold, type Grip, type HeldAt } from '../tools/hold'
 import { atHeight, facing, inPlane, metresAlong, orbited, panned, sees, zoomed } from './camera'
 import { levelPlane } from '../tools/planes'
@@ -99,8 +99,14 @@ export function Pane({ name, label, register, ground, cut, buried, movable, spot
     const click = e.button === 0 ? (up: HeldAt) => press(p, up) : undefined
     const corner: Vec2 = [e.clientX - p[0], e.clientY - p[1]]
     const grown = on === undefined ? null : (study?.masses.find((m) => m.id === on)?.grown ?? null)
-    const rule = now.kind === 'rule' && grown?.by === 'rule' && now.ids.includes(grown.id) ? grown.id : null
-    const moved = rule ? ruleMoved(rule) : on !== undefined && chosen.includes(on) ? massesMoved(chosen) : null
+    const from = grown && grown.by === now.kind && now.ids.includes(grown.id) ? grown : null
+    const moved = from
+      ? from.by === 'rule'
+        ? ruleMoved(from.id)
+        : repeatMoved(from.id, from.key)
+      : on !== undefined && chosen.includes(on)
+        ? massesMoved(chosen)
+        : null
     hold(
       e,
       name,

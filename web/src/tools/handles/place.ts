@@ -1,5 +1,5 @@
 import type { Edit } from '@geotome/core/edits'
-import { moveMasses, moveRule } from '@geotome/core/form'
+import { dragRepeat, moveMasses, moveRule } from '@geotome/core/form'
 import { tidy } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { atHeight, type View } from '../../stage/camera'
@@ -7,7 +7,10 @@ import type { Grip } from '../hold'
 import type { World } from '../kind'
 import { byStride } from './standing'
 
-export const PLACE_HELP = [['drag the picked mass', 'moves it']] as const
+export const PLACE_HELP = [
+  ['drag the picked mass', 'moves it'],
+  ['drag one of a picked repeat', 'sets how far apart they stand; elsewhere moves them all'],
+] as const
 
 /** What is moved in plan: whether it is there still, and the edit that moves it by so much (m). */
 interface Moved {
@@ -25,6 +28,12 @@ export const massesMoved = (ids: string[]): Moved => ({
 export const ruleMoved = (id: string): Moved => ({
   is: ({ scheme }) => scheme.rules[id] !== undefined,
   by: ({ project, scheme }, by) => moveRule(project, scheme, id, by),
+})
+
+/** One of a repeat, by its key. */
+export const repeatMoved = (id: string, key: string): Moved => ({
+  is: ({ scheme }) => scheme.repeats[id] !== undefined,
+  by: ({ project, scheme }, by) => dragRepeat(project, scheme, id, key, by),
 })
 
 /** What is picked, held anywhere on it; px in the window, `corner` that of the pane. */
