@@ -1,5 +1,17 @@
 import { expect, test } from '@playwright/test'
-import { addStoreys, clickAt, details, drawRectangle, figure, newProject, openedVerb, settled, typeField } from './page'
+import {
+  addStoreys,
+  clickAt,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  newProject,
+  openedVerb,
+  pixel,
+  settled,
+  typeField,
+} from './page'
 
 test('a mass is repeated round a centre and up the storeys; exceptions are kept, one is detached, all follow the original', async ({
   page,
@@ -43,4 +55,33 @@ test('a mass is repeated round a centre and up the storeys; exceptions are kept,
   await expect(figure(page, 'total')).toContainText('1,152.00')
   await page.keyboard.press('Control+z')
   await expect(figure(page, 'total')).toContainText('924.00')
+})
+
+test('one of a row is dragged: all stand farther apart, in the direction that it is led to', async ({ page }) => {
+  await newProject(page, 'Row dragged')
+  await addStoreys(page, '1', '3')
+  await desk(page, 'Form')
+  await drawRectangle(page, [0, 0], '4', '3', '3')
+  await settled(page)
+  await openedVerb(page, 'Combine', 'Repeat along a line')
+  await settled(page)
+  await typeField(page, 'in all', '3')
+  await typeField(page, 'apart', '6')
+  await settled(page)
+  await page.locator('[data-fit]').click()
+  await settled(page)
+  // The second, picked, then led from its middle 2 m on and 6 up: 10 m from the first, at 36.87 degrees.
+  await clickAt(page, 'plan', [8, 1.5, 0])
+  const [a, b] = [await pixel(page, 'plan', [8, 1.5, 0]), await pixel(page, 'plan', [10, 7.5, 0])]
+  await page.mouse.move(a.x, a.y)
+  await page.mouse.down()
+  await page.mouse.move((a.x + b.x) / 2, (a.y + b.y) / 2, { steps: 4 })
+  await page.mouse.move(b.x, b.y)
+  await page.mouse.up()
+  await settled(page)
+  await expect(details(page).getByLabel('apart', { exact: true })).toHaveValue('10.000 m')
+  await expect(details(page).getByLabel('running to', { exact: true })).toHaveValue(/36\.87/)
+  await page.keyboard.press('Control+z')
+  await settled(page)
+  await expect(details(page).getByLabel('apart', { exact: true })).toHaveValue('6.000 m')
 })
