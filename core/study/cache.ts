@@ -179,6 +179,15 @@ export class StudyCache {
     return floor
   }
 
+  /** Whether what many that may meet have in common is known already, or there is none. */
+  knows(group: MassForm[], what: 'volume' | 'footprints'): boolean {
+    const [first, second] = group
+    return !first || !second || this.memo.has(first, what, group)
+  }
+
+  /** m3 and m2 of a scheme when all was computed last: shown as such while something is tried */
+  lastWhole: { volume: number; footprint: number } | null = null
+
   /** m3 of masses that touch, counted once. Masses given in one group meet each other. */
   groupVolume(group: MassForm[]): number {
     const [first, ...rest] = group

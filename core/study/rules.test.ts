@@ -4,6 +4,7 @@ import { propose, USUAL } from '../fabric'
 import { areaOf, openKernel } from '../solid'
 import { ruleRun, type Project } from '../project'
 import { apply, schemeOf, studied } from '../testing/make'
+import { StudyCache, studyScheme } from './index'
 import { only, ruled, stepOf, striped, withDial, withTurn } from '../testing/ruled'
 
 beforeAll(() => openKernel())
@@ -63,6 +64,22 @@ describe('the tower cluster', () => {
     expect(by.get(66.5)).toBeCloseTo(43.64, 3)
     expect(Math.max(...twice)).toBeCloseTo(43.64, 3)
   })
+})
+
+it('while a dial is tried its areas come first; volume and footprint are those of before and said to be so, until it rests', () => {
+  const cache = new StudyCache()
+  const before = ruled('cluster', 31, 3.5)
+  const id = schemeOf(before).id
+  const was = studyScheme(before, id, cache)
+  const tried = withDial(before, 'inset', 0.8)
+  const quick = studyScheme(tried, id, cache, undefined, true)
+  expect(quick.totals.area).toBeCloseTo(27996.78, 2)
+  expect([quick.totals.pending, quick.totals.volume]).toEqual([true, was.totals.volume])
+  const whole = studyScheme(tried, id, cache)
+  expect(whole.totals).toEqual(studied(tried).totals)
+  expect(whole.totals.pending).toBe(false)
+  // Known by then, it is there at once.
+  expect(studyScheme(tried, id, cache, undefined, true).totals).toEqual(whole.totals)
 })
 
 describe('a side by its meaning', () => {

@@ -55,7 +55,7 @@ export function* studySteps(
   }))
   const ground = studyGround(project, forms, numbers, cache, assets)
   yield 0.85
-  const totals = totalsOf(context, cache, measured, forms, ground)
+  const totals = totalsOf(context, cache, measured, forms, ground, trying)
   yield 0.88
   const pictures = studyPictures(project, modelOf(project, forms, numbers, heights))
   const study = {
@@ -190,8 +190,9 @@ export function studyScheme(
   schemeId: string,
   cache = new StudyCache(),
   assets: Assets = NO_ASSETS,
+  trying = false,
 ): Study {
-  const steps = studySteps(project, schemeId, cache, assets)
+  const steps = studySteps(project, schemeId, cache, assets, trying)
   for (;;) {
     const step = steps.next()
     if (step.done) return step.value
@@ -263,26 +264,39 @@ function totalsOf(
   floors: Floor[],
   forms: MassForm[],
   ground: GroundStudy,
+  trying: boolean,
 ): Totals {
   const { project, scheme, numbers } = context
   const how = (f: MassForm) => scheme.masses[f.id]?.projecting
   const [built, out] = [forms.filter((f) => !how(f)), forms.filter(how)]
   const area = floors.reduce((sum, f) => sum + f.area, 0)
   const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
-  const footprint = footprintOf(
-    cache,
-    forms.filter((f) => how(f) !== 'apart'),
+  const volumes = groupsThatMeet(
+    built,
+    (f) => f.rect,
+    (a, b) => a.base < b.top && b.base < a.top,
   )
+  const footprints = footprintGroups(forms.filter((f) => how(f) !== 'apart'))
+  // What many that meet have in common takes long: while something is tried, areas do not wait for it.
+  const pending =
+    trying &&
+    cache.lastWhole !== null &&
+    !(volumes.every((g) => cache.knows(g, 'volume')) && footprints.every((g) => cache.knows(g, 'footprints')))
+  const { volume, footprint } =
+    pending && cache.lastWhole
+      ? cache.lastWhole
+      : {
+          volume: volumes.reduce((sum, group) => sum + cache.groupVolume(group), 0),
+          footprint: footprints.reduce((sum, group) => sum + cache.groupFootprint(group), 0),
+        }
+  cache.lastWhole = { volume, footprint }
   return {
     area,
     low: floors.reduce((sum, f) => sum + f.low, 0),
     net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
-    volume: groupsThatMeet(
-      built,
-      (f) => f.rect,
-      (a, b) => a.base < b.top && b.base < a.top,
-    ).reduce((sum, group) => sum + cache.groupVolume(group), 0),
+    volume,
     footprint,
+    pending,
     projecting: out.length
       ? {
           count: out.length,
@@ -307,11 +321,10 @@ export const countedArea = (project: Project, floors: readonly Floor[]): number 
       0,
     )
 
-/** The union of all plans of masses that rise above the datum, m2. */
-function footprintOf(cache: StudyCache, forms: MassForm[]): number {
-  return groupsThatMeet(
+/** The masses that rise above the datum, in groups whose plans may meet. */
+const footprintGroups = (forms: MassForm[]): MassForm[][] =>
+  groupsThatMeet(
     forms.filter((f) => f.top > TOLERANCE.point),
     (f) => f.rect,
     () => true,
-  ).reduce((sum, group) => sum + cache.groupFootprint(group), 0)
-}
+  )

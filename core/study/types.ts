@@ -19,6 +19,8 @@ export interface Totals {
   ratio: number | null
   /** m2 of the site, and the part of it that is built on, 0 to 1; null where it is not known */ site: number | null
   coverage: number | null
+  /** what is not computed yet while something is tried: volume, footprint and coverage are those of before then */
+  pending: boolean
 }
 
 /** Everything computed of one scheme. */

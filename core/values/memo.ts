@@ -5,6 +5,12 @@
 export class Memo {
   private readonly things = new WeakMap<object, Map<string, { from: readonly unknown[]; value: unknown }>>()
 
+  /** Whether the value named `what` of `thing` is there and still from these. */
+  has(thing: object, what: string, from: readonly unknown[]): boolean {
+    const known = this.things.get(thing)?.get(what)
+    return known !== undefined && sameList(known.from, from)
+  }
+
   /** The value named `what` of `thing`; made anew only when an entry of `from` differs from last time. */
   keep<T>(thing: object, what: string, from: readonly unknown[], make: () => T): T {
     let kept = this.things.get(thing)

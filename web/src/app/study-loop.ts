@@ -30,6 +30,9 @@ interface Wish {
   ask: Ask
 }
 let asked: Wish | null = null
+/** ms that what is tried rests before all of it is computed */
+const REST = 250
+let rest: ReturnType<typeof setTimeout> | undefined
 
 export function startStudyLoop(): () => void {
   warmWorker()
@@ -71,17 +74,29 @@ async function next(): Promise<void> {
   const wish = { project, edit: way?.id ?? project.id, ask: currentAsk(selectSchemeId(state) ?? '') }
   if (asked && same(asked, wish)) return
   if (current) {
-    const early = performance.now() - current.begun < took / 3 && !current.instead
+    const early = current.wish.ask.whole === true || (performance.now() - current.begun < took / 3 && !current.instead)
     if (wish.ask.preview && current.wish.ask.preview && !early) return
     if (!wish.ask.preview && !current.wish.ask.preview && current.instead) return
   }
   asked = wish
+  clearTimeout(rest)
   if (state.view.stopped) store.dispatch(leftOff(false))
+  await begin(wish)
+}
+
+/** Has a study made; what is tried and rests then is made whole. */
+async function begin(wish: Wish): Promise<void> {
   const mine = (current = { ended: run(wish), wish, begun: performance.now(), instead: current !== null })
   await mine.ended
   if (current !== mine) return
   took = performance.now() - mine.begun
   current = null
+  if (wish.ask.preview && !wish.ask.whole)
+    rest = setTimeout(() => {
+      const { preview } = store.getState().project
+      if (!current && asked === wish && preview === wish.ask.preview)
+        void begin({ ...wish, ask: { ...wish.ask, whole: true } })
+    }, REST)
   void next()
 }
 

@@ -64,7 +64,7 @@ export function Figures() {
           )}
           {!study?.compare && (
             <Item label="volume" name="volume">
-              {area(totals.volume)} m³
+              {study?.pending ? '…' : area(totals.volume)} m³
             </Item>
           )}
           <Item label="floor area ratio" name="ratio">

@@ -71,7 +71,9 @@ export function OnSite({ mass }: { mass: string }) {
             ))}
           </div>
           {coverage !== null && coverage !== undefined && (
-            <p className="px-1 text-[12px] text-ink2">site coverage {(coverage * 100).toFixed(1)} %, all masses</p>
+            <p className="px-1 text-[12px] text-ink2">
+              site coverage {study?.pending ? '…' : (coverage * 100).toFixed(1)} %, all masses
+            </p>
           )}
         </>
       )}

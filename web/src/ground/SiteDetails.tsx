@@ -69,9 +69,9 @@ export function SiteDetails() {
           m²
         </Figure>
         <Figure label="built on">
-          {footprint !== undefined ? showNumber(footprint, 'area', 'm') : ''} m²
+          {footprint === undefined ? '' : study?.pending ? '…' : showNumber(footprint, 'area', 'm')} m²
           {coverage !== null && coverage !== undefined ? (
-            <span data-figure="coverage">, {(coverage * 100).toFixed(1)} %</span>
+            <span data-figure="coverage">, {study?.pending ? '…' : (coverage * 100).toFixed(1)} %</span>
           ) : null}
         </Figure>
       </Section>

@@ -185,6 +185,7 @@ export interface StudyView {
   shapes: FloorShape[]
   /** ms that the study took */
   took: number
+  /** volume, footprint and coverage are those of before: what is tried is computed first by its areas */ pending: boolean
 }
 
 export interface CandidateView {
@@ -216,6 +217,7 @@ export interface Ask {
   compare: string | null
   /** the upright plane that is cut, or null */
   section: Upright | null
+  /** of what is tried, all is computed: it rests */ whole?: boolean
 }
 
 /** null: it was dropped for a newer one */

@@ -173,7 +173,7 @@ async function compute(
   if (!project) return null
   const tried: Project = ask.preview ? applyEdit(project, ask.preview as Edit).project : project
   await needAssets(tried)
-  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt, ask.preview !== null)
+  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt, ask.preview !== null && !ask.whole)
   let told = performance.now()
   for (let last = performance.now(); ;) {
     const step = steps.next()

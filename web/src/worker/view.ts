@@ -100,6 +100,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     fresh,
     geometry,
     took,
+    pending: study.totals.pending,
     floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent.keys, shapes)),
     shapes: [...shapes.values()],
     ledger: ledgerOf(study),
