@@ -179,10 +179,11 @@ export class StudyCache {
     return floor
   }
 
-  /** Whether what many that may meet have in common is known already, or there is none. */
+  /** Whether the volume or the plan of those that may meet is known already, or quickly told: of one, unless it is twisted. */
   knows(group: MassForm[], what: 'volume' | 'footprints'): boolean {
     const [first, second] = group
-    return !first || !second || this.memo.has(first, what, group)
+    if (!first || this.memo.has(first, what, group)) return true
+    return !second && (what === 'volume' || first.body.turned === null)
   }
 
   /** m3 and m2 of a scheme when all was computed last: shown as such while something is tried */

@@ -10,31 +10,20 @@ import {
   type PartBody,
   type PartStudy,
 } from '@geotome/core/fabric'
-import {
-  areaOf,
-  faceLabel,
-  placePoint,
-  piecesOf,
-  subtractRegions,
-  type Rect,
-  type Region,
-  type Vec2,
-} from '@geotome/core/solid'
+import { faceLabel, placePoint, type Rect, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo, sameList, type Mass } from '@geotome/core/project'
 import { extentOf, type GrownFrom, type MassForm } from '@geotome/core/form'
-import { notCounted, type Island } from '@geotome/core/slice'
-import { ledgerOf, type Floor, type Study } from '@geotome/core/study'
+import { ledgerOf, type Study } from '@geotome/core/study'
+import { floorView, shapeOf, shifted, untakenAt } from './floor-view'
 import { groundView, laidViews, sectionView } from './ground-view'
 import { bodyGeometry, facesNamed, meshGeometry, merged } from './geometry'
 import {
   groundKeys,
   type Ask,
   type FloorShape,
-  type FloorView,
   type Geometry,
   type MassView,
   type PartView,
-  type PlateView,
   type ProposalView,
   type StudyView,
 } from './protocol'
@@ -132,67 +121,6 @@ export function forget(view: StudyView, sent: Sent): void {
   ])
   for (const key of sent.keys) if (!named.has(key)) sent.keys.delete(key)
 }
-
-function floorView(
-  floor: Floor,
-  shape: FloorShape,
-  untaken: Region,
-  sent: Set<string>,
-  fresh: Map<string, FloorShape>,
-): FloorView {
-  if (!sent.has(shape.key)) {
-    sent.add(shape.key)
-    fresh.set(shape.key, shape)
-  }
-  return {
-    level: floor.level.id,
-    area: floor.area,
-    low: floor.low,
-    net: floor.net,
-    perimeter: floor.perimeter,
-    uses: floor.uses,
-    shape: shape.key,
-    untaken,
-  }
-}
-
-/** The cuts of masses that stand at a floor's height without taking it. */
-function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
-  const takers = new Set(floor.plates.map((p) => p.mass))
-  return study.forms
-    .filter((f) => !takers.has(f.id))
-    .flatMap((form) => {
-      const plate = study.context.plateAt(form, floor.level.height)
-      return plate ? memo.keep(plate, 'shifted', [...origin], () => shifted(plate.region, origin)) : []
-    })
-}
-
-function shapeOf(floor: Floor, [ox, oy]: Vec2): FloorShape {
-  return memo.keep(floor.islands, 'shape', [ox, oy], () => {
-    const shown = floor.islands.map((island) => memo.keep(island, 'view', [ox, oy], () => islandView(island, [ox, oy])))
-    return { key: `floor:${++shapesMade}`, plates: shown.flatMap((i) => i.plates), lows: shown.flatMap((i) => i.lows) }
-  })
-}
-let shapesMade = 0
-
-/** The pieces of floor of masses that meet, each with its use; where masses overlap, the first in order has the floor. */
-function islandView(island: Island, origin: Vec2): { plates: PlateView[]; lows: Region } {
-  let rest = island.counted
-  const plates = island.shares.flatMap((share, i) => {
-    const last = i === island.shares.length - 1
-    const others = last ? [] : subtractRegions(rest, share.plate.region)
-    const own = last ? rest : subtractRegions(rest, others)
-    rest = others
-    return piecesOf(own).map((piece) => {
-      const region = shifted(piece, origin)
-      return { mass: share.plate.mass, use: share.use, region, area: areaOf(piece) }
-    })
-  })
-  return { plates, lows: island.low > 0.01 ? shifted(notCounted(island), origin) : [] }
-}
-
-const shifted = (region: Region, [ox, oy]: Vec2): Region =>
-  region.map((loop) => loop.map(([x, y]): Vec2 => [x - ox, y - oy]))
 
 /** What is drawn of a thing, kept while the thing stays the same object from study to study. */
 const memo = new Memo()
