@@ -1,9 +1,10 @@
 import { useFrame, useThree } from '@react-three/fiber'
-import { useEffect, useMemo, type RefObject } from 'react'
+import { useEffect, useMemo, useRef, type RefObject } from 'react'
 import { Color, OrthographicCamera, type Object3D, type WebGLRenderer } from 'three'
 import { axesOf, type View } from './camera'
 import { cutting, type Materials } from './materials'
 import type { Upright } from '@geotome/core/slice'
+import { AT_REST, drawsInSoftware, Smoothing } from './smoothing'
 import { isUpright, onViews, viewOf, type PaneName } from './views'
 
 /** Where an object of the scene is drawn: in which pane ('space': in all but plans), upright only where a pane looks from an azimuth, only where something is cut, only while nothing is buried, and, for lines that repeat, m between two of them: closer than 4 px they are left out. */
@@ -43,22 +44,48 @@ export function PaneRenderer({
   useEffect(() => onViews(invalidate), [invalidate])
   useEffect(() => invalidate(), [invalidate, panes, materials, background])
 
+  const smoothing = useMemo(() => new Smoothing(), [])
+  const rest = useRef({ timer: 0, reached: false })
+  useEffect(() => {
+    const { current } = rest
+    return () => {
+      clearTimeout(current.timer)
+      smoothing.dispose()
+    }
+  }, [smoothing])
+  const renderer = useThree((s) => s.gl)
+  const isSlow = useMemo(() => drawsInSoftware(renderer), [renderer])
+
   useFrame(({ gl, scene }) => {
     const whole = canvas.getBoundingClientRect()
+    // What follows one another quickly is drawn rough where smooth pictures take long; what rests is smooth.
+    const isSmooth = !isSlow || rest.current.reached
+    clearTimeout(rest.current.timer)
+    rest.current.reached = false
+    if (!isSmooth)
+      rest.current.timer = window.setTimeout(() => {
+        rest.current.reached = true
+        invalidate()
+      }, AT_REST)
+    gl.setRenderTarget(null)
     gl.setScissorTest(true)
     gl.localClippingEnabled = true
     gl.setClearColor(background, 1)
     for (const pane of panes) {
       const box = boxes.current?.get(pane.name)?.getBoundingClientRect()
       if (!box || box.width < 2) continue
-      const bottom = whole.bottom - box.bottom
-      gl.setViewport(box.left - whole.left, bottom, box.width, box.height)
-      gl.setScissor(box.left - whole.left, bottom, box.width, box.height)
+      const part = [box.left - whole.left, whole.bottom - box.bottom, box.width, box.height] as const
+      // Lines are as wide as the canvas's own part says, wherever they are drawn.
+      gl.setRenderTarget(null)
+      gl.setViewport(...part)
+      gl.setScissor(...part)
       aim(camera, views(pane.name), box.width, box.height)
       prepare(scene, pane, views(pane.name), materials, gl)
+      if (isSmooth) smoothing.aim(gl, part)
       gl.clear()
       gl.render(scene, camera)
     }
+    if (isSmooth) smoothing.show(gl, whole.width, whole.height)
   }, 1)
   return null
 }

@@ -211,7 +211,7 @@ const Drawing = memo(function Drawing({
       legacy
       frameloop="demand"
       dpr={[1, 2]}
-      gl={{ antialias: true, localClippingEnabled: true } as never}
+      gl={{ antialias: false, localClippingEnabled: true } as never}
       onCreated={({ gl }) => {
         gl.debug.checkShaderErrors = import.meta.env.DEV
       }}
