@@ -4,6 +4,7 @@ import { Color, OrthographicCamera, type Object3D, type WebGLRenderer } from 'th
 import { axesOf, type View } from './camera'
 import { cutting, type Materials } from './materials'
 import type { Upright } from '@geotome/core/slice'
+import { store } from '../app/store'
 import { AT_REST, drawsInSoftware, Smoothing } from './smoothing'
 import { isUpright, onViews, viewOf, type PaneName } from './views'
 
@@ -41,7 +42,15 @@ export function PaneRenderer({
   const canvas = useThree((s) => s.gl.domElement)
   const camera = useMemo(() => new OrthographicCamera(-1, 1, 1, -1, -20000, 20000), [])
   const background = useMemo(() => new Color(paper), [paper])
-  useEffect(() => onViews(invalidate), [invalidate])
+  const moved = useRef(-Infinity)
+  useEffect(
+    () =>
+      onViews(() => {
+        moved.current = performance.now()
+        invalidate()
+      }),
+    [invalidate],
+  )
   useEffect(() => invalidate(), [invalidate, panes, materials, background])
 
   const smoothing = useMemo(() => new Smoothing(), [])
@@ -58,8 +67,9 @@ export function PaneRenderer({
 
   useFrame(({ gl, scene }) => {
     const whole = canvas.getBoundingClientRect()
-    // What follows one another quickly is drawn rough where smooth pictures take long; what rests is smooth.
-    const isSmooth = !isSlow || rest.current.reached
+    // While something is dragged it is drawn rough where smooth pictures take long; what rests is smooth.
+    const isHeld = store.getState().project.preview !== null || performance.now() - moved.current < AT_REST
+    const isSmooth = !isSlow || !isHeld || rest.current.reached
     clearTimeout(rest.current.timer)
     rest.current.reached = false
     if (!isSmooth)

@@ -12,8 +12,8 @@ import {
 
 /** samples to a pixel of a smooth picture */
 const SAMPLES = 4
-/** ms without a newer picture after which a rough one is drawn smooth */
-export const AT_REST = 400
+/** ms without a newer picture after which a rough one is drawn smooth, while something is dragged */
+export const AT_REST = 300
 
 /** Whether pictures are drawn without a graphics processor: then smooth ones take several times as long as rough ones. */
 export function drawsInSoftware(gl: WebGLRenderer): boolean {
