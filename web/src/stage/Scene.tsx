@@ -2,10 +2,11 @@ import { useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef } from 'react'
 import { useAppSelector } from '../app/store'
 import type { Shows } from '../app/view-slice'
-import { batchOf, fillsOf, HERE, outlinesOf, shadowOf, stackedOutlines } from './batches'
+import { batchOf, linesIn, fillsOf, HERE, outlinesOf, shadowOf, stackedOutlines } from './batches'
+import { instancesOf, shadowsOf } from './instances'
 import { useColours } from './use-colours'
 import { stageGeometry, type StoredView } from './geometry-store'
-import { Faces, Lines } from './drawn'
+import { Faces, Lines, Many } from './drawn'
 import { GroundScene } from './GroundScene'
 import { pickable } from './picking'
 import { Pictures } from './Pictures'
@@ -65,7 +66,9 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
     () => solids(standing, fabric, palette, shows, colours),
     [standing, fabric, palette, shows, colours],
   )
-  const solid = useMemo(() => batchOf(all.solid, palette), [all, palette])
+  const parted = useMemo(() => instancesOf(all.solid, palette), [all, palette])
+  const solid = useMemo(() => batchOf(parted.single, palette), [parted, palette])
+  const edges = useMemo(() => (parted.many.length ? linesIn(all.solid) : solid), [parted, all, solid])
   const clear = useMemo(() => batchOf(all.clear, palette), [all, palette])
   const around = useMemo(() => batchOf(all.around, palette), [all, palette])
   const outlined = useMemo(
@@ -143,10 +146,11 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
     () => shadowOf(solid.faces.getAttribute('position').array as Float32Array, at.blade && level ? z : 1e6),
     [solid, at.blade, level, z],
   )
+  const shadows = useMemo(() => shadowsOf(parted.many, at.blade && level ? z : 1e6), [parted, at.blade, level, z])
 
   useEffect(() => {
-    if (picking) pickable.batch = solid
-  }, [solid, picking])
+    if (picking) Object.assign(pickable, { items: all.solid, edges: edges.edges })
+  }, [all, edges, picking])
   useEffect(
     () => invalidate(),
     [invalidate, solid, outlined, chosen, under, spotted, spotUnder, offer, cap, materials, at, view],
@@ -155,11 +159,17 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
   return (
     <>
       <Faces geometry={shadow} material={materials.shadow} order={0} pane="3d" />
+      {shadows.map((s, i) => (
+        <Many key={i} {...s} material={materials.shadow} order={0} pane="3d" />
+      ))}
       <GroundScene view={view} at={at} materials={materials} palette={palette} shows={shows} />
       <Pictures view={view} shown={shows.pictures} />
       <Faces geometry={solid.faces} material={materials.faces} order={1} />
-      <Lines segments={solid.edges} material={materials.ink} order={2} />
-      <Contours contours={solid.contours} material={materials.ink} direction={direction} />
+      {parted.many.map((many, i) => (
+        <Many key={i} {...many} material={materials.faces} order={1} />
+      ))}
+      <Lines segments={edges.edges} material={materials.ink} order={2} />
+      <Contours contours={edges.contours} material={materials.ink} direction={direction} />
       <Faces geometry={around.faces} material={materials.faces} order={1} />
       <Lines segments={around.edges} material={materials.around} order={2} />
       <Contours contours={around.contours} material={materials.around} direction={direction} />
@@ -168,7 +178,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
       <Contours contours={clear.contours} material={materials.ink} direction={direction} />
       <Lines segments={fabric ? NONE : floorLines} material={materials.floors} order={2} pane="space" apart={storey} />
       <Lines segments={outlined.edges} material={materials.soft} order={2} />
-      <Lines segments={solid.edges} material={materials.ghost} order={3} cutOnly />
+      <Lines segments={edges.edges} material={materials.ghost} order={3} cutOnly />
       <Lines
         segments={fabric ? NONE : floorLines}
         material={materials.ghostFloors}
@@ -177,7 +187,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
         cutOnly
         apart={storey}
       />
-      <Lines segments={solid.edges} material={materials.buried} order={3} pane="3d" aboveGround />
+      <Lines segments={edges.edges} material={materials.buried} order={3} pane="3d" aboveGround />
       {offer && <Faces geometry={offer.faces} material={materials.offered} order={4} />}
       {offer && <Lines segments={offer.edges} material={materials.offeredLines} order={5} />}
       {cap && <Faces geometry={cap} material={materials.cap} order={4} cutOnly pane={fabric ? 'space' : undefined} />}

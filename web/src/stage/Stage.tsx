@@ -6,7 +6,7 @@ import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, picksChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
 import { PICKS } from '../verbs/seeing'
-import { axesOf, sees } from './camera'
+import { axesOf, sees, spanOf } from './camera'
 import { makeMaterials } from './materials'
 import { Pane } from './Pane'
 import { PaneRenderer } from './PaneRenderer'
@@ -237,7 +237,7 @@ function middleOf(study: StudyLike): Middle {
   const points = (study?.masses ?? []).flatMap((m) => m.outline.map((p): Vec3 => [...p, 0]))
   if (points.length === 0) return { at: [0, 0], rect: null, reach: 20 }
   const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
-  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const [[x0, x1], [y0, y1]] = [spanOf(xs), spanOf(ys)]
   return {
     at: [(x0 + x1) / 2, (y0 + y1) / 2],
     rect: [

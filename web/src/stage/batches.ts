@@ -43,6 +43,12 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
   }
 }
 
+/** The lines alone of bodies placed. */
+export function linesIn(items: Placed[]): Pick<Batch, 'edges' | 'contours'> {
+  const blocks = items.map(placedLines)
+  return { edges: joined(blocks.map((b) => b.edges)), contours: joined(blocks.map((b) => b.contours)) }
+}
+
 /** Pieces one behind the other. */
 export function joined(pieces: Float32Array[]): Float32Array {
   const all = new Float32Array(pieces.reduce((n, p) => n + p.length, 0))
@@ -83,8 +89,6 @@ function placed(
   const { positions: p, normals: n } = geometry
   const positions = new Float32Array(p.length)
   const colours = new Float32Array(p.length)
-  const edges = new Float32Array(geometry.edges.length)
-  const contours = new Float32Array(geometry.contours.length)
   const { shadeIn, brightest } = shading(palette)
   const colour = new Color()
   const { c, s } = turnOf(place.turn)
@@ -106,6 +110,13 @@ function placed(
     colours[i + 1] = colour.g
     colours[i + 2] = colour.b
   }
+  return { positions, colours, ...placedLines({ geometry, at: place }) }
+}
+
+function placedLines({ geometry, at: place }: Pick<Placed, 'geometry' | 'at'>): Pick<Block, 'edges' | 'contours'> {
+  const edges = new Float32Array(geometry.edges.length)
+  const contours = new Float32Array(geometry.contours.length)
+  const { c, s } = turnOf(place.turn)
   for (let i = 0; i < geometry.edges.length; i += 3) {
     const [x, y, z] = [geometry.edges[i] ?? 0, geometry.edges[i + 1] ?? 0, geometry.edges[i + 2] ?? 0]
     edges[i] = place.x + c * x - s * y
@@ -119,7 +130,7 @@ function placed(
     contours[i + 1] = point * place.y + s * x + c * y
     contours[i + 2] = point * place.z + z
   }
-  return { positions, colours, edges, contours }
+  return { edges, contours }
 }
 
 /** Light on what looks up, two greys for what looks to either side of the light. */

@@ -104,13 +104,17 @@ export function zoomed(view: View, size: Vec2, at: Vec2, factor: number): View {
   return { ...next, scale }
 }
 
+/** The least and the greatest of some numbers; a thousand masses have more of them than can be handed to a function. */
+export const spanOf = (values: readonly number[]): [least: number, most: number] =>
+  values.reduce<[number, number]>(([a, b], v) => [Math.min(a, v), Math.max(b, v)], [Infinity, -Infinity])
+
 /** The view that shows all points, with some air around. */
 export function fitted(view: View, size: Vec2, points: Vec3[], air = 0.86): View {
   if (points.length === 0) return { ...view, target: [0, 0, 0], scale: 14 }
   const { right, up } = axesOf(view)
   const xs = points.map((p) => dot(right, p))
   const ys = points.map((p) => dot(up, p))
-  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)]
+  const [[x0, x1], [y0, y1]] = [spanOf(xs), spanOf(ys)]
   const scale = Math.min(60, air * Math.min(size[0] / Math.max(x1 - x0, 4), (size[1] - 120) / Math.max(y1 - y0, 4)))
   const [a, b] = [(x0 + x1) / 2, (y0 + y1) / 2 - 24 / scale]
   return { ...view, scale, target: [a * right[0] + b * up[0], a * right[1] + b * up[1], a * right[2] + b * up[2]] }

@@ -1,26 +1,43 @@
-import { Ray, Vector3 } from 'three'
-import type { Vec2, Vec3 } from '@geotome/core/solid'
-import type { Batch } from './batches'
+import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three'
+import { MeshBVH } from 'three-mesh-bvh'
+import { turnOf, type Vec2, type Vec3 } from '@geotome/core/solid'
+import type { Geometry, MassView } from '../worker/protocol'
+import type { Placed } from './batches'
 import { axesOf, facing, toPane, type View } from './camera'
 
-/** What the pointer can pick: the batch that is drawn. */
-export const pickable: { batch: Batch | null } = { batch: null }
+/** What the pointer can pick: what is drawn solid, and the lines of it. */
+export const pickable: { items: readonly Placed[]; edges: Float32Array } = { items: [], edges: new Float32Array() }
+
+/** The triangles of a body in a tree of boxes: built once for all that stand there with it. */
+const trees = new WeakMap<Geometry, MeshBVH>()
+function treeOf(geometry: Geometry): MeshBVH {
+  let tree = trees.get(geometry)
+  if (!tree) {
+    const mesh = new BufferGeometry()
+    mesh.setAttribute('position', new BufferAttribute(geometry.positions, 3))
+    // Told apart from what is drawn: the order of the triangles stays as it is.
+    trees.set(geometry, (tree = new MeshBVH(mesh, { indirect: true })))
+  }
+  return tree
+}
+
+/** A ray as a body sees it that stands at a place. */
+function rayWithin(ray: Ray, { x, y, z, turn }: MassView['at']): Ray {
+  const { c, s } = turnOf(-turn)
+  const turned = (v: Vector3, dx: number, dy: number, dz: number) =>
+    new Vector3(c * (v.x - dx) - s * (v.y - dy), s * (v.x - dx) + c * (v.y - dy), v.z - dz)
+  return new Ray(turned(ray.origin, x, y, z), turned(ray.direction, 0, 0, 0))
+}
 
 /** Whether something that is drawn stands between a point (m) and the viewer. */
 export function isHidden(view: View, [x, y, z]: Vec3): boolean {
-  const p = pickable.batch?.faces.getAttribute('position').array
-  if (!p) return false
   const { toward } = axesOf(view)
   const direction = new Vector3(...toward)
   const ray = new Ray(new Vector3(x, y, z).addScaledVector(direction, 0.05), direction)
-  const [a, b, c, hit] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
-  for (let i = 0; i < p.length; i += 9) {
-    a.fromArray(p, i)
-    b.fromArray(p, i + 3)
-    c.fromArray(p, i + 6)
-    if (ray.intersectTriangle(a, b, c, false, hit)) return true
-  }
-  return false
+  return pickable.items.some(
+    ({ geometry, at }) =>
+      geometry.positions.length > 0 && treeOf(geometry).raycastFirst(rayWithin(ray, at), DoubleSide) !== null,
+  )
 }
 
 /** What lies under a pixel: whose it is, where, and which of its owner's triangles. */
@@ -38,32 +55,32 @@ export const pickAll = (view: View, size: Vec2, at: Vec2, range: { from: number;
 
 /** Every triangle under a pixel, nearest first. */
 export function hitsAt(view: View, size: Vec2, at: Vec2, range: { from: number; to: number }): Hit[] {
-  const batch = pickable.batch
-  if (!batch) return []
   const { toward } = axesOf(view)
   const direction = new Vector3(-toward[0], -toward[1], -toward[2])
-  const ray = new Ray(new Vector3(...facing(view, size, at)).addScaledVector(direction, -10000), direction)
-  const p = batch.faces.getAttribute('position').array
-  const [a, b, c, hit] = [new Vector3(), new Vector3(), new Vector3(), new Vector3()]
-  const hits: (Hit & { far: number })[] = []
-  let first = 0
-  for (let t = 0; t < batch.owners.length; t++) {
-    const i = t * 9
-    if (batch.owners[t] !== batch.owners[first]) first = t
-    a.set(p[i] ?? 0, p[i + 1] ?? 0, p[i + 2] ?? 0)
-    b.set(p[i + 3] ?? 0, p[i + 4] ?? 0, p[i + 5] ?? 0)
-    c.set(p[i + 6] ?? 0, p[i + 7] ?? 0, p[i + 8] ?? 0)
-    if (!ray.intersectTriangle(a, b, c, false, hit)) continue
-    if (hit.z > range.to + 1e-3 || hit.z < range.from - 1e-3) continue
-    hits.push({ id: batch.owners[t] ?? '', point: hit.clone(), bit: t - first, far: hit.distanceTo(ray.origin) })
-  }
-  return hits.sort((u, v) => u.far - v.far)
+  const ray = new Ray(new Vector3(...facing(view, size, at)).addScaledVector(direction, -FAR), direction)
+  return pickable.items
+    .flatMap(({ owner, geometry, at: place }) =>
+      geometry.positions.length === 0
+        ? []
+        : treeOf(geometry)
+            .raycast(rayWithin(ray, place), DoubleSide)
+            .map(({ distance, faceIndex }) => ({
+              id: owner,
+              point: ray.at(distance, new Vector3()),
+              bit: faceIndex ?? 0,
+              far: distance,
+            })),
+    )
+    .filter(({ point: { z } }) => z <= range.to + 1e-3 && z >= range.from - 1e-3)
+    .sort((u, v) => u.far - v.far)
 }
+
+/** m that a ray begins before what is looked at */
+const FAR = 10000
 
 /** The corner of what is drawn that lies nearest to a pixel, within `within` px; of those equally near the one nearest to the viewer. */
 export function cornerAt(view: View, size: Vec2, at: Vec2, within: number): Vec3 | null {
-  const p = pickable.batch?.edges
-  if (!p) return null
+  const p = pickable.edges
   const { toward } = axesOf(view)
   let best: { off: number; depth: number; point: Vec3 } | null = null
   for (let i = 0; i < p.length; i += 3) {

@@ -48,6 +48,11 @@ describe('a view', () => {
       }),
     )
   })
+  it('is fitted to a thousand masses of many corners too', () => {
+    const v: View = { target: [0, 0, 0], azimuth: -60, elevation: 35, scale: 12 }
+    const many = Array.from({ length: 400_000 }, (_, i): Vec3 => [i % 1000, Math.floor(i / 1000), i % 7])
+    expect(fitted(v, size, many).scale).toBeLessThan(1)
+  })
   it('shows everything when fitted, clear of the verbs', () => {
     fc.assert(
       fc.property(
