@@ -112,7 +112,7 @@ function grownMass(
   const place = stepped({ x, y, turn }, one.step)
   const level = levels[one.storey] ?? mass.base.level
   const above = repeat.up?.high === 'storey' ? (levels[one.storey + 1] ?? null) : null
-  const use = repeat.own[one.key]?.use ?? mass.use
+  const use = repeat.own[one.key]?.use ?? (one.last ? repeat.own.last?.use : null) ?? mass.use
   const recipe = above === null ? mass.recipe : highAs(mass.recipe, above)
   const values = [place.x, place.y, place.turn, level, above, use, one.order, one.mirrored]
   return memo.keep(mass, `${repeat.id} ${one.key}`, values, () => ({

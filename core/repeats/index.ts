@@ -1,5 +1,6 @@
 export { WAYS, wayKind, type Way } from './ways/list'
 export { stepped } from './step'
+export { pointsOfText } from './points-text'
 export { cornerFrame, sideFrame } from './ways/sides'
 export type { Begins, Frame, Place, PlanAt, Step, WayKind } from './ways/kind'
 export {

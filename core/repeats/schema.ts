@@ -32,7 +32,7 @@ const UpSchema = v.strictObject({
 })
 export type Up = v.InferOutput<typeof UpSchema>
 
-/** What one of a repeat has of its own. */
+/** What one of a repeat has of its own, by its key; by `last`, whichever is the last of a storey. */
 const OwnSchema = v.strictObject({ use: v.nullable(IdSchema) })
 
 /**
@@ -114,6 +114,7 @@ export interface One {
   key: string
   step: Step
   /** mirrored through its own middle */ mirrored: boolean
+  /** the last of those on its storey */ last: boolean
   storey: number
 }
 
@@ -129,15 +130,16 @@ export function onesOf(repeat: Repeat, storeys: readonly string[], numbers: Numb
   const many = up ? (up.storeys === null ? storeys.length : Math.round(numbers.value(up.storeys, 'number'))) : 1
   const levels = up ? storeys.slice(0, many) : storeys.slice(0, 1)
   const shift = up ? Math.round(numbers.value(up.shift, 'number')) : 0
-  return levels.flatMap((level, storey) =>
-    places.flatMap(({ key, nth, step }): One[] => {
+  return levels.flatMap((level, storey) => {
+    const ones = places.flatMap(({ key, nth, step }): One[] => {
       const isOriginal = storey === 0 && nth === 0
       if (isOriginal || over(nth - shift * storey, every) !== 0) return []
       if (!isTaken(repeat.which, key, nth, places.length, storey)) return []
       const mirrored = repeat.mirrored && (nth + storey) % 2 === 1
-      return [{ key: up ? `${key}-${level}` : key, step, storey, mirrored }]
-    }),
-  )
+      return [{ key: up ? `${key}-${level}` : key, step, storey, mirrored, last: false }]
+    })
+    return ones.map((one, i) => ({ ...one, last: i === ones.length - 1 }))
+  })
 }
 
 /** Whether a place is one of those that are chosen. */

@@ -5,7 +5,7 @@ import { FORMATS } from '../exchange'
 import { duplicateScheme } from '../groundwork'
 import { openKernel } from '../solid'
 import type { Project } from '../project'
-import type { Repeat } from '../repeats'
+import { pointsOfText, type Repeat } from '../repeats'
 import {
   apply,
   changeMass,
@@ -48,6 +48,22 @@ describe('a repeat', () => {
     expect(round.totals.area).toBeCloseTo(14 * 12, 5)
     // All lie as far from the centre, each turned with it.
     for (const f of round.forms) expect(Math.hypot(f.at.x, f.at.y)).toBeCloseTo(20, 8)
+  })
+  it('the last of a row has a use of its own, whichever it is; points are read from a table', () => {
+    const line = { way: 'line' as const, count: 4, apart: 6, direction: 0 }
+    const base = repeated(2, 'line', { way: line, up: { storeys: null, high: 'drawn', shift: 0 } }, true)
+    const other = Object.keys(base.uses)[1] ?? ''
+    const project = apply(base, ownUse(schemeOf(base), only(base).id, 'last', other))
+    const last = (p: Project) => {
+      const { growth, forms } = studied(p)
+      return forms.flatMap((f) => (f.use === other ? [growth.from.get(f.id)?.key.split('-')[0]] : []))
+    }
+    expect(last(project)).toEqual(['4', '4'])
+    const longer = changeRepeat(schemeOf(project), only(project).id, { way: { ...line, count: 7 } })
+    expect(last(apply(project, longer))).toEqual(['7', '7'])
+    expect(pointsOfText('name,east,north\nA,1.5,-2\nB,3,4e1,9\n\n')).toEqual([1.5, -2, 3, 40])
+    expect(pointsOfText('east;north\n1,5;2,25\n')).toEqual([1.5, 2.25])
+    expect(() => pointsOfText('nothing here')).toThrow(/no line with two numbers.*a line each/)
   })
   it('one of them dragged sets how far apart they stand, so that it comes to where it is let go; elsewhere all are moved', () => {
     const by = [3.3, -1.7] as const

@@ -12,6 +12,7 @@ import { LinkButton } from '../common/LinkButton'
 import { worldNow } from '../tools/at-work'
 import { FieldList } from './moves/FieldList'
 import { mint } from './moves/kind'
+import { PointsSource } from './PointsSource'
 
 /** A repeat: what it is of, where it leads, its exceptions; and the one of it that is picked, by its key. */
 export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | null }) {
@@ -57,6 +58,7 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
         set={(to) => set('way', { way: { ...repeat.way, ...to } as Way })}
         attempt={(to) => attempt(to && { way: { ...repeat.way, ...to } as Way })}
       />
+      {repeat.way.way === 'points' && <PointsSource set={(list) => set('points', { way: { way: 'points', list } })} />}
       <FieldList
         fields={REPEAT_FIELDS as Fields<never>}
         thing={repeat as unknown as Fielded}
@@ -75,6 +77,12 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
           { value: 'mirrored', label: 'mirrored' },
         ]}
         onChange={(how) => set('mirroring', { mirrored: how === 'mirrored' })}
+      />
+      <ChoiceField
+        label="the last one is"
+        value={repeat.own.last?.use ?? ''}
+        options={[{ value: '', label: 'like the others' }, ...uses.map((u) => ({ value: u.id, label: u.name }))]}
+        onChange={(use) => makeEdit('use of the last', () => ownUse(schemeNow(scheme), repeat.id, 'last', use || null))}
       />
       <ChoiceField
         label="goes up"
