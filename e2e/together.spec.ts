@@ -1,6 +1,19 @@
 import { expect, test } from '@playwright/test'
 import { readFile } from 'node:fs/promises'
-import { desk, details, drawRectangle, figure, newProject, openDemo, saved, typeField, verb } from './page'
+import {
+  addStoreys,
+  desk,
+  details,
+  drawRectangle,
+  figure,
+  newProject,
+  openDemo,
+  openedVerb,
+  saved,
+  settled,
+  typeField,
+  verb,
+} from './page'
 
 test('undo and redo take every step back and again, also after closing and reopening the page', async ({
   page,
@@ -40,6 +53,48 @@ test('two windows on one project follow each other', async ({ page, browser }) =
   await typeField(other, 'depth', '12')
   await expect(figure(page, 'total')).toHaveText('240.00 m²')
   await expect(details(page).getByLabel('depth')).toHaveValue('12.000 m')
+  await other.context().close()
+})
+
+test('two people work on one rule: a dial of the one and a step of the other both hold, and each takes back its own', async ({
+  page,
+  browser,
+}) => {
+  await newProject(page, 'Ruled together')
+  await addStoreys(page, '30', '3.5')
+  await desk(page, 'Form')
+  await openedVerb(page, 'Rule', 'Tower cluster')
+  await expect(figure(page, 'total')).toHaveText('16,434.96 m²')
+  await saved(page)
+  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await other.goto(page.url())
+  await expect(figure(other, 'total')).toHaveText('16,434.96 m²')
+  await details(other)
+    .getByRole('button', { name: /^Tower cluster/ })
+    .click()
+  await settled(other)
+  await typeField(page, 'inset', '0.8')
+  await expect(figure(page, 'total')).toHaveText('27,996.78 m²')
+  await expect(figure(other, 'total')).toHaveText('27,996.78 m²')
+  // The other one makes it two columns of its three.
+  const columns = details(other)
+    .getByRole('listitem', { name: 'step 2', exact: true })
+    .getByRole('textbox', { name: 'columns' })
+  await columns.fill('2')
+  await other.keyboard.press('Enter')
+  await expect(details(other)).toContainText('4 bodies')
+  await expect(details(page)).toContainText('4 bodies')
+  await settled(page)
+  // The first takes the dial back: the two columns stay.
+  await page.keyboard.press('Control+z')
+  await expect(details(page).getByLabel('inset', { exact: true })).toHaveValue('2.300 m')
+  await settled(page)
+  await expect(details(page)).toContainText('4 bodies')
+  const both = await figure(page, 'total').textContent()
+  await expect(figure(other, 'total')).toHaveText(both ?? '')
+  await other.keyboard.press('Control+z')
+  await expect(figure(other, 'total')).toHaveText('16,434.96 m²')
+  await expect(figure(page, 'total')).toHaveText('16,434.96 m²')
   await other.context().close()
 })
 
