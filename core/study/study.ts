@@ -2,24 +2,16 @@ import { isWall, partSteps, type FabricContext, type PartStudy } from '../fabric
 import { grown, type MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, Refusal, refuse, sameList, type Numbers, type Project, type Scheme } from '../project'
-import {
-  areaOf,
-  groupsThatMeet,
-  rectOf,
-  rectsMeet,
-  subtractRegions,
-  uniteRegions,
-  type Rect,
-  TOLERANCE,
-} from '../solid'
+import { areaOf, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect, TOLERANCE } from '../solid'
 import { lowAbove, type Headroom } from '../slice'
 import { StudyCache } from './cache'
 import type { Finding } from './finding'
 import { CHECKS } from './findings'
-import { NO_ASSETS, studyGround, type Assets, type GroundStudy } from './ground'
+import { NO_ASSETS, studyGround, type Assets } from './ground'
 import { modelOf, studyPictures } from './pictures'
 import { studyWings } from './wings'
-import type { Check, Study, Totals } from './types'
+import { totalsOf } from './totals'
+import type { Check, Study } from './types'
 import type { Floor } from './floor'
 
 /**
@@ -257,74 +249,3 @@ function netOf(cache: StudyCache, floor: Floor, walls: PartStudy[]): number | nu
     )
   }, 0)
 }
-
-function totalsOf(
-  context: FabricContext,
-  cache: StudyCache,
-  floors: Floor[],
-  forms: MassForm[],
-  ground: GroundStudy,
-  trying: boolean,
-): Totals {
-  const { project, scheme, numbers } = context
-  const how = (f: MassForm) => scheme.masses[f.id]?.projecting
-  const [built, out] = [forms.filter((f) => !how(f)), forms.filter(how)]
-  const area = floors.reduce((sum, f) => sum + f.area, 0)
-  const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
-  const volumes = groupsThatMeet(
-    built,
-    (f) => f.rect,
-    (a, b) => a.base < b.top && b.base < a.top,
-  )
-  const footprints = footprintGroups(forms.filter((f) => how(f) !== 'apart'))
-  // What many that meet have in common takes long: while something is tried, areas do not wait for it.
-  const pending =
-    trying &&
-    cache.lastWhole !== null &&
-    !(volumes.every((g) => cache.knows(g, 'volume')) && footprints.every((g) => cache.knows(g, 'footprints')))
-  const { volume, footprint } =
-    pending && cache.lastWhole
-      ? cache.lastWhole
-      : {
-          volume: volumes.reduce((sum, group) => sum + cache.groupVolume(group), 0),
-          footprint: footprints.reduce((sum, group) => sum + cache.groupFootprint(group), 0),
-        }
-  cache.lastWhole = { volume, footprint }
-  return {
-    area,
-    low: floors.reduce((sum, f) => sum + f.low, 0),
-    net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
-    volume,
-    footprint,
-    pending,
-    projecting: out.length
-      ? {
-          count: out.length,
-          area: out.reduce((sum, f) => sum + areaOf(f.body.plan()), 0),
-          volume: out.reduce((sum, f) => sum + f.body.volume, 0),
-        }
-      : null,
-    ratio: siteArea ? countedArea(project, floors) / siteArea : null,
-    site: siteArea,
-    coverage: siteArea ? footprint / siteArea : null,
-  }
-}
-
-/** m2 of floor above the datum whose use counts in the floor area ratio. */
-export const countedArea = (project: Project, floors: readonly Floor[]): number =>
-  floors
-    .filter((f) => f.level.height > -TOLERANCE.point)
-    .reduce(
-      (sum, f) =>
-        sum +
-        Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0),
-      0,
-    )
-
-/** The masses that rise above the datum, in groups whose plans may meet. */
-const footprintGroups = (forms: MassForm[]): MassForm[][] =>
-  groupsThatMeet(
-    forms.filter((f) => f.top > TOLERANCE.point),
-    (f) => f.rect,
-    () => true,
-  )

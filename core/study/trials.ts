@@ -15,7 +15,8 @@ import {
   type Scheme,
 } from '../project'
 import { StudyCache } from './cache'
-import { countedArea, floorSteps, type Floored } from './study'
+import { floorSteps, type Floored } from './study'
+import { countedArea } from './totals'
 
 /** A dial that is tried: so many values from one to another, in SI units. */
 export interface TrialDial {

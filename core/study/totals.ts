@@ -1,0 +1,80 @@
+import type { FabricContext } from '../fabric'
+import type { MassForm } from '../form'
+import type { Project } from '../project'
+import { areaOf, groupsThatMeet, TOLERANCE } from '../solid'
+import type { StudyCache } from './cache'
+import type { Floor } from './floor'
+import type { GroundStudy } from './ground'
+import type { Totals } from './types'
+
+/** The figures of a scheme as a whole. While something is only tried, what takes long is that of before, and said to be pending. */
+export function totalsOf(
+  context: FabricContext,
+  cache: StudyCache,
+  floors: Floor[],
+  forms: MassForm[],
+  ground: GroundStudy,
+  trying: boolean,
+): Totals {
+  const { project, scheme, numbers } = context
+  const how = (f: MassForm) => scheme.masses[f.id]?.projecting
+  const [built, out] = [forms.filter((f) => !how(f)), forms.filter(how)]
+  const area = floors.reduce((sum, f) => sum + f.area, 0)
+  const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
+  const volumes = groupsThatMeet(
+    built,
+    (f) => f.rect,
+    (a, b) => a.base < b.top && b.base < a.top,
+  )
+  const footprints = footprintGroups(forms.filter((f) => how(f) !== 'apart'))
+  // What many that meet have in common takes long: while something is tried, areas do not wait for it.
+  const pending =
+    trying &&
+    cache.lastWhole !== null &&
+    !(volumes.every((g) => cache.knows(g, 'volume')) && footprints.every((g) => cache.knows(g, 'footprints')))
+  const { volume, footprint } =
+    pending && cache.lastWhole
+      ? cache.lastWhole
+      : {
+          volume: volumes.reduce((sum, group) => sum + cache.groupVolume(group), 0),
+          footprint: footprints.reduce((sum, group) => sum + cache.groupFootprint(group), 0),
+        }
+  cache.lastWhole = { volume, footprint }
+  return {
+    area,
+    low: floors.reduce((sum, f) => sum + f.low, 0),
+    net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
+    volume,
+    footprint,
+    pending,
+    projecting: out.length
+      ? {
+          count: out.length,
+          area: out.reduce((sum, f) => sum + areaOf(f.body.plan()), 0),
+          volume: out.reduce((sum, f) => sum + f.body.volume, 0),
+        }
+      : null,
+    ratio: siteArea ? countedArea(project, floors) / siteArea : null,
+    site: siteArea,
+    coverage: siteArea ? footprint / siteArea : null,
+  }
+}
+
+/** m2 of floor above the datum whose use counts in the floor area ratio. */
+export const countedArea = (project: Project, floors: readonly Floor[]): number =>
+  floors
+    .filter((f) => f.level.height > -TOLERANCE.point)
+    .reduce(
+      (sum, f) =>
+        sum +
+        Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0),
+      0,
+    )
+
+/** The masses that rise above the datum, in groups whose plans may meet. */
+const footprintGroups = (forms: MassForm[]): MassForm[][] =>
+  groupsThatMeet(
+    forms.filter((f) => f.top > TOLERANCE.point),
+    (f) => f.rect,
+    () => true,
+  )
