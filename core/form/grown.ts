@@ -112,9 +112,12 @@ function grownMass(
   const place = stepped({ x, y, turn }, one.step)
   const level = levels[one.storey] ?? mass.base.level
   const above = repeat.up?.high === 'storey' ? (levels[one.storey + 1] ?? null) : null
-  const use = repeat.own[one.key]?.use ?? (one.last ? repeat.own.last?.use : null) ?? mass.use
-  const recipe = above === null ? mass.recipe : highAs(mass.recipe, above)
-  const values = [place.x, place.y, place.turn, level, above, use, one.order, one.mirrored]
+  const [own, last] = [repeat.own[one.key], one.last ? repeat.own.last : undefined]
+  const use = own?.use ?? last?.use ?? mass.use
+  const high = own?.high ?? last?.high ?? null
+  const usual = above === null ? mass.recipe : highAs(mass.recipe, above)
+  const recipe = high === null ? usual : raisedAs(mass.recipe, high)
+  const values = [place.x, place.y, place.turn, level, above, use, high, one.order, one.mirrored]
   return memo.keep(mass, `${repeat.id} ${one.key}`, values, () => ({
     ...mass,
     id: grownId(repeat.id, one.key, mass.id),
@@ -157,6 +160,11 @@ function mirroredIn(recipe: Move[], name: string): Move[] {
 }
 
 const recipes = new Memo()
+/** A recipe raised by so much, m; what is not raised stays as it is. */
+const raisedAs = (recipe: Move[], high: number): Move[] =>
+  recipes.keep(recipe, `raised ${high}`, [], () =>
+    recipe.map((m) => (m.move === 'raise' ? { ...m, height: high, upTo: null } : m)),
+  )
 /** A recipe raised up to a level. */
 const highAs = (recipe: Move[], level: Id): Move[] =>
   recipes.keep(recipe, level, [], () =>

@@ -1,5 +1,5 @@
 import { batch, singles, type Edit, type SingleEdit } from '../edits'
-import { wayKind, type Repeat, type Way } from '../repeats'
+import { wayKind, type OwnOfRepeat, type Repeat, type Way } from '../repeats'
 import {
   freeName,
   inOrder,
@@ -96,9 +96,19 @@ export function leaveOut(scheme: Scheme, id: Id, key: string, isOut: boolean): E
 }
 
 /** Gives one of a repeat a use of its own, or, with null, that of the original again. */
-export function ownUse(scheme: Scheme, id: Id, key: string, use: Id | null): Edit {
-  const { [key]: _, ...rest } = repeatOf(scheme, id).own
-  return changeRepeat(scheme, id, { own: use === null ? rest : { ...rest, [key]: { use } } })
+export const ownUse = (scheme: Scheme, id: Id, key: string, use: Id | null): Edit => withOwn(scheme, id, key, { use })
+
+/** Gives one of a repeat a height of its own (m that it is raised), or, with null, that of the others again. */
+export const ownHeight = (scheme: Scheme, id: Id, key: string, high: number | null): Edit =>
+  withOwn(scheme, id, key, { high: high ?? undefined })
+
+/** What one of a repeat has of its own, changed; with nothing left it is like the others. */
+function withOwn(scheme: Scheme, id: Id, key: string, set: Partial<OwnOfRepeat>): Edit {
+  const { [key]: had, ...rest } = repeatOf(scheme, id).own
+  const { use, high } = { use: null, ...had, ...set }
+  const own =
+    use === null && high === undefined ? rest : { ...rest, [key]: { use, ...(high === undefined ? {} : { high }) } }
+  return changeRepeat(scheme, id, { own })
 }
 
 /**

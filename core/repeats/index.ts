@@ -13,6 +13,7 @@ export {
   UP_FIELDS,
   WaySchema,
   type One,
+  type OwnOfRepeat,
   type Repeat,
   type Up,
 } from './schema'

@@ -6,6 +6,7 @@ import {
   NameSchema,
   NumSchema,
   refuse,
+  TOLERANCE,
   type Num,
   type Numbers,
   type StandingNumbers,
@@ -33,7 +34,12 @@ const UpSchema = v.strictObject({
 export type Up = v.InferOutput<typeof UpSchema>
 
 /** What one of a repeat has of its own, by its key; by `last`, whichever is the last of a storey. */
-const OwnSchema = v.strictObject({ use: v.nullable(IdSchema) })
+const OwnSchema = v.strictObject({
+  use: v.nullable(IdSchema),
+  /** m that it is raised */
+  high: v.optional(v.pipe(FiniteSchema, v.minValue(TOLERANCE.least, 'A height is at least a millimetre.'))),
+})
+export type OwnOfRepeat = v.InferOutput<typeof OwnSchema>
 
 /**
  * Masses that stand there many times: where, by a way; on which storeys; every how many-th of them. They are computed, never stored, and

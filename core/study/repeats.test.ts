@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { changeRepeat, detachRepeated, dragRepeat, leaveOut, newRepeat, ownUse } from '../form'
+import { changeRepeat, detachRepeated, dragRepeat, leaveOut, newRepeat, ownHeight, ownUse } from '../form'
 import { applyEdit } from '../edits'
 import { FORMATS } from '../exchange'
 import { duplicateScheme } from '../groundwork'
@@ -59,6 +59,13 @@ describe('a repeat', () => {
       return forms.flatMap((f) => (f.use === other ? [growth.from.get(f.id)?.key.split('-')[0]] : []))
     }
     expect(last(project)).toEqual(['4', '4'])
+    const [key = ''] = [...studied(project).growth.from.values()].filter((f) => f.key.startsWith('2')).map((f) => f.key)
+    const higher = apply(project, ownHeight(schemeOf(project), only(project).id, key, 6))
+    const heightOf = (p: Project) =>
+      studied(p).forms.flatMap((f) => (studied(p).growth.from.get(f.id)?.key === key ? [f.top - f.base] : []))
+    expect([heightOf(project), heightOf(higher)]).toEqual([[3], [6]])
+    const back = apply(higher, ownHeight(schemeOf(higher), only(higher).id, key, null))
+    expect([heightOf(back), only(back).own]).toEqual([[3], { last: { use: other } }])
     const longer = changeRepeat(schemeOf(project), only(project).id, { way: { ...line, count: 7 } })
     expect(last(apply(project, longer))).toEqual(['7', '7'])
     expect(pointsOfText('name,east,north\nA,1.5,-2\nB,3,4e1,9\n\n')).toEqual([1.5, -2, 3, 40])

@@ -1,13 +1,14 @@
 import { Trash2 } from 'lucide-react'
-import { beginsOf, changeRepeat, detachRepeated, grown, leaveOut, ownUse } from '@geotome/core/form'
+import { beginsOf, changeRepeat, detachRepeated, grown, leaveOut, ownHeight, ownUse } from '@geotome/core/form'
 import type { Fielded, Fields } from '@geotome/core/moves'
-import { inOrder, numbersOf, type Scheme } from '@geotome/core/project'
+import { inOrder, numbersOf, showNumber, type Scheme } from '@geotome/core/project'
 import { REPEAT_FIELDS, UP_FIELDS, wayKind, WAYS, type Repeat, type Way } from '@geotome/core/repeats'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
+import { NumField } from '../common/NumField'
 import { LinkButton } from '../common/LinkButton'
 import { worldNow } from '../tools/at-work'
 import { FieldList } from './moves/FieldList'
@@ -27,6 +28,8 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
   const attempt = (fields: Partial<Omit<Repeat, 'id'>> | null) =>
     tryEdit(fields && (() => changeRepeat(schemeNow(scheme), repeat.id, fields)))
   const masses = repeat.of.flatMap((id) => scheme.masses[id] ?? [])
+  const raise = masses[0]?.recipe.find((m) => m.move === 'raise')
+  const raised = raise?.move === 'raise' ? (raise.upTo ? null : numbers.length(raise.height)) : null
   const others = inOrder(scheme.masses).flatMap((m) => (repeat.of.includes(m.id) ? [] : [m.id]))
   const detach = (key: string | null, what: string) => {
     const now = worldNow()
@@ -111,6 +114,15 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
             options={[{ value: '', label: 'as the original' }, ...uses.map((u) => ({ value: u.id, label: u.name }))]}
             onChange={(use) => makeEdit('use of one', () => ownUse(scheme, repeat.id, one, use || null))}
           />
+          {raised !== null && (
+            <NumField
+              label="height"
+              value={repeat.own[one]?.high ?? raised}
+              onAccept={(_, high) =>
+                makeEdit('height of one', () => ownHeight(schemeNow(scheme), repeat.id, one, high))
+              }
+            />
+          )}
           <div className="flex flex-wrap gap-1">
             <button
               className="btn btn-sm h-7 grow px-2 text-[12px]"
@@ -141,12 +153,25 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
                 </LinkButton>
               </li>
             ))}
-            {Object.entries(repeat.own).map(([key, { use }]) => (
+            {Object.entries(repeat.own).map(([key, { use, high }]) => (
               <li key={key} className="flex justify-between py-0.5">
                 <span>
-                  {shortKey(key, scheme)}, {project.uses[use ?? '']?.name ?? 'of its own'}
+                  {shortKey(key, scheme)},{' '}
+                  {[
+                    use === null ? null : project.uses[use]?.name,
+                    high === undefined ? null : `${showNumber(high, 'length', project)} high`,
+                  ]
+                    .filter(Boolean)
+                    .join(', ')}
                 </span>
-                <LinkButton onClick={() => makeEdit('use of one', () => ownUse(scheme, repeat.id, key, null))}>
+                <LinkButton
+                  onClick={() =>
+                    makeEdit('take one back', () => {
+                      const { [key]: _, ...rest } = schemeNow(scheme).repeats[repeat.id]?.own ?? {}
+                      return changeRepeat(schemeNow(scheme), repeat.id, { own: rest })
+                    })
+                  }
+                >
                   Take back
                 </LinkButton>
               </li>
