@@ -36,7 +36,9 @@ export const sides: WayKind<SidesWay> = {
     ends: length('from its ends', { from: 0, when: (w) => w.at === 'evenly' || w.at === 'spaced' }),
   },
   starts: ({ wide, others }) => ({
-    host: others[0] ?? '',
+    host:
+      others[0] ??
+      refuse('unknown-id', 'There is no other mass at whose sides it could stand.', 'Draw another mass first.'),
     at: 'corners',
     apart: Math.max(1, Math.ceil(wide * 2)),
     count: 3,

@@ -49,7 +49,10 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
       <ChoiceField
         label="stands"
         value={repeat.way.way}
-        options={WAYS.map((k) => ({ value: k.way, label: k.called }))}
+        options={WAYS.filter((k) => !k.reads || others.length > 0 || k.way === repeat.way.way).map((k) => ({
+          value: k.way,
+          label: k.called,
+        }))}
         onChange={(way) =>
           set('way', { way: { way, ...wayKind({ way }).starts(beginsOf(masses, numbers, others)) } as unknown as Way })
         }

@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Plus } from 'lucide-react'
 import { newStep, withStepBehind } from '@geotome/core/form'
-import { beginningOf, kindOfMove, MOVES, moveTitle, type Move, type MoveKind } from '@geotome/core/moves'
+import { beginningOf, kindOfMove, MOVES, moveTitle, type Field, type Move, type MoveKind } from '@geotome/core/moves'
 import { inOrder, numbersOf } from '@geotome/core/project'
 import { outlineMove, STEPS, type Rule, type RuleRun, type Step } from '@geotome/core/rules'
 import { useProject } from '../../app/hooks'
@@ -55,12 +55,12 @@ export function AddStep({ rule, run }: { rule: Rule; run: RuleRun }) {
       </button>
       {open && (
         <div className="mt-1 rounded-md border border-line p-1.5" role="group" aria-label="kinds of step">
-          {STEPS.filter((k) => k.step !== 'move' && (mass || !('mass' in k.fields))).map((k) => (
+          {STEPS.filter((k) => k.step !== 'move' && (mass || !needsMass(k.fields))).map((k) => (
             <button
               key={k.step}
               className="flex w-full cursor-pointer gap-2 rounded px-1.5 py-0.5 text-left text-[12px] hover:bg-field"
               onClick={() =>
-                add(newStep(k.step, mint, k.step === 'strips' ? { side } : 'mass' in k.fields ? { mass } : {}))
+                add(newStep(k.step, mint, k.step === 'strips' ? { side } : needsMass(k.fields) ? { mass } : {}))
               }
             >
               <b className="w-14 shrink-0 font-semibold">{k.called}</b>
@@ -94,3 +94,6 @@ export function AddStep({ rule, run }: { rule: Rule; run: RuleRun }) {
     </div>
   )
 }
+
+/** Whether a step cannot be without a mass. */
+const needsMass = ({ mass }: { mass?: Field }): boolean => mass?.is === 'mass' && mass.otherwise === undefined

@@ -111,7 +111,9 @@ export function StepRow({ rule, step, nth, run }: Props) {
               <ChoiceField
                 label="way"
                 value={step.way.way}
-                options={WAYS.filter((w) => w.way !== 'once').map((w) => ({ value: w.way, label: w.called }))}
+                options={WAYS.filter(
+                  (w) => w.way !== 'once' && (!w.reads || Object.keys(scheme.masses).length > 0),
+                ).map((w) => ({ value: w.way, label: w.called }))}
                 onChange={(way) =>
                   change({
                     way: {
