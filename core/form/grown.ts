@@ -116,8 +116,9 @@ function grownMass(
   const use = own?.use ?? last?.use ?? mass.use
   const high = own?.high ?? last?.high ?? null
   const usual = above === null ? mass.recipe : highAs(mass.recipe, above)
-  const recipe = high === null ? usual : raisedAs(mass.recipe, high)
-  const values = [place.x, place.y, place.turn, level, above, use, high, one.order, one.mirrored]
+  const moves = own?.moves ?? last?.moves ?? NO_MOVES
+  const recipe = withOwnMoves(high === null ? usual : raisedAs(mass.recipe, high), moves)
+  const values = [place.x, place.y, place.turn, level, above, use, high, moves, one.order, one.mirrored]
   return memo.keep(mass, `${repeat.id} ${one.key}`, values, () => ({
     ...mass,
     id: grownId(repeat.id, one.key, mass.id),
@@ -160,6 +161,10 @@ function mirroredIn(recipe: Move[], name: string): Move[] {
 }
 
 const recipes = new Memo()
+const NO_MOVES: Move[] = []
+/** A recipe with the moves that one has of its own behind it. */
+const withOwnMoves = (recipe: Move[], moves: Move[]): Move[] =>
+  moves.length === 0 ? recipe : recipes.keep(moves, 'own', [recipe], () => [...recipe, ...moves])
 /** A recipe raised by so much, m; what is not raised stays as it is. */
 const raisedAs = (recipe: Move[], high: number): Move[] =>
   recipes.keep(recipe, `raised ${high}`, [], () =>

@@ -1,3 +1,4 @@
+import type { Move } from '../moves'
 import { batch, singles, type Edit, type SingleEdit } from '../edits'
 import { wayKind, type OwnOfRepeat, type Repeat, type Way } from '../repeats'
 import {
@@ -102,13 +103,17 @@ export const ownUse = (scheme: Scheme, id: Id, key: string, use: Id | null): Edi
 export const ownHeight = (scheme: Scheme, id: Id, key: string, high: number | null): Edit =>
   withOwn(scheme, id, key, { high: high ?? undefined })
 
+/** Gives one of a repeat moves of its own, behind those of the original. */
+export const ownMoves = (scheme: Scheme, id: Id, key: string, moves: Move[]): Edit =>
+  withOwn(scheme, id, key, { moves: moves.length ? moves : undefined })
+
 /** What one of a repeat has of its own, changed; with nothing left it is like the others. */
 function withOwn(scheme: Scheme, id: Id, key: string, set: Partial<OwnOfRepeat>): Edit {
   const { [key]: had, ...rest } = repeatOf(scheme, id).own
-  const { use, high } = { use: null, ...had, ...set }
-  const own =
-    use === null && high === undefined ? rest : { ...rest, [key]: { use, ...(high === undefined ? {} : { high }) } }
-  return changeRepeat(scheme, id, { own })
+  const { use, high, moves } = { use: null, ...had, ...set }
+  const own = { use, ...(high === undefined ? {} : { high }), ...(moves === undefined ? {} : { moves }) }
+  const isLikeOthers = use === null && high === undefined && moves === undefined
+  return changeRepeat(scheme, id, { own: isLikeOthers ? rest : { ...rest, [key]: own } })
 }
 
 /**

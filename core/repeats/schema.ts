@@ -1,5 +1,5 @@
 import * as v from 'valibot'
-import { checkFields, entriesOf, times, type Fielded, type Fields } from '../moves'
+import { checkFields, entriesOf, MoveSchema, times, type Fielded, type Fields } from '../moves'
 import {
   FiniteSchema,
   IdSchema,
@@ -38,6 +38,8 @@ const OwnSchema = v.strictObject({
   use: v.nullable(IdSchema),
   /** m that it is raised */
   high: v.optional(v.pipe(FiniteSchema, v.minValue(TOLERANCE.least, 'A height is at least a millimetre.'))),
+  /** moves behind those of the original */
+  moves: v.optional(v.pipe(v.array(v.lazy(() => MoveSchema)), v.maxLength(100))),
 })
 export type OwnOfRepeat = v.InferOutput<typeof OwnSchema>
 

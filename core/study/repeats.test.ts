@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest'
-import { changeRepeat, detachRepeated, dragRepeat, leaveOut, newRepeat, ownHeight, ownUse } from '../form'
+import { changeRepeat, detachRepeated, dragRepeat, leaveOut, newRepeat, ownHeight, ownMoves, ownUse } from '../form'
 import { applyEdit } from '../edits'
 import { FORMATS } from '../exchange'
 import { duplicateScheme } from '../groundwork'
@@ -66,6 +66,15 @@ describe('a repeat', () => {
     expect([heightOf(project), heightOf(higher)]).toEqual([[3], [6]])
     const back = apply(higher, ownHeight(schemeOf(higher), only(higher).id, key, null))
     expect([heightOf(back), only(back).own]).toEqual([[3], { last: { use: other } }])
+    // Moves of its own, behind those of the original: a taper to half makes a third and a quarter of it less.
+    const taper = { id: 'own', move: 'taper' as const, on: true, by: { kind: 'scale', scale: 0.5 } }
+    const tapered = apply(project, ownMoves(schemeOf(project), only(project).id, key, [taper as never]))
+    const volumeOf = (p: Project) =>
+      studied(p).forms.flatMap((f) => (studied(p).growth.from.get(f.id)?.key === key ? [f.body.volume] : []))
+    expect([volumeOf(project)[0], volumeOf(tapered)[0]]).toEqual([36, expect.closeTo(21, 6)])
+    expect(only(apply(tapered, ownMoves(schemeOf(tapered), only(tapered).id, key, []))).own).toEqual({
+      last: { use: other },
+    })
     const longer = changeRepeat(schemeOf(project), only(project).id, { way: { ...line, count: 7 } })
     expect(last(apply(project, longer))).toEqual(['7', '7'])
     expect(pointsOfText('name,east,north\nA,1.5,-2\nB,3,4e1,9\n\n')).toEqual([1.5, -2, 3, 40])

@@ -1,5 +1,14 @@
 import { Trash2 } from 'lucide-react'
-import { beginsOf, changeRepeat, detachRepeated, grown, leaveOut, ownHeight, ownUse } from '@geotome/core/form'
+import {
+  beginsOf,
+  changeRepeat,
+  detachRepeated,
+  grown,
+  leaveOut,
+  ownHeight,
+  ownMoves,
+  ownUse,
+} from '@geotome/core/form'
 import type { Fielded, Fields } from '@geotome/core/moves'
 import { inOrder, numbersOf, showNumber, type Scheme } from '@geotome/core/project'
 import { REPEAT_FIELDS, UP_FIELDS, wayKind, WAYS, type Repeat, type Way } from '@geotome/core/repeats'
@@ -13,6 +22,7 @@ import { LinkButton } from '../common/LinkButton'
 import { worldNow } from '../tools/at-work'
 import { FieldList } from './moves/FieldList'
 import { mint } from './moves/kind'
+import { OwnMoves } from './OwnMoves'
 import { PointsSource } from './PointsSource'
 
 /** A repeat: what it is of, where it leads, its exceptions; and the one of it that is picked, by its key. */
@@ -126,6 +136,14 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
               }
             />
           )}
+          {masses[0] && (
+            <OwnMoves
+              recipe={masses[0].recipe}
+              own={repeat.own[one]?.moves ?? []}
+              set={(moves) => makeEdit('moves of one', () => ownMoves(schemeNow(scheme), repeat.id, one, moves()))}
+              attempt={(moves) => tryEdit(moves && (() => ownMoves(schemeNow(scheme), repeat.id, one, moves())))}
+            />
+          )}
           <div className="flex flex-wrap gap-1">
             <button
               className="btn btn-sm h-7 grow px-2 text-[12px]"
@@ -156,13 +174,14 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
                 </LinkButton>
               </li>
             ))}
-            {Object.entries(repeat.own).map(([key, { use, high }]) => (
+            {Object.entries(repeat.own).map(([key, { use, high, moves }]) => (
               <li key={key} className="flex justify-between py-0.5">
                 <span>
                   {shortKey(key, scheme)},{' '}
                   {[
                     use === null ? null : project.uses[use]?.name,
                     high === undefined ? null : `${showNumber(high, 'length', project)} high`,
+                    moves ? 'moves of its own' : null,
                   ]
                     .filter(Boolean)
                     .join(', ')}

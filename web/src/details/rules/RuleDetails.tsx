@@ -1,8 +1,9 @@
 import { Trash2 } from 'lucide-react'
 import { changeRule, freezeRule, growAgain, grown, leaveOutOfRule, ownOfRule, ruleCount } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
+import type { Move } from '@geotome/core/moves'
 import { inOrder, refsIn, ruleRun, type Dial } from '@geotome/core/project'
-import { ruleNumbers, type Rule } from '@geotome/core/rules'
+import { cellRecipe, ruleNumbers, type Rule } from '@geotome/core/rules'
 import { useProject, useUses } from '../../app/hooks'
 import { makeEdit, tryEdit } from '../../app/session'
 import { useAppDispatch, useAppSelector } from '../../app/store'
@@ -12,6 +13,7 @@ import { LinkButton } from '../../common/LinkButton'
 import { NumField, RuleScope } from '../../common/NumField'
 import { worldNow } from '../../tools/at-work'
 import { DialRow } from '../DialRow'
+import { OwnMoves } from '../OwnMoves'
 import { AddStep } from './AddStep'
 import { StepRow } from './StepRow'
 
@@ -155,6 +157,11 @@ function PickedOne({ rule, one, uses }: { rule: Rule; one: string; uses: { id: s
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
   const own = rule.own[one]
+  const cell = ruleRun(project, scheme, rule).cells.find((c) => c.key === one)
+  const withMoves = (moves: Move[]) => {
+    const set = { moves: moves.length ? moves : undefined } as Parameters<typeof ownOfRule>[3]
+    return ownOfRule(worldNow()?.scheme ?? scheme, rule.id, one, set)
+  }
   const give = (label: string, fields: Parameters<typeof ownOfRule>[3]) =>
     makeEdit(`${label} of one of ${rule.name}`, () => ownOfRule(worldNow()?.scheme ?? scheme, rule.id, one, fields))
   return (
@@ -180,6 +187,14 @@ function PickedOne({ rule, one, uses }: { rule: Rule; one: string; uses: { id: s
         value={own?.up ?? 0}
         onAccept={(_, up) => give('height', { up: up || undefined } as Parameters<typeof ownOfRule>[3])}
       />
+      {cell && (
+        <OwnMoves
+          recipe={cellRecipe(cell, undefined)}
+          own={own?.moves ?? []}
+          set={(moves) => makeEdit(`moves of one of ${rule.name}`, () => withMoves(moves()))}
+          attempt={(moves) => tryEdit(moves && (() => withMoves(moves())))}
+        />
+      )}
       <button
         className="btn btn-sm h-7 w-full px-2 text-[12px]"
         onClick={() =>
