@@ -17,7 +17,8 @@ const plus = (num: Num, by: number): Num => (typeof num === 'number' ? tidy(num 
 
 /**
  * Pulls a face of a mass out by so many m (below zero in): the top of what is raised raises it, what a patch ends in goes with it, a side
- * of the outline is pulled, on chosen storeys where some are said; any other face is shifted. The last move of that kind is changed where it
+ * of the outline is pulled, on chosen storeys where some are said; any other face is shifted. The last move of that
+ * kind is changed where it
  * is of that very face, else one is added. Errors: 'geometry' where it would not fit.
  */
 export function pullFace(

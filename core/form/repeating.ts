@@ -70,7 +70,8 @@ export const repeatOf = (scheme: Scheme, id: Id): Repeat =>
   scheme.repeats[id] ?? refuse('unknown-id', 'That repeat is not there any more.', 'Pick another one.')
 
 /**
- * One of a repeat (by its key) dragged by so much in plan, m: along a line and in a grid they come to stand so far apart; any other repeat is
+ * One of a repeat (by its key) dragged by so much in plan, m: along a line and in a grid they come to stand so far
+ * apart; any other repeat is
  * moved as a whole, with what it repeats.
  */
 export function dragRepeat(project: Project, scheme: Scheme, id: Id, key: string, by: readonly [number, number]): Edit {
@@ -117,7 +118,8 @@ function withOwn(scheme: Scheme, id: Id, key: string, set: Partial<OwnOfRepeat>)
 }
 
 /**
- * Makes one of a repeat (by its key), or with null all of them, masses of their own: they stand where they stood, with a recipe each, and are linked no
+ * Makes one of a repeat (by its key), or with null all of them, masses of their own: they stand where they stood, with
+ * a recipe each, and are linked no
  * longer. With all of them the repeat goes.
  */
 export function detachRepeated(scheme: Scheme, grown: Grown, mint: () => Id, id: Id, key: string | null): Edit {

@@ -16,7 +16,8 @@ export interface EdgingMove extends MoveBase {
 }
 
 /**
- * Lets an upright section go round the outline and its courts, mitred at the corners: x runs out from what the outline encloses, y up. Faces:
+ * Lets an upright section go round the outline and its courts, mitred at the corners: x runs out from what the outline
+ * encloses, y up. Faces:
  * <id>/<the section's edge>/<the outline's edge>. Errors: those of `pathBody`; 'stale' where the profile is gone.
  */
 export const edging = moveKind<EdgingMove>({

@@ -31,7 +31,10 @@ export interface Form {
   cage?: SoftCage | undefined
 }
 
-/** The body that a soft form is drawn from (m in the form's own frame), the move that softens it, and from where on it is an image of the rest. */
+/**
+ * The body that a soft form is drawn from (m in the form's own frame), the move that softens it, and from where on it
+ * is an image of the rest.
+ */
 export interface SoftCage extends Cage {
   by: string
   beyond: { axis: 0 | 1; at: number } | null

@@ -24,7 +24,8 @@ export interface PartsMove extends MoveBase {
 }
 
 /**
- * Parts a face into strips of equal height, or into patches in columns and rows: <id>/<face>/<column>-<row>, both from 1, from the left as seen
+ * Parts a face into strips of equal height, or into patches in columns and rows: <id>/<face>/<column>-<row>, both from
+ * 1, from the left as seen
  * from outside and from its foot. A curved face has rows only. The body stays as it is. Errors: 'unknown-id' where the face is gone,
  * 'geometry' where a curved one would have columns.
  */

@@ -41,7 +41,8 @@ export function buildRecipe(recipe: Move[], numbers: StandingNumbers, name: stri
 }
 
 /**
- * An outline as a recipe carries it up, without what is cut from it or shaped otherwise: that is left out, and told by `more`. It needs no kernel. Null where
+ * An outline as a recipe carries it up, without what is cut from it or shaped otherwise: that is left out, and told by
+ * `more`. It needs no kernel. Null where
  * there is none.
  */
 export function carriedUp(

@@ -44,8 +44,10 @@ const FINE = 5 * TOLERANCE.curve
 const ALWAYS = 10
 
 /**
- * Makes a soft form of a body: its faces are the cage, which is pulled, cut and split by the moves before this one. Edges are smooth, or crisp by a
- * degree. Where faces are left open, the rest is a skin of a thickness. Faces keep their names; the inner skin is <id>/<face>, rims are <id>/rim.
+ * Makes a soft form of a body: its faces are the cage, which is pulled, cut and split by the moves before this one.
+ * Edges are smooth, or crisp by a
+ * degree. Where faces are left open, the rest is a skin of a thickness. Faces keep their names; the inner skin is
+ * <id>/<face>, rims are <id>/rim.
  */
 export const soft = moveKind<SoftMove>({
   move: 'soft',

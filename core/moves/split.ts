@@ -16,7 +16,8 @@ export interface SplitMove extends MoveBase {
 }
 
 /**
- * Parts a flat face by a straight line: two faces in one plane, each with fabric and materials of its own. What lies to the right of the line
+ * Parts a flat face by a straight line: two faces in one plane, each with fabric and materials of its own. What lies
+ * to the right of the line
  * is <id>/<face>, the rest keeps its name. Errors: left out with a sentence, where the line misses the face, or that is gone or bent.
  */
 export const split = moveKind<SplitMove>({

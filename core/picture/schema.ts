@@ -2,7 +2,10 @@ import * as v from 'valibot'
 import { ShadesSchema } from './shades'
 import { FiniteSchema as Finite, IdSchema, NameSchema, NumSchema } from '../values'
 
-/** Pictures and what is drawn on them. Pixels count from the picture's upper left corner, x to the right, y down; everything else is metres and degrees. */
+/**
+ * Pictures and what is drawn on them. Pixels count from the picture's upper left corner, x to the right, y down;
+ * everything else is metres and degrees.
+ */
 
 const OrderSchema = v.pipe(v.number(), v.finite())
 const PixelSchema = v.tuple([Finite, Finite])
@@ -34,7 +37,10 @@ export const AnchorSchema = v.variant('kind', [
 ])
 export type Anchor = v.InferOutput<typeof AnchorSchema>
 
-/** Where a picture is laid: in plan at a level, or upright, facing a viewer who stands at an azimuth (degrees from east, counter-clockwise). */
+/**
+ * Where a picture is laid: in plan at a level, or upright, facing a viewer who stands at an azimuth (degrees from
+ * east, counter-clockwise).
+ */
 export const StandSchema = v.strictObject({
   id: IdSchema,
   lies: v.variant('kind', [
@@ -96,7 +102,10 @@ export const KeptMeasureSchema = v.strictObject({
 })
 export type KeptMeasure = v.InferOutput<typeof KeptMeasureSchema>
 
-/** Lines traced on a picture, in its pixels: an outline with its holes, or an open line. Bulges as those of outlines, for the side behind each point. */
+/**
+ * Lines traced on a picture, in its pixels: an outline with its holes, or an open line. Bulges as those of outlines,
+ * for the side behind each point.
+ */
 export const TraceSchema = v.strictObject({
   id: IdSchema,
   name: NameSchema,

@@ -3,7 +3,10 @@ import { refuse, tidy, type Numbers, type OtherMass, type StandingNumbers } from
 import type { Scheme } from './schema'
 import type { Mass } from './things'
 
-/** The heights of all levels of the scheme that the numbers are of, m above the datum, by their ties: stacked ones follow what they stand on. */
+/**
+ * The heights of all levels of the scheme that the numbers are of, m above the datum, by their ties: stacked ones
+ * follow what they stand on.
+ */
 export const heightsOf = (scheme: Scheme, numbers: Numbers): Map<string, number> =>
   new Map(Object.keys(scheme.levels).map((id) => [id, numbers.height(id)]))
 

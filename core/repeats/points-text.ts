@@ -4,8 +4,10 @@ import { refuse } from '../values'
 const MOST = 2000
 
 /**
- * Points of a table as text: east and north (m) are the first two numbers of each line; lines without are headings. Apart by commas, semicolons,
- * tabs or blanks; with semicolons or tabs a comma is a decimal one. Gives east and north of each in turn. Errors: 'file' where there are none, or too many.
+ * Points of a table as text: east and north (m) are the first two numbers of each line; lines without are headings.
+ * Apart by commas, semicolons,
+ * tabs or blanks; with semicolons or tabs a comma is a decimal one. Gives east and north of each in turn. Errors:
+ * 'file' where there are none, or too many.
  */
 export function pointsOfText(text: string): number[] {
   const list = text.split(/\r?\n/).flatMap((line) => {

@@ -3,7 +3,8 @@ import type { Cage } from './soft'
 import type { Vec3 } from './solid'
 
 /**
- * A cage that reaches a plane from below (m along the x or y axis: 0 or 1), and its image beyond it, as one: what lies on the plane is shared,
+ * A cage that reaches a plane from below (m along the x or y axis: 0 or 1), and its image beyond it, as one: what lies
+ * on the plane is shared,
  * faces in the plane are none. Faces of the image are called by `image`. Null where it does not reach the plane.
  */
 export function mirroredCage(half: Cage, axis: 0 | 1, at: number, image: (name: string) => string): Cage | null {

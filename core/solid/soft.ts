@@ -11,7 +11,8 @@ export interface Cage {
 }
 
 /**
- * The cage that a body's flat faces are; one that was folded when a corner was shifted is one face again, and not flat. Errors: 'geometry' where
+ * The cage that a body's flat faces are; one that was folded when a corner was shifted is one face again, and not
+ * flat. Errors: 'geometry' where
  * one is curved, or has a hole.
  */
 export function cageOf(solid: Solid, name: string): Cage {
@@ -116,8 +117,10 @@ const mix = (a: Vec3, b: Vec3, t: number): Vec3 =>
   [0, 1, 2].map((k) => (a[k] as number) * (1 - t) + (b[k] as number) * t) as Vec3
 
 /**
- * A cage refined by so many steps into quadrilaterals, by the rules of Catmull and Clark (1978), with edges that stay sharp for a while or for
- * ever (DeRose, Kass and Truong 1998). `sharp` says of an edge, by the names of its two faces, for how many steps it does. Borders stay sharp.
+ * A cage refined by so many steps into quadrilaterals, by the rules of Catmull and Clark (1978), with edges that stay
+ * sharp for a while or for
+ * ever (DeRose, Kass and Truong 1998). `sharp` says of an edge, by the names of its two faces, for how many steps it
+ * does. Borders stay sharp.
  */
 export function softened(cage: Cage, steps: number, sharp: (a: string, b: string) => number): Cage {
   let edges = edgesOf(cage, (_, [f, g]) => sharp(nameAt(cage, f), nameAt(cage, g)))
@@ -198,7 +201,8 @@ export function stillToMove(cage: Cage, sharp: (a: string, b: string) => number)
 }
 
 /**
- * A cage as a body: each quadrilateral as a fan about its middle, which encloses exactly what its bilinear patch does. Faces keep their names; flat
+ * A cage as a body: each quadrilateral as a fan about its middle, which encloses exactly what its bilinear patch does.
+ * Faces keep their names; flat
  * ones stay flat.
  */
 export function bodyOfCage(cage: Cage): Solid {

@@ -5,7 +5,8 @@ import type { Facet, Plane, Solid, Vec3 } from './solid'
 import type { Surface } from './surfaces'
 
 /**
- * The body with a flat face parted by a plane across it, or with a curved one by a level plane: what lies before the plane (where its normal
+ * The body with a flat face parted by a plane across it, or with a curved one by a level plane: what lies before the
+ * plane (where its normal
  * points) has a name of its own from then on, the rest keeps the face's. The body is the same; corners are put in where the line meets its
  * edges. Null where the plane misses it.
  */

@@ -1,4 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
+import { applyEdit } from '../edits'
+import { duplicateScheme } from '../groundwork'
 import { crispEdge, crispnessOf, isOpen, moveJoint, openFace, pullFace } from '../form'
 import type { Move } from '../moves'
 import { areaOf, openKernel } from '../solid'
@@ -175,6 +177,30 @@ describe('a soft form', () => {
     expect(moves.map((m) => m.move)).toEqual(['outline', 'raise', 'shift-corner', 'soft'])
     expect(moves[2]).toMatchObject({ y: -0.25, z: 0.25 })
     expect(() => pullFace(open, schemeOf(open), mint, id, 'soft/rim', 0.1)).toThrow(/made by softening/)
+  })
+  it('is pulled alike however it stands, in a duplicated scheme too, and undone after another has worked on it', () => {
+    for (const at of [
+      { x: 0, y: 0, turn: 0 },
+      { x: 32456789.25, y: 5534321.5, turn: -37.3 },
+    ]) {
+      const plain = softened([4, 2, 1], { edges: 'crisp' }, at)
+      const copied = apply(plain, duplicateScheme(plain, schemeOf(plain), mint(), 'Another'))
+      for (const project of [plain, copied]) {
+        const { id } = massNamed(project, 'Soft')
+        const corner = ['top', 'east', 'north'].map((own) => face(project, own))
+        // 0.4 out along the mass's own x, as it lies in the world: a quarter of the east face goes along.
+        const a = (at.turn * Math.PI) / 180
+        const out: [number, number, number] = [0.4 * Math.cos(a), 0.4 * Math.sin(a), 0]
+        const edit = moveJoint(project, schemeOf(project), mint, id, corner, out)
+        const { project: pulled, inverse } = applyEdit(project, edit)
+        expect(body(pulled).leftOut).toEqual([])
+        expect(body(pulled).volume).toBeCloseTo(8 + (0.4 * 2) / 4, 6)
+        const crisp = apply(pulled, crispEdge(schemeOf(pulled), mint, id, corner.slice(0, 2), 0))
+        const back = apply(crisp, inverse)
+        expect(massNamed(back, 'Soft').recipe.map((m) => m.move)).toEqual(['outline', 'raise', 'soft'])
+        expect(crispnessOf(massNamed(back, 'Soft'), corner.slice(0, 2))).toBe(0)
+      }
+    }
   })
   it('what is curved already is left as it is, with a sentence', () => {
     const round = softened([4, 3, 1], { steps: 2 }, { x: 0, y: 0, turn: 0 }, [

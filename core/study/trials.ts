@@ -66,8 +66,10 @@ export function trialGrid(dials: readonly TrialDial[]): number[][] {
 }
 
 /**
- * Studies the floors of a scheme with some of its dials at given values (SI units), one list of them after the other. Yields how much is done, 0 to
- * 1, and each trial as soon as its areas are known; then once more, with how compact it is. The project stays as it is; what cannot be made is told with its trial. Errors: 'unknown-id'.
+ * Studies the floors of a scheme with some of its dials at given values (SI units), one list of them after the other.
+ * Yields how much is done, 0 to
+ * 1, and each trial as soon as its areas are known; then once more, with how compact it is. The project stays as it
+ * is; what cannot be made is told with its trial. Errors: 'unknown-id'.
  */
 export function* trialSteps(
   project: Project,

@@ -10,7 +10,8 @@ export interface Frame {
 }
 
 /**
- * Where one of a repeat stands, from where the original does: shifted in plan (m), turned about a point of the site (m, degrees), or to one frame as the
+ * Where one of a repeat stands, from where the original does: shifted in plan (m), turned about a point of the site
+ * (m, degrees), or to one frame as the
  * original to another.
  */
 export type Step = { by: [number, number] } | { about: [number, number]; turn: number } | { from: Frame; to: Frame }

@@ -9,7 +9,10 @@ export interface PathWay {
   path: (Item & { x: Num; y: Num; bulge: Num })[]
   /** m from one to the next along the path; null: evenly from end to end */ pitch: Num | null
   count: Num
-  /** whether they stand closer on arcs, so that what is as long as the pitch leaves no gap there, and how far it reaches beside the path, m */
+  /**
+   * whether they stand closer on arcs, so that what is as long as the pitch leaves no gap there, and how far it
+   * reaches beside the path, m
+   */
   bends?: 'same' | 'closed'
   reach?: Num
   follow: 'turned' | 'straight'
@@ -171,7 +174,8 @@ function placesAlong(stretches: readonly Stretch[], w: PathWay, numbers: Numbers
   if (!isClosed(w))
     return Array.from({ length: Math.floor(long / pitch + TOLERANCE.rounding) + 1 }, (_, i) => pitch * i)
   const reach = numbers.length(w.reach ?? 0)
-  // Two of the pitch's length about a bend of radius r meet at the outside, so far beside it, where half of it is (r + reach) tan(half the turn).
+  // Two of the pitch's length about a bend of radius r meet at the outside, so far beside it, where half of it is (r +
+  // reach) tan(half the turn).
   const stepOn = ({ radius: r }: Stretch) => (r === null ? pitch : 2 * r * Math.atan(pitch / 2 / (r + reach)))
   const at = [0]
   for (;;) {

@@ -13,7 +13,8 @@ export interface SidesWay {
 }
 
 /**
- * At the sides of another mass, as it stands: at its corners, in the middles of its sides, or along them. The original stands at the first of these
+ * At the sides of another mass, as it stands: at its corners, in the middles of its sides, or along them. The original
+ * stands at the first of these
  * places; each other one stands to its place as that to its own. Keys: the side, and the number along it.
  */
 export const sides: WayKind<SidesWay> = {

@@ -24,7 +24,10 @@ export function hostOf(world: RuleWorld, id: Id): HostMass {
 
 const isPlain = (s: BandsStep): boolean => !s.profile
 
-/** Begins with bands round a mass: one on each storey, along the edge that its floor has there, whatever it is twisted or tapered. Keys: by level. */
+/**
+ * Begins with bands round a mass: one on each storey, along the edge that its floor has there, whatever it is twisted
+ * or tapered. Keys: by level.
+ */
 export const bands: StepKind<BandsStep> = {
   step: 'bands',
   called: 'bands',
@@ -38,7 +41,11 @@ export const bands: StepKind<BandsStep> = {
     count: times('storeys', { otherwise: 'all', from: 1, to: 500 }),
   },
   says: (s) =>
-    `begin with bands round {mass} on {count} storeys, ${s.profile ? 'of the profile {profile}' : '{profile} {out} out and {high} high'}, {above} above each floor`,
+    [
+      'begin with bands round {mass} on {count} storeys',
+      s.profile ? 'of the profile {profile}' : '{profile} {out} out and {high} high',
+      '{above} above each floor',
+    ].join(', '),
   starts: () => ({ mass: '', profile: null, out: 0.18, high: 0.35, above: 0, count: null }),
   begins: (s, { numbers, world, room, note }) => {
     const host = hostOf(world, s.mass)

@@ -20,7 +20,10 @@ const is =
   (s: DivideStep) =>
     how.includes(s.how)
 
-/** Cuts each outline: into cells, strips, at distances, at a share of its area, or into sectors. Keys: that of the whole, then column-row. */
+/**
+ * Cuts each outline: into cells, strips, at distances, at a share of its area, or into sectors. Keys: that of the
+ * whole, then column-row.
+ */
 export const divide: StepKind<DivideStep> = {
   step: 'divide',
   called: 'divide',

@@ -21,7 +21,8 @@ export interface FinsStep extends StepBase {
 const isPlain = (s: FinsStep): boolean => !s.profile
 
 /**
- * Begins with fins on a mass: at its corners, or along its sides, over its full height. Each follows the two ends of its edge; where the mass is
+ * Begins with fins on a mass: at its corners, or along its sides, over its full height. Each follows the two ends of
+ * its edge; where the mass is
  * twisted, storey by storey. Keys: the side, the number along it, and the storey where there is more than one.
  */
 export const fins: StepKind<FinsStep> = {
@@ -46,7 +47,10 @@ export const fins: StepKind<FinsStep> = {
     deep: length('deep', { from: TOLERANCE.least, when: isPlain }),
   },
   says: (s) =>
-    `begin with fins on {mass} at {at}${s.at === 'evenly' ? ': {count}' : s.at === 'spaced' ? ' of {apart}' : ''}, ${isPlain(s) ? '{profile} {wide} wide and {deep} deep' : 'of the profile {profile}'}`,
+    [
+      `begin with fins on {mass} at {at}${{ corners: '', evenly: ': {count}', spaced: ' of {apart}' }[s.at]}`,
+      isPlain(s) ? '{profile} {wide} wide and {deep} deep' : 'of the profile {profile}',
+    ].join(', '),
   starts: () => ({ mass: '', profile: null, at: 'corners', count: 3, apart: 3, wide: 0.32, deep: 0.28 }),
   begins: (s, { numbers, world, room, note }) => {
     const host = hostOf(world, s.mass)

@@ -21,7 +21,8 @@ const hasRows = (s: StripsStep) => wayOf(s) !== 'length'
 const hasColumns = (s: StripsStep) => wayOf(s) !== 'height'
 
 /**
- * Parts a named side into equal strips along its length, its face into strips of equal height, or into patches; each becomes a face of its own,
+ * Parts a named side into equal strips along its length, its face into strips of equal height, or into patches; each
+ * becomes a face of its own,
  * upright or twisted. Materials take turns; on patches like a chessboard.
  */
 export const strips: StepKind<StripsStep> = {

@@ -11,7 +11,10 @@ const MOST = 60 * 1024 * 1024
 /** dots to an inch that a PDF's page is drawn with */
 const PDF_DPI = 200
 
-/** Takes a picture or a PDF's page into the project: stored on the server, laid in plan at the datum until it is calibrated. Says what is wrong with one that cannot be taken. */
+/**
+ * Takes a picture or a PDF's page into the project: stored on the server, laid in plan at the datum until it is
+ * calibrated. Says what is wrong with one that cannot be taken.
+ */
 export async function addPicture(file: File, page = 1): Promise<void> {
   if (file.size > MOST) {
     toast.error(

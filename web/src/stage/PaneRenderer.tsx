@@ -8,7 +8,11 @@ import { store } from '../app/store'
 import { AT_REST, drawsInSoftware, Smoothing } from './smoothing'
 import { isUpright, onViews, viewOf, type PaneName } from './views'
 
-/** Where an object of the scene is drawn: in which pane ('space': in all but plans), upright only where a pane looks from an azimuth, only where something is cut, only while nothing is buried, and, for lines that repeat, m between two of them: closer than 4 px they are left out. */
+/**
+ * Where an object of the scene is drawn: in which pane ('space': in all but plans), upright only where a pane looks
+ * from an azimuth, only where something is cut, only while nothing is buried, and, for lines that repeat, m between
+ * two of them: closer than 4 px they are left out.
+ */
 export interface Marks {
   pane: PaneName | 'space' | null
   cutOnly: boolean
