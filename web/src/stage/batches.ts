@@ -43,9 +43,24 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
   }
 }
 
-/** The lines alone of bodies placed. */
+/** the last lines of each geometry by owner, and where it stood then */
+const lines = new WeakMap<Geometry, Map<string, { at: string } & Pick<Block, 'edges' | 'contours'>>>()
+
+function linesOfOne(item: Placed): Pick<Block, 'edges' | 'contours'> {
+  const { x, y, z, turn } = item.at
+  const at = `${x} ${y} ${z} ${turn}`
+  let byOwner = lines.get(item.geometry)
+  if (!byOwner) lines.set(item.geometry, (byOwner = new Map()))
+  const known = byOwner.get(item.owner)
+  if (known?.at === at) return known
+  const made = { at, ...placedLines(item) }
+  byOwner.set(item.owner, made)
+  return made
+}
+
+/** The lines alone of bodies placed; what stands as before is taken over as it was. */
 export function linesIn(items: Placed[]): Pick<Batch, 'edges' | 'contours'> {
-  const blocks = items.map(placedLines)
+  const blocks = items.map(linesOfOne)
   return { edges: joined(blocks.map((b) => b.edges)), contours: joined(blocks.map((b) => b.contours)) }
 }
 
