@@ -8,7 +8,8 @@ import {
 } from 'three'
 import { LineSegmentsGeometry } from 'three/examples/jsm/lines/LineSegmentsGeometry.js'
 import { turnOf, triangulate, type Region } from '@geotome/core/solid'
-import type { Geometry, MassView, PlateView } from '../worker/protocol'
+import type { Geometry, PlateView } from '../worker/protocol'
+import { joined, placedLines, type Placed } from './placed'
 import type { Palette } from './theme'
 
 /** Everything of one kind as one geometry, so that a frame is a handful of calls. Metres from the view's origin. */
@@ -17,16 +18,6 @@ export interface Batch {
   edges: Float32Array
   /** two ends and two directions of each soft line; see protocol.ts */ contours: Float32Array
   /** the owner of each triangle */ owners: string[]
-}
-
-export interface Placed {
-  owner: string
-  geometry: Geometry
-  at: MassView['at']
-  tint: string | null
-  /** how much of the tint, 0 to 1 */ strength?: number
-  /** what it is made of, and its faces where they differ; null: paper */ colour?: string | null
-  faceColours?: (string | null)[]
 }
 
 /** Bodies placed and shaded; what stands and looks as before is taken over as it was. */
@@ -41,38 +32,6 @@ export function batchOf(items: Placed[], palette: Palette): Batch {
     contours: joined(blocks.map((b) => b.contours)),
     owners: blocks.flatMap((b, i) => new Array<string>(b.positions.length / 9).fill(items[i]?.owner ?? '')),
   }
-}
-
-/** the last lines of each geometry by owner, and where it stood then */
-const lines = new WeakMap<Geometry, Map<string, { at: string } & Pick<Block, 'edges' | 'contours'>>>()
-
-function linesOfOne(item: Placed): Pick<Block, 'edges' | 'contours'> {
-  const { x, y, z, turn } = item.at
-  const at = `${x} ${y} ${z} ${turn}`
-  let byOwner = lines.get(item.geometry)
-  if (!byOwner) lines.set(item.geometry, (byOwner = new Map()))
-  const known = byOwner.get(item.owner)
-  if (known?.at === at) return known
-  const made = { at, ...placedLines(item) }
-  byOwner.set(item.owner, made)
-  return made
-}
-
-/** The lines alone of bodies placed; what stands as before is taken over as it was. */
-export function linesIn(items: Placed[]): Pick<Batch, 'edges' | 'contours'> {
-  const blocks = items.map(linesOfOne)
-  return { edges: joined(blocks.map((b) => b.edges)), contours: joined(blocks.map((b) => b.contours)) }
-}
-
-/** Pieces one behind the other. */
-export function joined(pieces: Float32Array[]): Float32Array {
-  const all = new Float32Array(pieces.reduce((n, p) => n + p.length, 0))
-  let at = 0
-  for (const piece of pieces) {
-    all.set(piece, at)
-    at += piece.length
-  }
-  return all
 }
 
 interface Block {
@@ -126,26 +85,6 @@ function placed(
     colours[i + 2] = colour.b
   }
   return { positions, colours, ...placedLines({ geometry, at: place }) }
-}
-
-function placedLines({ geometry, at: place }: Pick<Placed, 'geometry' | 'at'>): Pick<Block, 'edges' | 'contours'> {
-  const edges = new Float32Array(geometry.edges.length)
-  const contours = new Float32Array(geometry.contours.length)
-  const { c, s } = turnOf(place.turn)
-  for (let i = 0; i < geometry.edges.length; i += 3) {
-    const [x, y, z] = [geometry.edges[i] ?? 0, geometry.edges[i + 1] ?? 0, geometry.edges[i + 2] ?? 0]
-    edges[i] = place.x + c * x - s * y
-    edges[i + 1] = place.y + s * x + c * y
-    edges[i + 2] = place.z + z
-  }
-  for (let i = 0; i < geometry.contours.length; i += 3) {
-    const [x, y, z] = [geometry.contours[i] ?? 0, geometry.contours[i + 1] ?? 0, geometry.contours[i + 2] ?? 0]
-    const point = i % 12 < 6 ? 1 : 0
-    contours[i] = point * place.x + c * x - s * y
-    contours[i + 1] = point * place.y + s * x + c * y
-    contours[i + 2] = point * place.z + z
-  }
-  return { edges, contours }
 }
 
 /** Light on what looks up, two greys for what looks to either side of the light. */

@@ -1,5 +1,6 @@
 import type { BufferGeometry } from 'three'
-import { batchOf, shadowOf, type Placed } from './batches'
+import { batchOf, shadowOf } from './batches'
+import { type Placed } from './placed'
 import type { Palette } from './theme'
 
 /** so many of one look are drawn as one, each at its place; fewer are drawn together with all else */

@@ -2,7 +2,7 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three
 import { MeshBVH } from 'three-mesh-bvh'
 import { turnOf, type Vec2, type Vec3 } from '@geotome/core/solid'
 import type { Geometry, MassView } from '../worker/protocol'
-import type { Placed } from './batches'
+import type { Placed } from './placed'
 import { axesOf, facing, toPane, type View } from './camera'
 
 /** What the pointer can pick: what is drawn solid, and the lines of it. */
