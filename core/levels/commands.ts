@@ -12,6 +12,7 @@ import {
   type Part,
   type Project,
   type Scheme,
+  type StoreyUse,
   freeName,
 } from '../project'
 import { ruleRetied } from '../rules'
@@ -111,12 +112,17 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
     (a, b) => Math.abs(a.height - height) - Math.abs(b.height - height),
   )[0]
   for (const mass of Object.values(scheme.masses)) {
-    const set: Partial<Pick<Mass, 'base' | 'takes' | 'recipe' | 'place'>> = named([mass.place, mass.recipe])
+    const set: Partial<Pick<Mass, 'base' | 'takes' | 'recipe' | 'place' | 'storeyUses'>> = named([
+      mass.place,
+      mass.recipe,
+    ])
       ? { place: plain(mass.place), recipe: plain(mass.recipe) }
       : {}
     if (mass.base.level === id && nearest)
       set.base = { level: nearest.id, above: tidy(numbers.length(mass.base.above) + height - nearest.height) }
     if (mass.takes.levels.includes(id)) set.takes = { ...mass.takes, levels: mass.takes.levels.filter((l) => l !== id) }
+    const uses = mass.storeyUses?.flatMap((u) => storeysLeft(u, id, levels))
+    if (mass.storeyUses?.some((u) => u.from === id || u.to === id)) set.storeyUses = uses
     const retie = (above: Num) => ({
       level: nearest?.id ?? id,
       above: tidy(numbers.length(above) + height - (nearest?.height ?? height)),
@@ -134,6 +140,15 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
       const set = { ...(named([rule.place, rule.base, rule.steps]) ? { place, base, steps } : {}), ...tied }
       if (Object.keys(set).length) edits.push({ edit: 'rule.change', scheme: scheme.id, id: rule.id, set })
     }
+  for (const change of Object.values(scheme.plateEdits)) {
+    if (!change.levels.includes(id)) continue
+    const left = change.levels.filter((l) => l !== id)
+    edits.push(
+      left.length
+        ? { edit: 'plate-edit.change', scheme: scheme.id, id: change.id, set: { levels: left } }
+        : { edit: 'plate-edit.remove', scheme: scheme.id, id: change.id },
+    )
+  }
   const next = storeysOf(rest).find((l) => l.height > height)
   for (const part of hanging.parts) {
     if (part.letGo && nearest) {
@@ -165,6 +180,20 @@ export function removeLevel(project: Project, scheme: Scheme, id: Id): Edit {
     edits.push({ edit: 'part.change', scheme: scheme.id, id: part.id, set })
   }
   return batch([...unnamed, ...edits, { edit: 'level.remove', scheme: scheme.id, id }])
+}
+
+/** Another use from storey to storey without a level that goes: it ends at the next one within, and is gone where there is none. */
+function storeysLeft(use: StoreyUse, gone: Id, levels: readonly { id: Id; height: number }[]): StoreyUse[] {
+  const heightOf = (id: Id) => levels.find((l) => l.id === id)?.height ?? 0
+  const [low, high] = [heightOf(use.from), heightOf(use.to)].sort((a, b) => a - b) as [number, number]
+  const left = levels.filter((l) => l.id !== gone && l.height >= low && l.height <= high)
+  const [first, last] = [left[0], left.at(-1)]
+  if (!first || !last) return []
+  const up = heightOf(use.from) <= heightOf(use.to)
+  const ends = up ? [first.id, last.id] : [last.id, first.id]
+  return [
+    { ...use, from: use.from === gone ? (ends[0] as Id) : use.from, to: use.to === gone ? (ends[1] as Id) : use.to },
+  ]
 }
 
 /**

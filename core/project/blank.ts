@@ -25,9 +25,19 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     givesWay: null,
     headroom: 2,
     smallestArea: 2,
+    wallAllowance: null,
+    deepest: null,
     stride: { length: 0.1, angle: 15 },
     uses: ids(
-      USES.map(([useName, colour, counts], order): Use => ({ id: mint(), name: useName, colour, counts, order })),
+      USES.map(([useName, colour, counts], order): Use => ({
+        id: mint(),
+        name: useName,
+        colour,
+        counts,
+        efficiency: null,
+        cores: 0,
+        order,
+      })),
     ),
     buildUps: ids(BUILD_UPS.map((b, order): BuildUp => ({ ...b, id: mint(), order }))),
     materials: ids(
@@ -46,6 +56,7 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
         id: scheme,
         name: 'Scheme A',
         order: 0,
+        aside: false,
         levels: {
           [ground]: {
             id: ground,

@@ -4,6 +4,8 @@ import { KeptMeasureSchema, PictureSchema, TraceSchema } from '../picture'
 import { RepeatSchema } from '../repeats'
 import { RuleSchema } from '../rules'
 import { IdSchema } from '../values'
+import { BriefLineSchema } from './brief'
+import { PlateEditSchema } from './plate-edits'
 import {
   BuildUpSchema,
   DialSchema,
@@ -55,6 +57,7 @@ export const PROJECT_COLLECTIONS = {
   buildUps: always('build-up', BuildUpSchema),
   materials: later('material', MaterialSchema, 'material'),
   profiles: later('profile', ProfileSchema, 'profile'),
+  brief: later('brief-line', BriefLineSchema, 'line of the brief'),
 } as const
 
 /** The collections of a scheme, likewise. */
@@ -67,6 +70,7 @@ export const SCHEME_COLLECTIONS = {
   repeats: later('repeat', RepeatSchema),
   rules: later('rule', RuleSchema, 'rule'),
   wings: later('wing', WingSchema, 'wing'),
+  plateEdits: later('plate-edit', PlateEditSchema),
   views: later('view', ViewSchema, 'kept view'),
   mutes: later('mute', MuteSchema),
 } as const

@@ -1,4 +1,4 @@
-import { gapOf } from '../solid'
+import { gapOf, TOLERANCE } from '../solid'
 import { checkSite } from '../ground'
 import { checkRecipe, moveIds, outlineFault, recipeTies } from '../moves'
 import { checkRepeat } from '../repeats'
@@ -9,6 +9,8 @@ import { numbersOf } from './numbers'
 import { checkRule } from './ruled'
 import { keysOf, PROJECT_COLLECTIONS, SCHEME_COLLECTIONS } from './collections'
 import type { Project, Scheme } from './schema'
+import { briefKey, quantityOf } from './brief'
+import type { Within } from './plate-edits'
 import type { Mass } from './things'
 
 /**
@@ -30,10 +32,13 @@ export function checkProject(project: Project): void {
   for (const [num, what] of [
     [project.headroom, 'headroom'],
     [project.smallestArea, 'smallest area'],
+    [project.wallAllowance ?? 0, 'thickness of outer walls'],
+    [project.deepest ?? 0, 'greatest depth'],
   ] as const) {
-    if (names.value(num, what === 'headroom' ? 'length' : 'area') < 0)
+    if (names.value(num, what === 'smallest area' ? 'area' : 'length') < 0)
       refuse('size', `The ${what} is below zero.`, 'Type zero or more.')
   }
+  checkBrief(project, names)
   for (const buildUp of Object.values(project.buildUps)) {
     const thickness = buildUp.layers.reduce(
       (sum, layer) => sum + atLeastZero(names.length(layer.thickness), `A layer of "${buildUp.name}"`),
@@ -131,6 +136,10 @@ function checkScheme(project: Project, scheme: Scheme): void {
       refuse('unknown-id', `"${mass.name}" has a use that is not there.`, 'Choose one of the uses of the project.')
     needLevel(mass.base.level, `"${mass.name}"`)
     for (const id of mass.takes.levels) needLevel(id, `"${mass.name}"`)
+    for (const { use, from, to } of mass.storeyUses ?? []) {
+      needUse(project, use, `"${mass.name}"`)
+      for (const id of [from, to]) needLevel(id, `"${mass.name}"`)
+    }
     for (const num of [mass.base.above, mass.place.x, mass.place.y]) numbers.length(num)
     numbers.angle(mass.place.turn)
     for (const tie of recipeTies(mass.recipe)) needLevel(tie.level, `"${mass.name}"`)
@@ -177,6 +186,12 @@ function checkScheme(project: Project, scheme: Scheme): void {
     const fault = wing.outline && outlineFault(wing.outline)
     if (fault) refuse('outline', `The outline of the wing "${wing.name}" ${fault.what}.`, fault.remedy)
   }
+  for (const { levels, does } of Object.values(scheme.plateEdits)) {
+    for (const id of levels) needLevel(id, 'A change of a plate')
+    if (does.kind === 'use') needUse(project, does.use, 'A part of a plate')
+    if (does.kind === 'inset') numbers.length(does.by)
+    else checkWithin(does.within)
+  }
   for (const mass of Object.values(scheme.masses))
     if (mass.wing !== null && !scheme.wings[mass.wing])
       refuse('unknown-id', `"${mass.name}" belongs to a wing that is not there.`, 'Choose one of the wings, or none.')
@@ -185,6 +200,43 @@ function checkScheme(project: Project, scheme: Scheme): void {
 function needMaterial(project: Project, id: string | null | undefined, who: string): void {
   if (id && !project.materials[id])
     refuse('unknown-id', `${who} has a material that is not there.`, 'Choose one of the materials of the project.')
+}
+
+function needUse(project: Project, id: string, who: string): void {
+  if (!project.uses[id])
+    refuse('unknown-id', `${who} has a use that is not there.`, 'Choose one of the uses of the project.')
+}
+
+function checkWithin(within: Within): void {
+  if (within.kind === 'left-of') {
+    if (gapOf(within.a, within.b) < TOLERANCE.least)
+      refuse('outline', 'The line that splits a plate has no length.', 'Draw it from one place to another.')
+    return
+  }
+  const fault = outlineFault(within.points)
+  if (fault) refuse('outline', `The part of a plate ${fault.what}.`, fault.remedy)
+}
+
+/** No line of the brief twice, each about something that is there, and above zero. */
+function checkBrief(project: Project, names: Numbers): void {
+  const seen = new Map<string, string>()
+  for (const line of Object.values(project.brief)) {
+    const { of, name } = line
+    if (of.kind !== 'figure') needUse(project, of.use, `The line "${name}" of the brief`)
+    const before = seen.get(briefKey(of))
+    if (before !== undefined)
+      refuse(
+        'name-taken',
+        `"${before}" and "${name}" of the brief are about the same thing.`,
+        'Keep one of them, or let one count gross and the other net floor.',
+      )
+    seen.set(briefKey(of), name)
+    const quantity = quantityOf(of)
+    if (!(names.value(line.target, quantity) > 0))
+      refuse('size', `The target of "${name}" is zero or less.`, 'Type what is wanted, above zero.')
+    if (of.kind === 'count' && !(names.value(of.size, 'area') > 0))
+      refuse('size', `One of "${name}" has no size.`, 'Type the area of one of them.')
+  }
 }
 
 /** No level stands, directly or over others, on itself. Each is walked over once. */

@@ -8,6 +8,8 @@ export const SchemeSchema = v.strictObject({
   id: IdSchema,
   name: NameSchema,
   order: OrderSchema,
+  /** put aside: it is kept, and not listed with the others */
+  aside: v.optional(v.boolean(), false),
   ...recordsOf(SCHEME_COLLECTIONS),
 })
 export type Scheme = v.InferOutput<typeof SchemeSchema>
@@ -34,6 +36,10 @@ export const ProjectSchema = v.strictObject({
   headroom: NumSchema,
   /** m2; smaller pieces of floor do not count */
   smallestArea: NumSchema,
+  /** m, what outer walls are taken to be thick until they stand; null: internal floor is not told until then */
+  wallAllowance: v.optional(v.nullable(NumSchema), null),
+  /** m from a facade, beyond which floor is found to be too deep; null: no limit */
+  deepest: v.optional(v.nullable(NumSchema), null),
   /** the step of drags, m, and of turns, degrees */
   stride: v.strictObject({ length: Finite, angle: Finite }),
   /** what all parts of a kind are drawn in */

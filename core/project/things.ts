@@ -1,6 +1,7 @@
 import * as v from 'valibot'
 import { OutlineShapeSchema, RecipeSchema } from '../moves'
 import { FiniteSchema as Finite, IdSchema, NameSchema, NumSchema, PlaceSchema, QuantitySchema } from '../values'
+import { ShareSchema } from './brief'
 
 /**
  * The project as plain data. Lengths are metres, areas m2, angles degrees; x east, y north, z up.
@@ -18,6 +19,10 @@ export const UseSchema = v.strictObject({
   colour: ColourSchema,
   /** whether its floors count in the floor area ratio */
   counts: v.boolean(),
+  /** net over internal floor, 0 to 1; null: not said */
+  efficiency: v.optional(v.nullable(ShareSchema), null),
+  /** the share of internal floor that cores take where none are drawn */
+  cores: v.optional(ShareSchema, 0),
 })
 export type Use = v.InferOutput<typeof UseSchema>
 
@@ -82,6 +87,10 @@ export const TakesSchema = v.strictObject({
   levels: v.array(IdSchema),
 })
 
+/** Another use from one storey up to another, both with it. */
+const StoreyUseSchema = v.strictObject({ id: IdSchema, use: IdSchema, from: IdSchema, to: IdSchema })
+export type StoreyUse = v.InferOutput<typeof StoreyUseSchema>
+
 export const MassSchema = v.strictObject({
   id: IdSchema,
   name: NameSchema,
@@ -95,6 +104,10 @@ export const MassSchema = v.strictObject({
   context: v.optional(v.boolean(), false),
   /** it projects (a canopy, a balcony): no floor and no volume of the totals, listed apart; it covers the site, or not */
   projecting: v.optional(v.nullable(v.picklist(['apart', 'covers']))),
+  /** what it gives instead of floor: a void takes floor off on each level that it passes; a core is gross floor, and none of the net */
+  gives: v.optional(v.nullable(v.picklist(['void', 'core']))),
+  /** storeys that have another use; the last that holds counts */
+  storeyUses: v.optional(v.array(StoreyUseSchema)),
   /** the wing that it was told to belong to; null: the one that holds most of its plan */
   wing: v.optional(v.nullable(IdSchema), null),
   /** the group that it is picked, moved and copied with, by its name */

@@ -10,6 +10,7 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
+import type { Off } from './edited'
 import { plateLength, type Plate } from './plate'
 
 /** What one mass brings to a floor: its plate, the part of it that is too low to count, and its use. */
@@ -18,6 +19,10 @@ export interface Share {
   low: Region
   use: string
   order: number
+  /** what was taken off before: voids, and changes of the plate */
+  off?: Off[] | undefined
+  /** it is a core: gross floor, and none of the net; floor that others have too is theirs */
+  core?: true
 }
 
 /** What two masses share of a floor, m2. */
@@ -68,7 +73,7 @@ export function computeIsland(shares: Share[], smallest: number): Island {
       counted: region,
       area,
       low: 0,
-      perimeter: plateLength(only.plate),
+      perimeter: only.plate.loops.length ? plateLength(only.plate) : perimeterOf(region, only.plate.arcs),
       uses: { [only.use]: area },
       own: [area],
       overlaps: [],
@@ -112,6 +117,16 @@ export function notCounted(island: Island): Region {
 }
 const uncounted = new WeakMap<Island, Region>()
 
+/** The floor that counts of each share of an island, in their order; what several masses have is the first one's. */
+export function ownRegions({ shares, counted, low, slivers }: Island): Region[] {
+  if (shares.length === 1) return [counted]
+  return shares.map(({ plate }, i) => {
+    const before = shares.slice(0, i).flatMap((o) => (rectsMeet(o.plate.rect, plate.rect, 0) ? [o.plate.region] : []))
+    const own = before.length ? subtractRegions(plate.region, uniteRegions(before)) : plate.region
+    return low > 0 || slivers.length ? intersectRegions(own, counted) : own
+  })
+}
+
 /** m2 by share; floor that several masses have is the first one's. */
 function ownAreas(shares: Share[], own: Region[]): number[] {
   return shares.map((share, i) => {
@@ -135,6 +150,7 @@ function usesOf(shares: Share[], own: number[]): Record<string, number> {
 function overlapsOf(shares: Share[]): Island['overlaps'] {
   return shares.flatMap((share, i) =>
     shares.slice(0, i).flatMap((other) => {
+      if (share.core || other.core || share.plate.mass === other.plate.mass) return []
       if (!rectsMeet(other.plate.rect, share.plate.rect, -TOLERANCE.point)) return []
       const region = intersectRegions(other.plate.region, share.plate.region)
       const area = areaOf(region)

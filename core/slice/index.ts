@@ -1,4 +1,5 @@
 export * from './plate'
 export * from './headroom'
 export * from './floor'
+export * from './edited'
 export * from './upright'

@@ -42,6 +42,14 @@ export const enclosed = (region: Region): Region =>
     withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))),
   )
 
+/** The region with its edge moved out by so many m (below zero: in), with square corners. */
+export const offsetRegion = (region: Region, by: number): Region =>
+  nearOrigin([region], (shift, back) =>
+    withKernel((kernel, own) =>
+      back(own(own(new kernel.CrossSection(shift(region), 'Positive')).offset(by, 'Miter', 4))),
+    ),
+  )
+
 /** What two regions have in common. */
 export const intersectRegions = (a: Region, b: Region): Region => combine(a, b, 'intersect')
 /** The first region without the second. */

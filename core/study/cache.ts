@@ -2,12 +2,15 @@ import { bodyKey, buildBody, heightText, massesRead, standMass, type Body, type 
 import type { LevelHeight } from '../levels'
 import { Memo, sameList, standingNumbers, type Mass, type Numbers } from '../project'
 import {
+  changedShares,
   computeIsland,
   islandsOf,
+  lessVoids,
   lessWhatGoesOn,
   lowAbove,
   lowRegion,
   plateOf,
+  voidsOf,
   type Headroom,
   type Island,
   type Plate,
@@ -28,6 +31,7 @@ import {
 } from '../solid'
 import type { Finding } from './finding'
 import type { Floor } from './floor'
+import { PLAIN, type Special } from './special'
 
 /**
  * What a study computes, kept by the content it was computed from: a change costs what it touches. Bodies that were not
@@ -135,14 +139,21 @@ export class StudyCache {
   }
 
   /** The floor of a level: the same object while the masses that take it, their use and order, and the rules stay. */
-  floor(level: LevelHeight, takers: MassForm[], over: MassForm[], headroom: Headroom, smallest: number): Floor {
-    const from = [level.height, headroom.height, headroom.wallLike, smallest, ...takers, null, ...over]
+  floor(
+    level: LevelHeight,
+    takers: MassForm[],
+    over: MassForm[],
+    headroom: Headroom,
+    smallest: number,
+    special: Special = PLAIN,
+  ): Floor {
+    const from = [level.height, headroom.height, headroom.wallLike, smallest, special, ...takers, null, ...over]
     const kept = this.floors.get(level.id)
     if (kept && sameList(kept.from, from)) return kept.floor.level === level ? kept.floor : { ...kept.floor, level }
     const shares: Share[] = []
     for (const form of takers) {
       const share = this.share(form, level.height, headroom, over)
-      if (share) shares.push(share)
+      if (share) shares.push(...(special === PLAIN ? [share] : this.specialShares(share, level.height, special)))
     }
     // Most floors of most buildings are like the one below.
     const like = this.last
@@ -156,7 +167,20 @@ export class StudyCache {
   }
   private last: { shares: Share[]; smallest: number; floor: Floor } | null = null
 
-  private floorOfShares(level: LevelHeight, shares: Share[], smallest: number): Floor {
+  /** What becomes of a share where something differs on its level; the same objects while nothing of it changes. */
+  private specialShares(share: Share, z: number, { uses, cores, changes, voids }: Special): Share[] {
+    const { mass } = share.plate
+    const holes = voids.flatMap((f) => this.plate(f, z) ?? [])
+    const [use, own, core] = [uses.get(mass) ?? share.use, changes.get(mass) ?? [], cores.has(mass)]
+    return this.memo.keep(share, 'special', [use, core, ...own, null, ...holes], () => {
+      // A core comes behind all others, so that what they have too is theirs.
+      const as: Share = core ? { ...share, use, core, order: share.order + BEHIND } : { ...share, use }
+      return changedShares(as, own).map((part) => lessVoids(part, holes))
+    })
+  }
+
+  private floorOfShares(level: LevelHeight, all: Share[], smallest: number): Floor {
+    const shares = all.filter((s) => s.plate.area > TOLERANCE.area)
     const islands = islandsOf(shares).map((group) => this.island(group, smallest))
     const noted = islands.filter((i) => i.overlaps.length || i.slivers.length || i.shares.some((s) => s.low.length))
     const floor: Floor = {
@@ -164,6 +188,7 @@ export class StudyCache {
       plates: shares.map((s) => s.plate),
       islands,
       noted,
+      voids: voidsOf(all),
       area: 0,
       low: 0,
       perimeter: 0,
@@ -269,6 +294,8 @@ export class StudyCache {
 }
 
 const NOBODY: MassForm[] = []
+/** more than any order of a mass */
+const BEHIND = 1e9
 
 interface Standing {
   form: MassForm

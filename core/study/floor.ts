@@ -1,5 +1,5 @@
 import type { LevelHeight } from '../levels'
-import type { Plate, Island } from '../slice'
+import type { FloorVoid, Plate, Island } from '../slice'
 
 /** One storey's floor: all plates of the masses that take it, in islands of masses that meet. m, m2. */
 export interface Floor {
@@ -8,6 +8,8 @@ export interface Floor {
   islands: Island[]
   /** the islands that findings are made of: overlaps, slivers, low floor */
   noted: Island[]
+  /** what voids take of it */
+  voids: FloorVoid[]
   area: number
   low: number
   perimeter: number

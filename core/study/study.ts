@@ -1,9 +1,10 @@
-import { isWall, partSteps, type FabricContext, type PartStudy } from '../fabric'
+import { partSteps, type FabricContext, type PartStudy } from '../fabric'
 import { grown, type MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, Refusal, refuse, sameList, type Numbers, type Project, type Scheme } from '../project'
-import { areaOf, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect, TOLERANCE } from '../solid'
+import { TOLERANCE } from '../solid'
 import { lowAbove, type Headroom } from '../slice'
+import { netOf, wallsByLevel } from './areas/walls-on'
 import { StudyCache } from './cache'
 import type { Finding } from './finding'
 import { CHECKS } from './findings'
@@ -13,6 +14,7 @@ import { studyWings } from './wings'
 import { totalsOf } from './totals'
 import type { Check, Study } from './types'
 import type { Floor } from './floor'
+import { givesFloor, specials } from './special'
 
 /**
  * Everything computed of a scheme: levels, standing masses, floors, totals, fabric, findings. A generator, so that a worker
@@ -43,7 +45,7 @@ export function* studySteps(
   const walls = wallsByLevel(parts)
   const measured = floors.map((floor): Floor => ({
     ...floor,
-    net: netOf(cache, floor, walls.get(floor.level.id) ?? []),
+    net: netOf(cache.memo, floor, walls.get(floor.level.id) ?? []),
   }))
   const ground = studyGround(project, forms, numbers, cache, assets)
   yield 0.85
@@ -129,7 +131,7 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
     levels,
     heights,
     memo: cache.memo,
-    forms: new Map(forms.map((f) => [f.id, f])),
+    forms: new Map(forms.filter((f) => givesFloor(scheme, f)).map((f) => [f.id, f])),
     plateAt: (form, z) => cache.plate(form, z),
   }
   const floors: Floor[] = []
@@ -139,13 +141,14 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
   const built = forms.filter((f) => !scheme.masses[f.id]?.projecting)
   const takes = built.map((f) => scheme.masses[f.id]?.takes)
   const takers = cache.lately('takers', [levels, ...built, null, ...takes], () => takersOf(scheme, built, levels))
+  const special = specials(scheme, numbers, levels, built, takers, cache)
   for (const level of levels) {
     if (level.kind !== 'storey') continue
-    const here = takers.get(level.id) ?? []
+    const here = (takers.get(level.id) ?? []).filter((f) => givesFloor(scheme, f))
     const over = here.some((form) => lowAbove(form, level.height, headroom))
-      ? forms.filter((o) => o.base < level.height + headroom.height && o.top > level.height)
+      ? forms.filter((o) => givesFloor(scheme, o) && o.base < level.height + headroom.height && o.top > level.height)
       : []
-    floors.push(cache.floor(level, here, over, headroom, smallest))
+    floors.push(cache.floor(level, here, over, headroom, smallest, special(level.id)))
     yield 0.2 + (0.2 * floors.length) / levels.length
   }
   return { numbers, levels, heights, growth, scheme, forms, around, unbuilt, context, floors }
@@ -210,42 +213,4 @@ function takersOf(scheme: Scheme, forms: MassForm[], levels: LevelHeight[]): Map
     }
   }
   return takers
-}
-
-function wallsByLevel(parts: PartStudy[]): Map<string, PartStudy[]> {
-  const walls = new Map<string, PartStudy[]>()
-  for (const part of parts) {
-    const level = part.part.base?.level
-    if (!isWall(part.role) || !part.body || !level) continue
-    const list = walls.get(level)
-    if (list) list.push(part)
-    else walls.set(level, [part])
-  }
-  return walls
-}
-
-/** Floor less the plans of the walls that stand on it, m2; null while no wall stands there. */
-function netOf(cache: StudyCache, floor: Floor, walls: PartStudy[]): number | null {
-  if (walls.length === 0) return null
-  const rects = walls.map((w) => cache.memo.keep(w, 'rect', [], () => rectOf(w.plan)))
-  return floor.islands.reduce((sum, island) => {
-    const extent = cache.memo.keep(island, 'rect', [], () => rectOf(island.counted))
-    const here = walls.filter((_, i) => rectsMeet(rects[i] as Rect, extent))
-    return (
-      sum +
-      (here.length
-        ? cache.memo.keep(island, `net at ${floor.level.id}`, here, () => {
-            // Storeys that are alike share one island, and walls that stand alike leave the same of it.
-            const nets = cache.memo.keep(island, 'nets', [], () => new Map<string, number>())
-            const key = here.map((w) => JSON.stringify(w.plan)).join()
-            const known = nets.get(key)
-            if (known !== undefined) return known
-            if (nets.size > 100) nets.clear()
-            const net = areaOf(subtractRegions(island.counted, uniteRegions(here.map((w) => w.plan))))
-            nets.set(key, net)
-            return net
-          })
-        : island.area)
-    )
-  }, 0)
 }

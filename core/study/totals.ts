@@ -4,6 +4,7 @@ import type { Project } from '../project'
 import { areaOf, groupsThatMeet, TOLERANCE } from '../solid'
 import type { StudyCache } from './cache'
 import type { Floor } from './floor'
+import { givesFloor } from './special'
 import type { GroundStudy } from './ground'
 import type { Totals } from './types'
 
@@ -18,7 +19,7 @@ export function totalsOf(
 ): Totals {
   const { project, scheme, numbers } = context
   const how = (f: MassForm) => scheme.masses[f.id]?.projecting
-  const [built, out] = [forms.filter((f) => !how(f)), forms.filter(how)]
+  const [built, out] = [forms.filter((f) => !how(f) && givesFloor(scheme, f)), forms.filter(how)]
   const area = floors.reduce((sum, f) => sum + f.area, 0)
   const siteArea = ground.site?.area ?? (project.siteArea === null ? null : numbers.value(project.siteArea, 'area'))
   const volumes = groupsThatMeet(
@@ -26,7 +27,7 @@ export function totalsOf(
     (f) => f.rect,
     (a, b) => a.base < b.top && b.base < a.top,
   )
-  const footprints = footprintGroups(forms.filter((f) => how(f) !== 'apart'))
+  const footprints = footprintGroups(forms.filter((f) => how(f) !== 'apart' && givesFloor(scheme, f)))
   // What many that meet have in common takes long: while something is tried, areas do not wait for it.
   const pending =
     trying &&

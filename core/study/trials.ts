@@ -16,6 +16,7 @@ import {
 } from '../project'
 import { StudyCache } from './cache'
 import { floorSteps, type Floored } from './study'
+import { givesFloor } from './special'
 import { countedArea } from './totals'
 
 /** A dial that is tried: so many values from one to another, in SI units. */
@@ -117,7 +118,8 @@ function tryFloors(
     for (;;) {
       const step = steps.next()
       if (!step.done) continue
-      const built = step.value.forms.filter((f) => !step.value.scheme.masses[f.id]?.projecting)
+      const { scheme: grown, forms } = step.value
+      const built = forms.filter((f) => !grown.masses[f.id]?.projecting && givesFloor(grown, f))
       return { trial: { values: [...values], figures: figuresOf(project, step.value, built), say: null }, built }
     }
   } catch (e) {

@@ -1,16 +1,6 @@
-import {
-  areaOf,
-  intersectRegions,
-  piecesOf,
-  rectOf,
-  rectsMeet,
-  subtractRegions,
-  uniteRegions,
-  type Region,
-  type Vec2,
-} from '@geotome/core/solid'
+import { areaOf, piecesOf, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo } from '@geotome/core/project'
-import { notCounted, type Island } from '@geotome/core/slice'
+import { notCounted, ownRegions, type Island } from '@geotome/core/slice'
 import type { Floor, Study } from '@geotome/core/study'
 import type { FloorShape, FloorView, PlateView } from './protocol'
 
@@ -60,23 +50,11 @@ export function shapeOf(floor: Floor, [ox, oy]: Vec2): FloorShape {
 }
 let shapesMade = 0
 
-/** What one of masses that meet has of their floor: its plate, without those before it, and without what is low. */
-function ownOf({ shares, counted, low }: Island, i: number): Region {
-  if (shares.length === 1) return counted
-  const { region } = (shares[i] as Island['shares'][number]).plate
-  const rect = rectOf(region)
-  const before = shares
-    .slice(0, i)
-    .flatMap(({ plate }) => (rectsMeet(rectOf(plate.region), rect, 0) ? [plate.region] : []))
-  const own = before.length ? subtractRegions(region, uniteRegions(before)) : region
-  return low > 0 ? intersectRegions(own, counted) : own
-}
-
 /** The pieces of floor of masses that meet, each with its use; where masses overlap, the first in order has the floor. */
 function islandView(island: Island, origin: Vec2): { plates: PlateView[]; lows: Region } {
+  const own = ownRegions(island)
   const plates = island.shares.flatMap((share, i) => {
-    const own = ownOf(island, i)
-    return piecesOf(own).map((piece) => {
+    return piecesOf(own[i] ?? []).map((piece) => {
       const region = shifted(piece, origin)
       return { mass: share.plate.mass, use: share.use, region, area: areaOf(piece) }
     })

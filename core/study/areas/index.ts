@@ -1,0 +1,6 @@
+export * from './entries'
+export * from './plates'
+export * from './terraces'
+export * from './account'
+export * from './surfaces'
+export * from './brief'
