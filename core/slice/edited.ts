@@ -9,16 +9,8 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
-import type { Share } from './floor'
 import type { Plate } from './plate'
-
-/** What was taken off a plate before it counts, m2. `by`: the id of the mass or of the change that did. */
-export interface Off {
-  why: 'void' | 'left out' | 'inset'
-  by: string
-  area: number
-  region: Region
-}
+import type { Off, Share } from './share'
 
 /** A change of a plate where it stands: the floor ends so far (m) within, or a part of it is none, or has another use. */
 export type PlateChange =

@@ -10,20 +10,8 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
-import type { Off } from './edited'
-import { plateLength, type Plate } from './plate'
-
-/** What one mass brings to a floor: its plate, the part of it that is too low to count, and its use. */
-export interface Share {
-  plate: Plate
-  low: Region
-  use: string
-  order: number
-  /** what was taken off before: voids, and changes of the plate */
-  off?: Off[] | undefined
-  /** it is a core: gross floor, and none of the net; floor that others have too is theirs */
-  core?: true
-}
+import { plateLength } from './plate'
+import type { Share } from './share'
 
 /** What two masses share of a floor, m2. */
 export interface Overlap {

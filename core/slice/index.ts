@@ -1,5 +1,6 @@
 export * from './plate'
 export * from './headroom'
+export * from './share'
 export * from './floor'
 export * from './edited'
 export * from './upright'

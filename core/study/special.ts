@@ -3,7 +3,6 @@ import type { LevelHeight } from '../levels'
 import { inOrder, type Id, type Numbers, type PlateEdit, type Scheme, type Within } from '../project'
 import { gapOf, loopArea, placePoint, rectOf, type Placement, type Region, type Vec2 } from '../solid'
 import type { PlateChange } from '../slice'
-import type { StudyCache } from './cache'
 
 /** What differs on a level from masses that give their whole cut to their own use. The same object while none of it changes. */
 export interface Special {
@@ -14,6 +13,9 @@ export interface Special {
   /** masses that take floor off on this level */
   voids: readonly MassForm[]
 }
+
+/** Keeps the last value of what is named, until an entry of `from` differs: as a study's cache does. */
+type Lately = <T>(name: string, from: readonly unknown[], make: () => T) => T
 
 /** A level on which nothing differs. */
 export const PLAIN: Special = { uses: new Map(), cores: new Set(), changes: new Map(), voids: [] }
@@ -28,7 +30,7 @@ export function specials(
   levels: readonly LevelHeight[],
   forms: readonly MassForm[],
   takers: ReadonlyMap<Id, readonly MassForm[]>,
-  cache: StudyCache,
+  lately: Lately,
 ): (level: Id) => Special {
   const edits = inOrder(scheme.plateEdits)
   const odd = forms.filter((f) => scheme.masses[f.id]?.gives || scheme.masses[f.id]?.storeyUses?.length)
@@ -40,7 +42,7 @@ export function specials(
     const mine = here.filter((f) => odd.includes(f) || changed.some((e) => e.mass === f.id))
     if (mine.length === 0) return PLAIN
     const from = [levels, numbers, null, ...mine, null, ...mine.map((f) => scheme.masses[f.id]), null, ...changed]
-    return cache.lately(`special ${level}`, from, () => specialOf(scheme, numbers, levels, level, mine, changed))
+    return lately(`special ${level}`, from, () => specialOf(scheme, numbers, levels, level, mine, changed))
   }
 }
 

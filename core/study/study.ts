@@ -141,7 +141,7 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
   const built = forms.filter((f) => !scheme.masses[f.id]?.projecting)
   const takes = built.map((f) => scheme.masses[f.id]?.takes)
   const takers = cache.lately('takers', [levels, ...built, null, ...takes], () => takersOf(scheme, built, levels))
-  const special = specials(scheme, numbers, levels, built, takers, cache)
+  const special = specials(scheme, numbers, levels, built, takers, (...a) => cache.lately(...a))
   for (const level of levels) {
     if (level.kind !== 'storey') continue
     const here = (takers.get(level.id) ?? []).filter((f) => givesFloor(scheme, f))

@@ -137,7 +137,7 @@ function withDials(project: Project, scheme: Scheme, dials: readonly Id[], value
 }
 
 /** Why a rule of the scheme cannot be grown at these values; null where all can. */
-function failedIn(project: Project, scheme: Scheme): string | null {
+export function failedIn(project: Project, scheme: Scheme): string | null {
   for (const rule of Object.values(scheme.rules)) {
     if (rule.frozen) continue
     const { failed } = ruleRun(project, scheme, rule)
@@ -173,7 +173,7 @@ function compactOf(built: MassForm[], cache: StudyCache): number | null {
 }
 
 /** m2 of the site; null where it is not known. */
-const siteAreaOf = (project: Project, numbers: Numbers): number | null =>
+export const siteAreaOf = (project: Project, numbers: Numbers): number | null =>
   project.site
     ? siteFigures(siteRing(project.site, numbers)).area
     : project.siteArea === null

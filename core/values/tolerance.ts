@@ -22,6 +22,8 @@ export const TOLERANCE = {
   lean: 1e-3,
   /** a tenth of a point: what kernel and core may differ by at one and the same corner */
   fine: 1e-7,
+  /** how near a value that is sought is rounded to: no figure that is shown tells it from the exact one */
+  sought: 2e-5,
   /** what the same length, worked out in two ways in doubles, may differ by at the size of a site */
   rounding: 1e-9,
   /** what numbers of the size of one, worked out in two ways in doubles, may differ by: below it a divisor is zero */
