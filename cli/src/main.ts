@@ -6,9 +6,10 @@ import { addParts, bringInLine, howOf, partsFrom, propose, usualChoices, type Ch
 import { addBodies } from '@geotome/core/form'
 import { inOrder, readTyped, Refusal, refuse, type BuildUp, type Id, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
-import { ledgerOf, studyScheme, type Study } from '@geotome/core/study'
+import { studyScheme, type Study } from '@geotome/core/study'
 import { readAside } from './reader'
 import { fabricReport, findingsReport, groundReport, table } from './reports'
+import { addAreas } from './areas'
 import { addDials } from './dials'
 import { addDoing, type Options } from './doing'
 import { along, bytesOf, load, note, parseJson, print, save, saveProject } from './files'
@@ -29,36 +30,6 @@ export async function main(args: string[]): Promise<number> {
       .option('--scheme <name>', 'a scheme by name or id (the first otherwise)')
       .option('--json', 'as JSON')
 
-  reading('ledger', 'areas by level and use').action(async (file: string, options: Options) => {
-    const ledger = ledgerOf(await study(file, options))
-    print(
-      options.json
-        ? ledger
-        : table(
-            ['level', 'height', 'area', 'low', 'net', 'perimeter'],
-            [
-              ...[...ledger.levels]
-                .reverse()
-                .map((l) => [
-                  l.name,
-                  l.height.toFixed(3),
-                  l.area.toFixed(2),
-                  l.low.toFixed(2),
-                  l.net?.toFixed(2) ?? '',
-                  l.perimeter.toFixed(2),
-                ]),
-              [
-                'total',
-                '',
-                ledger.totals.area.toFixed(2),
-                ledger.totals.low.toFixed(2),
-                ledger.totals.net?.toFixed(2) ?? '',
-                '',
-              ],
-            ],
-          ),
-    )
-  })
   reading('fabric', 'the parts of the building, and what could still be made').action(
     async (file: string, options: Options) => {
       const now = await study(file, options)
@@ -208,6 +179,7 @@ export async function main(args: string[]): Promise<number> {
     )
   addDoing(program, study)
   addDials(program)
+  addAreas(program, study)
   program
     .command('edit')
     .description('applies edits and writes the result')

@@ -1,6 +1,7 @@
 import type { Edit } from '../edits'
 import { parseWith, refuse, type Id } from '../project'
 import type { Study } from '../study'
+import { AREA_COMMANDS } from './areas'
 import { FABRIC_COMMANDS } from './fabric'
 import { GROUND_COMMANDS } from './ground'
 import type { Command } from './kind'
@@ -17,6 +18,7 @@ export const COMMANDS: Command[] = [
   ...RULE_COMMANDS,
   ...FABRIC_COMMANDS,
   ...GROUND_COMMANDS,
+  ...AREA_COMMANDS,
 ]
 
 /**

@@ -2,6 +2,8 @@ import { STARTERS } from '../groundwork'
 import { refuse, writeProjectFile, writeProjectText, type AssetBytes } from '../project'
 import type { Study } from '../study'
 import { ledgerCsv } from './csv'
+import { ledgerSheet, scheduleSheet } from './sheet'
+import { writeXlsx } from './xlsx'
 import { writeGlb } from './glb'
 import { READERS } from './read'
 import { SITE_EXTENSIONS } from './survey'
@@ -77,6 +79,14 @@ export const FORMATS: Format[] = [
     extension: 'csv',
     type: 'text/csv; charset=utf-8',
     write: ledgerCsv,
+  },
+  {
+    id: 'xlsx',
+    label: 'Ledger, XLSX',
+    say: 'Level by use, and by level, use and wing with internal and net floor, as a workbook.',
+    extension: 'xlsx',
+    type: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    write: (study) => writeXlsx([ledgerSheet(study), scheduleSheet(study)]),
   },
   {
     id: 'geotome',

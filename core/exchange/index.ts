@@ -12,3 +12,6 @@ export {
   type Placed,
   type SiteRead,
 } from './survey'
+export { ledgerSheet, scheduleSheet, type Sheet } from './sheet'
+export { sheetCsv } from './csv'
+export { writeXlsx } from './xlsx'

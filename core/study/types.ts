@@ -50,6 +50,8 @@ export interface Study {
 /** A check: looks at a study without findings and says what it found. A new one is a file in findings/ and a line in its list. */
 export interface Check {
   kind: string
+  /** why it matters, in a sentence */
+  why?: string
   /** it takes long and says nothing that steers a gesture: while something is tried, its last findings stay */
   afterwards?: true
   run(study: Omit<Study, 'findings' | 'muted'>): Finding[]

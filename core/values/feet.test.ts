@@ -1,6 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { asQuantity, editNumber, evaluate, parseFormula, showNumber, showQuantity, type Unit } from './index'
+import {
+  asQuantity,
+  editNumber,
+  evaluate,
+  parseFormula,
+  showNumber,
+  showQuantity,
+  showVolume,
+  type Unit,
+} from './index'
 
 const typed = (text: string, unit: Unit): number =>
   asQuantity(
@@ -55,7 +64,9 @@ describe('a length in a feet project is shown', () => {
   it('by whole digits in the other units, as finely as the project says', () => {
     expect(showQuantity(3.14159, 'length', { unit: 'm', precision: 1 })).toBe('3.1 m')
     expect(showQuantity(3.14159, 'length', { unit: 'mm', precision: 2 })).toBe('3,141.59 mm')
-    expect(showNumber(12.5, 'area', { unit: 'ft', precision: 16 })).toBe('12.50')
+    expect(showNumber(1000, 'area', { unit: 'ft', precision: 16 })).toBe('10,763.91')
+    expect(showQuantity(1000, 'area', 'ft')).toBe('10,763.91 ft²')
+    expect(showVolume(1, 'ft')).toBe('35.31 ft³')
   })
   it('and what is put into a field to be edited gives the very value back', () => {
     fc.assert(

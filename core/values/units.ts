@@ -47,7 +47,7 @@ export function fieldUnit(quantity: Quantity, unit: Unit): string {
     case 'length':
       return unit
     case 'area':
-      return 'm2'
+      return unit === 'ft' ? 'ft2' : 'm2'
     case 'angle':
       return 'deg'
     case 'number':
@@ -55,7 +55,14 @@ export function fieldUnit(quantity: Quantity, unit: Unit): string {
   }
 }
 
-const DIGITS: Record<string, number> = { m: 3, mm: 0, m2: 2, deg: 2, '': 3 }
+const DIGITS: Record<string, number> = { m: 3, mm: 0, m2: 2, ft2: 2, deg: 2, '': 3 }
+
+/** The sign of the project's unit of area. */
+export const areaSign = (shown: Shown): 'm²' | 'ft²' => (unitOf(shown) === 'ft' ? 'ft²' : 'm²')
+
+/** A volume (m3) in the project's unit, with its sign: 40.00 m³, 1,412.59 ft³. */
+export const showVolume = (value: number, shown: Shown): string =>
+  unitOf(shown) === 'ft' ? `${group(value / 0.3048 ** 3, 2)} ft³` : `${group(value, 2)} m³`
 
 /** A value in metres, m2, degrees or as a number, in the project's unit and without it: 3.15 -> "3.150", "3,150" or 10' 4". */
 export function showNumber(value: number, quantity: Quantity, shown: Shown, digits?: number): string {
@@ -72,7 +79,14 @@ export function showNumber(value: number, quantity: Quantity, shown: Shown, digi
 /** The same with the unit behind it. */
 export function showQuantity(value: number, quantity: Quantity, shown: Shown, digits?: number): string {
   const name = fieldUnit(quantity, unitOf(shown))
-  const sign = name === 'm2' ? ' m²' : name === 'deg' ? '°' : name && name !== 'ft' ? ` ${name}` : ''
+  const sign =
+    name === 'm2' || name === 'ft2'
+      ? ` ${areaSign(shown)}`
+      : name === 'deg'
+        ? '°'
+        : name && name !== 'ft'
+          ? ` ${name}`
+          : ''
   return showNumber(value, quantity, shown, digits) + sign
 }
 

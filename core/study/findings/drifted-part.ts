@@ -5,6 +5,7 @@ import { finding } from '../finding'
 /** Parts whose form has changed since they were made, and parts whose face is gone. */
 export const driftedPart: Check = {
   kind: 'drifted part',
+  why: 'Parts that are not on their faces give wrong quantities, and stand in or out of the form.',
   run: ({ context, parts }) =>
     parts
       .filter((p) => p.bond.status !== 'bonded' && !p.bond.left)

@@ -6,6 +6,7 @@ import { finding } from '../finding'
 /** Two masses of one form in one place: a copy that was left behind. */
 export const duplicateBody: Check = {
   kind: 'duplicate bodies',
+  why: 'One of the two is counted with the other, and hides behind it.',
   run: ({ scheme, forms }) => {
     const places = new Map<string, MassForm>()
     return forms.flatMap((form) => {

@@ -8,6 +8,7 @@ const SAY = { open: 'is not closed', 'inside out': 'looks inwards', crossing: 'p
 /** A body that is open, inside out, or passes through itself: its areas and volume cannot be trusted. Those that cannot cross are looked at for their edges only. */
 export const faultyBody: Check = {
   kind: 'open or self-crossing body',
+  why: 'Areas and volumes of such a body cannot be trusted.',
   run: ({ scheme, context, forms }) =>
     forms.flatMap((form) => {
       const mass = scheme.masses[form.id]

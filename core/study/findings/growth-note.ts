@@ -3,6 +3,7 @@ import { finding } from '../finding'
 
 const noteOf = (by: 'repeat' | 'rule', kind: string): Check => ({
   kind,
+  why: 'What grows by itself is not quite what was asked for.',
   run: ({ growth }) =>
     growth.remarks
       .filter((r) => r.by === by)

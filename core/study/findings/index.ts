@@ -1,10 +1,13 @@
 import { warpedFace } from './warped-face'
 import type { Check } from '../types'
+import { briefMissed } from './brief-missed'
 import { driftedPart } from './drifted-part'
 import { duplicateBody } from './duplicate-body'
 import { faultyBody } from './faulty-body'
+import { footBelowGround } from './foot-below-ground'
 import { leftOutMove } from './left-out-move'
 import { levelCutsNothing } from './level-cuts-nothing'
+import { lostChange } from './lost-change'
 import { lowHeadroom } from './low-headroom'
 import { overEnvelope } from './over-envelope'
 import { overPermitted } from './over-permitted'
@@ -16,6 +19,7 @@ import { repeatNote, ruleNote } from './growth-note'
 import { sliver } from './sliver'
 import { storeyTooLow } from './storey-too-low'
 import { thinBody } from './thin-body'
+import { tooDeep } from './too-deep'
 import { wallGap } from './wall-gap'
 
 /** All checks, in the order in which their findings are listed; a new one is a file and a line here. */
@@ -32,10 +36,14 @@ export const CHECKS: Check[] = [
   overlap,
   overEnvelope,
   overPermitted,
+  briefMissed,
+  footBelowGround,
   wallGap,
+  lostChange,
   lowHeadroom,
   storeyTooLow,
   peakAboveLevel,
+  tooDeep,
   sliver,
   levelCutsNothing,
   picturesDisagree,

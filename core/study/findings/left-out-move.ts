@@ -7,6 +7,7 @@ import { sayingOnce } from './saying-once'
 /** A move that the form does not allow, or a mass that cannot be built at all: it is left out, and everything else is computed. */
 export const leftOutMove: Check = {
   kind: 'cannot be built',
+  why: 'A form without one of its moves is not what was meant, and its areas are those of what is left.',
   run: ({ scheme, forms, around, growth, unbuilt }) => [
     ...unbuilt.map(({ mass, say, remedy }) =>
       finding(

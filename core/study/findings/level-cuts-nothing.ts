@@ -5,6 +5,7 @@ import { finding } from '../finding'
 /** A storey that no mass takes: it carries no floor. */
 export const levelCutsNothing: Check = {
   kind: 'level cuts nothing',
+  why: 'A storey without floor is in all lists for nothing.',
   run: ({ project, scheme, floors, forms }) =>
     forms.length === 0
       ? []

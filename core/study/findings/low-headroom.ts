@@ -1,4 +1,5 @@
 import { areaOf, subtractRegions } from '../../solid'
+import { showQuantity } from '../../project'
 import { notCounted } from '../../slice'
 import { type Check } from '../types'
 import { finding } from '../finding'
@@ -6,6 +7,7 @@ import { finding } from '../finding'
 /** Floor without a clear height of the headroom above it: shown and listed, not counted. */
 export const lowHeadroom: Check = {
   kind: 'low headroom',
+  why: 'Such floor cannot be used or sold as floor.',
   run: ({ project, context, floors }) => {
     const headroom = context.numbers.length(project.headroom)
     return floors.flatMap((floor) =>
@@ -22,7 +24,7 @@ export const lowHeadroom: Check = {
           finding(
             'low headroom',
             `${floor.level.id}:${masses[0] ?? ''}`,
-            `${area.toFixed(2)} m² of ${names} at ${floor.level.name} is lower than ${headroom.toFixed(2)} m`,
+            `${showQuantity(area, 'area', project)} of ${names} at ${floor.level.name} is lower than ${showQuantity(headroom, 'length', project, project.unit === 'm' ? 2 : undefined)}`,
             'It is not counted. Raise the form, move the level, or let the mass not take this level.',
             { level: floor.level.id, masses, area, region },
           ),

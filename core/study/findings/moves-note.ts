@@ -7,6 +7,7 @@ import { sayingOnce } from './saying-once'
 /** What a move has to say of what it made. */
 export const movesNote: Check = {
   kind: 'worth knowing of a form',
+  why: 'A move made something that is worth a look.',
   run: ({ scheme, forms, around, growth }) =>
     sayingOnce([...forms, ...around], growth).flatMap((form) =>
       form.body.notes.map(({ id, say, remedy, set }) => {

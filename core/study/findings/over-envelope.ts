@@ -7,6 +7,7 @@ import { lowered } from './lowered'
 /** A mass that passes the envelope: the permitted height, a setback or the boundary, a sloping limit. */
 export const overEnvelope: Check = {
   kind: 'over the envelope',
+  why: 'What stands beyond the envelope is not permitted.',
   run: ({ scheme, context, ground, forms }) =>
     forms.flatMap((form) => {
       const fit = ground.fits.get(form.id)

@@ -8,6 +8,7 @@ import { lowered } from './lowered'
 /** A mass that rises over the permitted height, where a mark says it; a site's own limit is said with the envelope. */
 export const overPermitted: Check = {
   kind: 'over the permitted mark',
+  why: 'What stands above the permitted height is not permitted.',
   run: ({ scheme, context, ground, levels, forms }) => {
     const mark = permittedHeight(ground.envelope, levels)?.mark
     if (!mark) return []

@@ -1,4 +1,5 @@
 import { joinMasses } from '../../form'
+import { showQuantity } from '../../project'
 import type { Overlap, Island } from '../../slice'
 import { finding, type Finding } from '../finding'
 import type { Floor } from '../floor'
@@ -7,6 +8,7 @@ import type { Check } from '../types'
 /** Masses that overlap on a floor: the floor is counted once, and said. */
 export const overlap: Check = {
   kind: 'overlap',
+  why: 'The floor is counted once; whoever reads the masses singly counts it twice.',
   run: ({ project, scheme, floors }) => {
     const pairs = new Map<string, { found: Finding; largest: number; floors: number }>()
     const note = (o: Overlap, floor: Floor): string[] => {
@@ -19,7 +21,7 @@ export const overlap: Check = {
       const found = finding(
         'overlap',
         id,
-        `${a.name} and ${b.name} overlap by ${o.area.toFixed(2)} m² at ${floor.level.name}`,
+        `${a.name} and ${b.name} overlap by ${showQuantity(o.area, 'area', project)} at ${floor.level.name}`,
         'The floor is counted once. Join them, or move one.',
         {
           level: floor.level.id,

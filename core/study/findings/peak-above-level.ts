@@ -6,6 +6,7 @@ import { finding } from '../finding'
 /** A mass whose top lies just above a storey that it takes: that storey cuts a roof space or a thin slice, hardly a floor. */
 export const peakAboveLevel: Check = {
   kind: 'roof peak just above a level',
+  why: 'A hair more or less of height adds or loses a whole floor there.',
   run: ({ scheme, floors, forms }) => {
     // Few tops lie just above a floor: those are looked for, not all plates.
     const close = floors.map((floor) =>

@@ -8,6 +8,7 @@ const AGREE = 0.5
 /** Two measures of one thing, on two pictures or a picture and the model, that do not come to the same. */
 export const picturesDisagree: Check = {
   kind: 'pictures disagree',
+  why: 'What is drawn after one of them is off in the other.',
   run: ({ project, context }) =>
     Object.values(project.measures).flatMap((m) => {
       const other = m.same ? project.measures[m.same] : undefined

@@ -1,3 +1,4 @@
+import { showQuantity } from '../../project'
 import { areaOf } from '../../solid'
 import { type Check } from '../types'
 import { finding } from '../finding'
@@ -5,6 +6,7 @@ import { finding } from '../finding'
 /** Pieces of floor smaller than the smallest area that counts. */
 export const sliver: Check = {
   kind: 'sliver',
+  why: 'Pieces this small are no rooms.',
   run: ({ project, context, floors }) => {
     const smallest = context.numbers.value(project.smallestArea, 'area')
     return floors.flatMap((floor) =>
@@ -15,8 +17,8 @@ export const sliver: Check = {
           return finding(
             'sliver',
             `${floor.level.id}:${masses[0] ?? ''}:${i}`,
-            `A piece of floor at ${floor.level.name} has only ${area.toFixed(2)} m²`,
-            `Pieces under ${smallest.toFixed(2)} m² are not counted. Widen the form there, or set another smallest area.`,
+            `A piece of floor at ${floor.level.name} has only ${showQuantity(area, 'area', project)}`,
+            `Pieces under ${showQuantity(smallest, 'area', project)} are not counted. Widen the form there, or set another smallest area.`,
             { level: floor.level.id, masses, area, region: piece },
           )
         }),

@@ -8,6 +8,7 @@ import { finding } from '../finding'
 /** A storey whose clear height, under the slab above, is less than the headroom. */
 export const storeyTooLow: Check = {
   kind: 'storey too low',
+  why: 'Nobody can stand in it.',
   run: ({ project, scheme, context, floors }) => {
     const slabs = new Map<string, number>()
     for (const p of Object.values(scheme.parts)) {

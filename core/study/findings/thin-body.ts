@@ -13,6 +13,7 @@ const MOST = 400
 /** Bodies that are somewhere thinner than a tenth of a metre, or have edges of some millimetres: what a slip of the hand leaves. */
 export const thinBody: Check = {
   kind: 'thin body or tiny edge',
+  why: 'What is thinner than a wall is mostly a slip of the hand.',
   afterwards: true,
   run: ({ context, forms }) =>
     forms.flatMap((form) => {

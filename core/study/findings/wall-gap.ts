@@ -8,7 +8,7 @@ import {
   type FabricContext,
   type PartStudy,
 } from '../../fabric'
-import { nextOrder, type Part } from '../../project'
+import { nextOrder, showQuantity, type Part } from '../../project'
 import { areaOf, intersectRegions, rectsMeet, uniteRegions, rawName, faceLabel } from '../../solid'
 import { type Check } from '../types'
 import { finding } from '../finding'
@@ -16,6 +16,7 @@ import { finding } from '../finding'
 /** A storey of a mass that has outer walls, but not along all faces that could have one. */
 export const wallGap: Check = {
   kind: 'wall gap',
+  why: 'Net areas and quantities lack these walls.',
   afterwards: true,
   run: ({ project, scheme, context, levels, forms, parts }) => {
     const walls = new Map<string, PartStudy[]>()
@@ -49,7 +50,7 @@ export const wallGap: Check = {
           'wall gap',
           `${form.id}:${c.part.host.face}:${level}:${c.part.host.piece}`,
           `${form.name} at ${name} has no wall on its face "${faceLabel(rawName(c.part.host.face))}"`,
-          `The other faces of that storey have one: ${c.area.toFixed(2)} m² are open.`,
+          `The other faces of that storey have one: ${showQuantity(c.area, 'area', project)} are open.`,
           {
             level,
             masses: [form.id],

@@ -7,6 +7,7 @@ import { finding } from '../finding'
 /** Faces of a loft that are not flat: how far their fourth corner is off, whichever way they were folded. */
 export const warpedFace: Check = {
   kind: 'warped face',
+  why: 'Faces that are not flat cost more to build, or need facets.',
   run: ({ scheme, forms, around }) =>
     [...forms, ...around].flatMap((form) => {
       const mass = scheme.masses[form.id]

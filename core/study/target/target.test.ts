@@ -14,7 +14,8 @@ import {
   withMoves,
 } from '../../testing/make'
 import { rect, turned } from '../../testing/plans'
-import { figureNamed, meetSteps, moverNamed, type Meeting, type Target, type TargetMove } from '.'
+import { meetSteps, moverNamed, type Meeting, type Target, type TargetMove } from '.'
+import { figureNamed } from '../areas'
 import { search, type Tried } from './search'
 
 beforeAll(() => openKernel())

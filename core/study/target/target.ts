@@ -1,6 +1,5 @@
 import { batch, singles, applyEdit, type Edit } from '../../edits'
 import {
-  inOrder,
   Refusal,
   refuse,
   showQuantity,
@@ -12,7 +11,7 @@ import {
 } from '../../project'
 import { TOLERANCE } from '../../values'
 import { StudyCache } from '../cache'
-import { figureOf, type Figured } from '../areas'
+import { figureOf, sayFigure, showFigure, type Figured } from '../areas'
 import { NO_ASSETS, studyGround } from '../ground'
 import { floorSteps, type Floored } from '../study'
 import { totalsOf } from '../totals'
@@ -91,7 +90,7 @@ export function* meetSteps(
     if (after !== null && Math.abs(after - was) > toleranceOf(first.target.of))
       refuse(
         'size',
-        `The two hang on one another: moving ${second.mover.label} changes ${sayFigure(project, first.target.of)} from ${show(project, first.target.of, was)} to ${show(project, first.target.of, after)}.`,
+        `The two hang on one another: moving ${second.mover.label} changes ${sayFigure(project, first.target.of)} from ${showFigure(project, first.target.of, was)} to ${showFigure(project, first.target.of, after)}.`,
         'Seek one after the other.',
       )
   }
@@ -141,7 +140,7 @@ function* meetOne(
   if (found.why === 'same')
     refuse(
       'size',
-      `${capital(sayFigure(project, target.of))} does not hang on ${mover.label}: it is ${show(project, target.of, found.best?.figure ?? 0)} all the way.`,
+      `${capital(sayFigure(project, target.of))} does not hang on ${mover.label}: it is ${showFigure(project, target.of, found.best?.figure ?? 0)} all the way.`,
       'Choose something else to move.',
     )
   const met: Met = {
@@ -203,31 +202,6 @@ function leftOutIn({ forms, unbuilt }: Floored): Map<string, string> {
   ])
 }
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
-const FIGURES: Record<string, string> = {
-  area: 'total area',
-  ratio: 'the floor area ratio',
-  coverage: 'site coverage',
-  height: 'the height',
-  volume: 'the volume',
-  footprint: 'the footprint',
-}
-
-/** What a figure is called. */
-export function sayFigure(project: Project, of: BriefOf): string {
-  if (of.kind === 'figure') return FIGURES[of.figure] ?? of.figure
-  const name = project.uses[of.use]?.name ?? 'a use'
-  return of.kind === 'count' ? `the number of ${name}` : of.measure === 'net' ? `${name}, net` : name
-}
-
-/** A figure as it is shown, with its unit. */
-export function show(project: Project, of: BriefOf, value: number): string {
-  if (of.kind === 'figure' && of.figure === 'ratio') return value.toFixed(3)
-  if (of.kind === 'figure' && of.figure === 'coverage') return `${(value * 100).toFixed(1)} %`
-  if (of.kind === 'figure' && of.figure === 'volume')
-    return `${showQuantity(value, 'area', project).replace(' m²', '')} m³`
-  return showQuantity(value, quantityOf(of), project)
-}
-
 function sayMet(
   project: Project,
   mover: Mover,
@@ -236,11 +210,11 @@ function sayMet(
   range: [number, number],
 ): string {
   const at = (x: number) => (mover.whole ? String(Math.round(x)) : showQuantity(x, mover.quantity, project))
-  const wanted = `${{ about: '', least: 'at least ', most: 'at most ' }[bound]}${show(project, of, value)}`
+  const wanted = `${{ about: '', least: 'at least ', most: 'at most ' }[bound]}${showFigure(project, of, value)}`
   const figure = sayFigure(project, of)
   if (!found.best) return `It can be tried nowhere. ${found.refused ?? ''}`.trim()
-  const best = `${capital(mover.label)} ${at(found.best.at)} gives ${show(project, of, found.best.figure)}`
-  const beside = found.beside ? `; ${at(found.beside.at)} gives ${show(project, of, found.beside.figure)}` : ''
+  const best = `${capital(mover.label)} ${at(found.best.at)} gives ${showFigure(project, of, found.best.figure)}`
+  const beside = found.beside ? `; ${at(found.beside.at)} gives ${showFigure(project, of, found.beside.figure)}` : ''
   if (found.reached) return `${best}${beside}.`
   const why = {
     end: `from ${at(range[0])} to ${at(range[1])} it comes no nearer`,
@@ -250,22 +224,4 @@ function sayMet(
     same: '',
   }[found.why ?? 'end']
   return `${capital(figure)} of ${wanted} is out of reach. ${best}${beside}; ${why}.`
-}
-
-/** A figure by its name: a use ("homes", "homes net"), a line of the brief, or area, ratio, coverage, height, volume, footprint. */
-export function figureNamed(project: Project, wanted: string): BriefOf {
-  const low = wanted.trim().toLowerCase()
-  const line = Object.values(project.brief).find((l) => l.name.toLowerCase() === low)
-  const [, name = low, measure] = /^(.*?)(?:[ ,]+(net|gross))?$/.exec(low) ?? []
-  const use = Object.values(project.uses).find((u) => u.name.toLowerCase() === name)
-  if (use) return { kind: 'use', use: use.id, measure: measure === 'net' ? 'net' : 'gross' }
-  if (line) return line.of
-  const figure = (['area', 'ratio', 'coverage', 'height', 'volume', 'footprint'] as const).find((f) => f === low)
-  if (figure) return { kind: 'figure', figure }
-  if (low === 'total') return { kind: 'figure', figure: 'area' }
-  return refuse(
-    'unknown-id',
-    `There is no figure "${wanted}".`,
-    `Choose one of ${[...inOrder(project.uses).map((u) => u.name), 'area', 'ratio', 'coverage', 'height', 'volume', 'footprint'].join(', ')}.`,
-  )
 }
