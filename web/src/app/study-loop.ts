@@ -175,6 +175,7 @@ export function currentAsk(scheme: string): Ask {
     preview: project.preview,
     proposal: view.proposing,
     compare: view.compare,
+    areas: view.sheet === 'ledger' || view.sheet === 'brief',
     section: view.section && (view.panes === 'section' || view.panes === 'four') ? view.section : null,
   }
 }

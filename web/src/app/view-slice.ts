@@ -4,6 +4,7 @@ import type { Choices } from '@geotome/core/fabric'
 import type { FaceAt } from '@geotome/core/form'
 import type { KeptView, Num } from '@geotome/core/project'
 import type { Upright } from '@geotome/core/slice'
+import type { Region } from '@geotome/core/solid'
 import type { StoredView } from '../stage/geometry-store'
 import { sameSpot, type Spot } from '../stage/spot'
 import type { Taken } from '../tools/kind'
@@ -25,7 +26,7 @@ export type BenchTask = 'calibrate' | 'measure' | 'trace' | 'levels' | 'crop'
 /** What the stage shows, and how: what a kept view says of itself. */
 export type Shows = KeptView['shows']
 /** What the panel at the right shows besides the picked thing. */
-export type Sheet = 'trials' | 'ledger' | 'findings' | 'compare' | 'levels' | null
+export type Sheet = 'trials' | 'ledger' | 'brief' | 'target' | 'findings' | 'compare' | 'levels' | null
 
 /** A result of the worker: its view, the last edit it holds, and what was tried on top of it. */
 interface Result {
@@ -75,6 +76,8 @@ export interface ViewState {
   kept: string | null
   /** whether the panel of kept views is open */
   viewsOpen: boolean
+  /** what is lit up on a level while a list is walked; regions from the view's origin */
+  lit: Lit | null
   hover: string | null
   /** what of a mass would be picked */
   hoverSpot: Spot | null
@@ -92,6 +95,12 @@ export interface ViewState {
   ground: GroundPart
   /** the step of a rule whose values are looked at, and which of them the pointer is on */
   looking: { rule: string; step: string; key: string | null } | null
+}
+/** Regions on a level: what a figure is made of, or what only one of two schemes has there. */
+export interface Lit {
+  level: string
+  on: Region
+  off: Region
 }
 export type GroundPart = 'project' | 'site' | 'terrain' | 'pictures'
 
@@ -115,6 +124,7 @@ const initialState: ViewState = {
   computing: null,
   stopped: false,
   proposing: null,
+  lit: null,
   hover: null,
   hoverSpot: null,
   moving: null,
@@ -225,7 +235,8 @@ const slice = createSlice({
     panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
     toolTaken: (state, { payload }: PayloadAction<Taken | null>) => ({ ...state, tool: payload }),
     dialogOpened: (state, { payload }: PayloadAction<OpenDialog>) => ({ ...state, dialog: payload }),
-    sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload }),
+    sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload, lit: null }),
+    litUp: (state, { payload }: PayloadAction<Lit | null>) => ({ ...state, lit: payload }),
     levelMoved: (state, { payload }: PayloadAction<ViewState['moving']>) => ({ ...state, moving: payload }),
     hovered: (state, { payload }: PayloadAction<string | null>) =>
       state.hover === payload ? state : { ...state, hover: payload },
@@ -278,6 +289,7 @@ export const {
   toolTaken,
   dialogOpened,
   sheetOpened,
+  litUp,
   levelMoved,
   hovered,
   proposed,

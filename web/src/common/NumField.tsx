@@ -2,12 +2,12 @@ import { createContext, useContext, useId, useRef, useState, type FocusEvent } f
 import { flushSync } from 'react-dom'
 import {
   editNumber,
+  numbersInRule,
   readTyped,
   Refusal,
   showFormula,
   showNumber,
   showQuantity,
-  numbersInRule,
   type Num,
   type Quantity,
 } from '@geotome/core/project'

@@ -4,10 +4,11 @@ import { ProjectDetails } from '../details/ProjectDetails'
 import { FabricList } from '../fabric/FabricList'
 import { GroundDetails, GroundTabs } from '../ground/GroundDetails'
 import { STAGE, type StageShows } from '../stage/shows'
-import { EXPORT, FINDINGS, LEDGER } from '../verbs/everywhere'
+import { BRIEF, EXPORT, FINDINGS, LEDGER, TARGET } from '../verbs/everywhere'
 import { FABRIC_VERBS } from '../verbs/fabric'
 import { FORM_VERBS } from '../verbs/form'
 import { GROUND_VERBS } from '../verbs/ground'
+import { SLICE_VERBS } from '../verbs/slice'
 import type { DeskName, Now, Verb } from '../verbs/kind'
 
 export interface Desk {
@@ -85,7 +86,7 @@ export const DESKS: readonly Desk[] = [
   {
     name: 'slice',
     label: 'Slice',
-    bar: [LEDGER, FINDINGS, EXPORT],
+    bar: [...SLICE_VERBS.filter((v) => !v.under), LEDGER, BRIEF, TARGET, FINDINGS, EXPORT],
     hint: (now) =>
       nothingDrawn(now) ? BEGIN : 'Click a floor in the spine to bring the blade there, or drag its level',
     stage: STAGE.slice,

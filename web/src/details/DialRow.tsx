@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { SlidersHorizontal, X } from 'lucide-react'
-import { numbersOf, readTyped, Refusal, showQuantity, editNumber, type Dial } from '@geotome/core/project'
+import { editNumber, numbersOf, readTyped, Refusal, showQuantity, type Dial } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { NumField } from '../common/NumField'

@@ -2,7 +2,7 @@ import { Trash2 } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import type { Edit } from '@geotome/core/edits'
 import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
-import { showNumber, showQuantity, type Level, type Num } from '@geotome/core/project'
+import { areaSign, showNumber, showQuantity, type Level, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
@@ -13,6 +13,7 @@ import { deleteLevel } from '../spine/delete-level'
 import { StoreyHeight } from '../spine/StoreyHeight'
 import { Consequence } from '../spine/Consequence'
 import { PlateFigure } from './PlateFigure'
+import { Plates } from './Plates'
 
 /** A picked level: its floor's figures, its height and what it stands on; a change that could go two ways shows both first. */
 export function LevelDetails({ level }: { level: Level }) {
@@ -61,7 +62,8 @@ export function LevelDetails({ level }: { level: Level }) {
           title={`Plate · ${level.name}, ${own && own.height > 0 ? '+' : ''}${own ? showNumber(own.height, 'length', project) : ''}`}
         >
           <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="plate">
-            {showNumber(floor.area, 'area', 'm')} <span className="text-[15px] font-medium text-ink2">m²</span>
+            {showNumber(floor.area, 'area', project)}{' '}
+            <span className="text-[15px] font-medium text-ink2">{areaSign(project)}</span>
           </p>
           <p className="mb-3 text-ink2">gross, to the mass face</p>
           <PlateFigure floor={floor} />
@@ -77,13 +79,13 @@ export function LevelDetails({ level }: { level: Level }) {
                   </span>
                 }
               >
-                {showNumber(floor.uses[u.id] ?? 0, 'area', 'm')}
+                {showNumber(floor.uses[u.id] ?? 0, 'area', project)}
               </Figure>
             ))}
-          <Figure label="low, not counted">{showNumber(floor.low, 'area', 'm')}</Figure>
+          <Figure label="low, not counted">{showNumber(floor.low, 'area', project)}</Figure>
           {floor.net !== null && (
             <Figure label="net, inside outer walls">
-              <span data-figure="level-net">{showNumber(floor.net, 'area', 'm')}</span>
+              <span data-figure="level-net">{showNumber(floor.net, 'area', project)}</span>
             </Figure>
           )}
           <Figure label="perimeter">{showQuantity(floor.perimeter, 'length', project)}</Figure>
@@ -91,6 +93,7 @@ export function LevelDetails({ level }: { level: Level }) {
       ) : (
         <p className="eyebrow mb-2">Mark</p>
       )}
+      {floor && <Plates level={level.id} />}
       <Section title="Level">
         <NameField label="name" value={level.name} onAccept={(name) => set('name', { name })} />
         <ChoiceField

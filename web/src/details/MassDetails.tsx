@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { changeRecipe, takeApart } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
-import { inOrder, showNumber, type Mass, type Num } from '@geotome/core/project'
+import { areaSign, inOrder, showNumber, showVolume, type Mass, type Num } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { ChoiceField, Figure, NameField, Section } from '../common/fields'
@@ -14,7 +14,9 @@ import { Arrange } from './Arrange'
 import { Appearance } from './Appearance'
 import { RecipeFields } from './RecipeFields'
 import { SpotDetails } from './SpotDetails'
+import { PlateChanges } from './PlateChanges'
 import { StoreyChecks } from './StoreyChecks'
+import { StoreyUses } from './StoreyUses'
 
 /** A picked mass: its use, base, numbers, storeys, and its recipe move by move. */
 export function MassDetails({ mass }: { mass: Mass }) {
@@ -45,15 +47,21 @@ export function MassDetails({ mass }: { mass: Mass }) {
       {mass.group && <Figure label="in the group">{mass.group}</Figure>}
       <ChoiceField
         label="it is"
-        value={mass.context ? 'context' : (mass.projecting ?? 'mass')}
+        value={mass.context ? 'context' : (mass.gives ?? mass.projecting ?? 'mass')}
         options={[
           { value: 'mass', label: 'a mass of the scheme' },
+          { value: 'void', label: 'a void: floor is taken off' },
+          { value: 'core', label: 'a core: gross, not net' },
           { value: 'apart', label: 'projecting, listed apart' },
           { value: 'covers', label: 'projecting, covers the site' },
           { value: 'context', label: 'context, not counted' },
         ]}
         onChange={(as) =>
-          set('role', { context: as === 'context', projecting: as === 'apart' || as === 'covers' ? as : null })
+          set('role', {
+            context: as === 'context',
+            projecting: as === 'apart' || as === 'covers' ? as : null,
+            gives: as === 'void' || as === 'core' ? as : null,
+          })
         }
       />
       <ChoiceField
@@ -115,6 +123,8 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <Section title="Storeys it takes">
         <StoreyChecks label="storeys it takes" storeys={within} isIn={takes} onToggle={toggle} />
       </Section>
+      <StoreyUses mass={mass} storeys={within} set={set} />
+      <PlateChanges mass={mass} />
       <Appearance mass={mass} faces={shown?.faces ?? []} set={set} />
       {shown && (
         <Section title="Figures">
@@ -125,11 +135,11 @@ export function MassDetails({ mass }: { mass: Mass }) {
                 0,
               ) ?? 0,
               'area',
-              'm',
+              project,
             )}{' '}
-            m²
+            {areaSign(project)}
           </Figure>
-          <Figure label="volume">{showNumber(shown.volume, 'area', 'm')} m³</Figure>
+          <Figure label="volume">{showVolume(shown.volume, project)}</Figure>
           <Figure label="from, to">
             {showNumber(shown.base, 'length', project)} to {showNumber(shown.top, 'length', project)}
           </Figure>

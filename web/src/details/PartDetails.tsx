@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { exchange, exchanged, letGo, type Place } from '@geotome/core/fabric'
-import { heightsOf, numbersOf, showNumber, showQuantity, type Part } from '@geotome/core/project'
+import { heightsOf, numbersOf, showQuantity, showVolume, type Part } from '@geotome/core/project'
 import { useBuildUps, useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
@@ -49,10 +49,10 @@ export function PartDetails({ part }: { part: Part }) {
       {shown && (
         <Section title="Figures">
           <Figure label={part.kind === 'slab' ? 'area' : 'area of face'}>
-            {showNumber(shown.area, 'area', 'm')} m²
+            {showQuantity(shown.area, 'area', project)}
           </Figure>
           <Figure label="thickness">{showQuantity(shown.thickness, 'length', project)}</Figure>
-          <Figure label="volume">{showNumber(shown.volume, 'area', 'm', 3)} m³</Figure>
+          <Figure label="volume">{showVolume(shown.volume, project)}</Figure>
           {shown.length !== null && <Figure label="length">{showQuantity(shown.length, 'length', project)}</Figure>}
           <Figure label="stands on">{stands ?? 'its face'}</Figure>
           {part.kind === 'wall' && (

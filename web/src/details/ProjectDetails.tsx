@@ -10,12 +10,13 @@ import {
   readTyped,
   Refusal,
   showNumber,
+  showQuantity,
   usualPrecision,
   type Dial,
   type Unit,
 } from '@geotome/core/project'
 import { dimensionsOf, type Dimension } from '@geotome/core/form'
-import { useProject, useStudy, useUses } from '../app/hooks'
+import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { picked } from '../app/view-slice'
@@ -24,6 +25,7 @@ import { NumField } from '../common/NumField'
 import { DialRow } from './DialRow'
 import { Materials } from './Materials'
 import { Profiles } from './Profiles'
+import { UsesSection } from './UsesSection'
 import { Wings } from './Wings'
 
 export const UNIT_NAMES: { value: Unit; label: string }[] = [
@@ -75,7 +77,6 @@ function Dimensions() {
 /** What the desk shows when nothing is picked: the project's own numbers. */
 export function ProjectDetails() {
   const { project, scheme } = useProject()
-  const uses = useUses()
   const study = useStudy()
   const set = (label: string, fields: Partial<typeof project>) =>
     makeEdit(label, { edit: 'project.change', set: fields as never })
@@ -101,7 +102,9 @@ export function ProjectDetails() {
         onChange={(v) => set('display precision', { precision: Number(v) })}
       />
       {project.site ? (
-        <Figure label="site area, by its boundary">{showNumber(study?.ledger.totals.site ?? 0, 'area', 'm')} m²</Figure>
+        <Figure label="site area, by its boundary">
+          {showQuantity(study?.ledger.totals.site ?? 0, 'area', project)}
+        </Figure>
       ) : project.siteArea === null ? (
         <button className="btn btn-sm mb-1.5 w-full" onClick={() => set('site area', { siteArea: 1000 })}>
           Give the site an area
@@ -173,35 +176,7 @@ export function ProjectDetails() {
       <Materials />
       <Profiles />
       <Wings />
-      <Section title="Uses">
-        {uses.map((u) => (
-          <div key={u.id} className="row items-center">
-            <span className="inline-flex items-center gap-2">
-              <input
-                type="color"
-                aria-label={`colour of ${u.name}`}
-                className="h-4 w-4 cursor-pointer rounded border-0 bg-transparent p-0"
-                value={u.colour}
-                onChange={(e) =>
-                  makeEdit(`colour of ${u.name}`, { edit: 'use.change', id: u.id, set: { colour: e.target.value } })
-                }
-              />
-              {u.name}
-            </span>
-            <label className="flex cursor-pointer items-center gap-1.5 text-[12px] text-ink2">
-              counts
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs"
-                checked={u.counts}
-                onChange={(e) =>
-                  makeEdit(`${u.name} counts`, { edit: 'use.change', id: u.id, set: { counts: e.target.checked } })
-                }
-              />
-            </label>
-          </div>
-        ))}
-      </Section>
+      <UsesSection />
     </>
   )
 }

@@ -1,6 +1,6 @@
 import { Trash2 } from 'lucide-react'
 import { levelHeights } from '@geotome/core/levels'
-import { showNumber } from '@geotome/core/project'
+import { areaSign, showNumber } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { Figure, Section, UseMark } from '../common/fields'
 import { deleteLevels } from '../spine/delete-level'
@@ -20,9 +20,9 @@ export function SeveralLevels({ ids }: { ids: string[] }) {
           {showNumber(
             sum((f) => f.area),
             'area',
-            'm',
+            project,
           )}{' '}
-          <span className="text-[15px] font-medium text-ink2">m²</span>
+          <span className="text-[15px] font-medium text-ink2">{areaSign(project)}</span>
         </p>
         <p className="mb-3 text-ink2">gross, to the mass face, together</p>
         {uses
@@ -40,7 +40,7 @@ export function SeveralLevels({ ids }: { ids: string[] }) {
               {showNumber(
                 sum((f) => f.uses[u.id] ?? 0),
                 'area',
-                'm',
+                project,
               )}
             </Figure>
           ))}
@@ -48,14 +48,14 @@ export function SeveralLevels({ ids }: { ids: string[] }) {
           {showNumber(
             sum((f) => f.low),
             'area',
-            'm',
+            project,
           )}
         </Figure>
       </Section>
       <Section title="Each">
         {[...levels].reverse().map((l) => (
           <Figure key={l.id} label={l.name}>
-            {showNumber(floors.find((f) => f.level === l.id)?.area ?? 0, 'area', 'm')}
+            {showNumber(floors.find((f) => f.level === l.id)?.area ?? 0, 'area', project)}
           </Figure>
         ))}
       </Section>

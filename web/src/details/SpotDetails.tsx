@@ -67,7 +67,7 @@ function Faces() {
     <section aria-label="Picked faces" className="mb-3">
       <p className="eyebrow mb-2">{more ? `${drawn.length} faces` : `Face, ${faceLabel(one.face.name)}`}</p>
       {!more && <Figure label="of">{one.mass.name}</Figure>}
-      <Figure label="area">{showNumber(area, 'area', 'm')} m²</Figure>
+      <Figure label="area">{showQuantity(area, 'area', project)}</Figure>
       {!more && <Figure label="looks">{lookOf(one.face.normal)}</Figure>}
       {!more && seen && (
         <Figure label={seen.frame ? 'tilt' : 'tilt, in the mean'}>{showQuantity(seen.tilt, 'angle', project)}</Figure>

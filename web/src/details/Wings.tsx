@@ -1,8 +1,8 @@
 import { Plus, X } from 'lucide-react'
 import { addWing, removeWing, wingAround } from '@geotome/core/groundwork'
-import { inOrder, showNumber, type Wing } from '@geotome/core/project'
+import { inOrder, showQuantity, type Wing } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
-import { usePickedMasses, useProject, useStudy } from '../app/hooks'
+import { usePickedMasses, useProject, useStudy, useUnit } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { toolTaken } from '../app/view-slice'
@@ -43,6 +43,7 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
   const ask = useAsk()
   const set = (label: string, fields: Partial<Wing>) =>
     makeEdit(`${label} of ${wing.name}`, { edit: 'wing.change', scheme: scheme.id, id: wing.id, set: fields })
+  const unit = useUnit()
   /** The rectangle about all masses that belong to it, as its outline. */
   const around = () => {
     const [ox, oy] = study?.origin ?? [0, 0]
@@ -61,7 +62,7 @@ function WingFields({ wing, area }: { wing: Wing; area: number }) {
       <div className="flex items-start gap-1">
         <div className="min-w-0 flex-1 [&>label]:mb-0">
           <NameField
-            label={`${showNumber(area, 'area', 'm')} m²`}
+            label={showQuantity(area, 'area', unit)}
             value={wing.name}
             onAccept={(name) => set('name', { name })}
           />

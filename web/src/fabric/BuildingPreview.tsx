@@ -1,7 +1,15 @@
 import { useEffect, useMemo, useRef } from 'react'
-import { numbersOf, showNumber, showQuantity, type BuildUp, type PartKind } from '@geotome/core/project'
+import {
+  areaSign,
+  numbersOf,
+  showNumber,
+  showQuantity,
+  showVolume,
+  type BuildUp,
+  type PartKind,
+} from '@geotome/core/project'
 import { buildUpThickness, faceKey, type Choices, type FaceAs } from '@geotome/core/fabric'
-import { useBuildUps, useProject, useStudy } from '../app/hooks'
+import { useBuildUps, useProject, useStudy, useUnit } from '../app/hooks'
 import { currentAsk, makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { picked, proposed } from '../app/view-slice'
@@ -174,16 +182,16 @@ function Offered({ offer }: { offer: ProposalView | null }) {
               {showNumber(
                 found.reduce((s, c) => s + c.area, 0),
                 'area',
-                'm',
+                project,
               )}{' '}
-              m²
+              {areaSign(project)}
             </span>
           </Figure>
         ) : null
       })}
       {offer && offer.candidates.length === 0 && <p className="text-ink2">Nothing new: every face has its part.</p>}
       {offer && offer.candidates.length > 0 && (
-        <Figure label="volume of all parts">{showNumber(offer.volume, 'area', 'm')} m³</Figure>
+        <Figure label="volume of all parts">{showVolume(offer.volume, project)}</Figure>
       )}
       {off > 0 && (
         <Figure label="off bent faces by up to" tone="warn">
@@ -198,7 +206,7 @@ function Offered({ offer }: { offer: ProposalView | null }) {
               <li key={c.key} className="flex justify-between gap-2 py-0.5">
                 <span className="truncate">{c.name}</span>
                 <span className="shrink-0 text-ink2">
-                  {showNumber(c.area, 'area', 'm')}
+                  {showNumber(c.area, 'area', project)}
                   {c.off ? `, off ${showNumber(c.off, 'length', project)}` : ''}
                   {c.warp ? `, ${showNumber(c.warp, 'length', project)} off flat` : ''}
                 </span>
@@ -248,7 +256,7 @@ function Faces({
                 <li key={f.face} className="flex items-center justify-between gap-2 py-0.5 text-[12px]">
                   <span
                     className="min-w-0 truncate"
-                    title={`${f.slope}${f.bent ? ', bent' : ''}, ${showNumber(f.area, 'area', 'm')} m²`}
+                    title={`${f.slope}${f.bent ? ', bent' : ''}, ${showQuantity(f.area, 'area', project)}`}
                   >
                     {f.label}
                     {f.off !== null && <span className="text-warn"> off {showQuantity(f.off, 'length', project)}</span>}
@@ -278,6 +286,7 @@ function Faces({
 }
 
 function LeftOut({ offer }: { offer: ProposalView | null }) {
+  const unit = useUnit()
   const reasons = useMemo(() => {
     const by = new Map<string, { count: number; area: number; what: string[] }>()
     for (const l of offer?.leftOut ?? []) {
@@ -298,7 +307,7 @@ function LeftOut({ offer }: { offer: ProposalView | null }) {
               <li key={why} className="border-b border-line py-1.5 text-[12px]" data-left-out title={r.what.join('\n')}>
                 <b>{r.count}</b>{' '}
                 <span className="text-ink2">
-                  {r.count === 1 ? r.what[0] : `faces, ${showNumber(r.area, 'area', 'm')} m²`}: {why}
+                  {r.count === 1 ? r.what[0] : `faces, ${showQuantity(r.area, 'area', unit)}`}: {why}
                 </span>
               </li>
             ))}

@@ -1,6 +1,6 @@
-import { heightsOf, numbersOf, showNumber } from '@geotome/core/project'
+import { areaSign, heightsOf, numbersOf, showNumber } from '@geotome/core/project'
 import { letGo } from '@geotome/core/fabric'
-import { useProject, useStudy } from '../app/hooks'
+import { useProject, useStudy, useUnit } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { makeComputedEdit } from '../app/study-loop'
 import { useAppDispatch } from '../app/store'
@@ -14,6 +14,7 @@ import { useState } from 'react'
 
 /** All parts: first those that are off their faces, with what can be done about some or all of them; then by role; and the build-ups. */
 export function FabricList() {
+  const unit = useUnit()
   const dispatch = useAppDispatch()
   const study = useStudy()
   if (!study) return null
@@ -40,9 +41,9 @@ export function FabricList() {
                   {showNumber(
                     all.reduce((s, p) => s + p.area, 0),
                     'area',
-                    'm',
+                    unit,
                   )}{' '}
-                  m²
+                  {areaSign(unit)}
                 </span>
               </summary>
               <ul className="mt-1">
@@ -53,7 +54,7 @@ export function FabricList() {
                       onClick={() => dispatch(picked({ kind: 'part', ids: [p.id] }))}
                     >
                       <span className="truncate">{p.name}</span>
-                      <span className="shrink-0 text-ink2">{showNumber(p.area, 'area', 'm')}</span>
+                      <span className="shrink-0 text-ink2">{showNumber(p.area, 'area', unit)}</span>
                     </button>
                   </li>
                 ))}

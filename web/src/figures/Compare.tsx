@@ -1,7 +1,9 @@
-import { inOrder, showNumber } from '@geotome/core/project'
+import { areaSign, inOrder, showNumber, showVolume } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { compared, schemeShown } from '../app/view-slice'
+import { BringOver } from './BringOver'
+import { PlanDifferences } from './PlanDifferences'
 
 /** Two schemes in figures: totals, uses, levels of one name, and the difference. */
 export function Compare() {
@@ -52,7 +54,7 @@ export function Compare() {
   const uses = inOrder(project.uses)
     .map((u) => u.name)
     .filter((u) => sumOf(mine, u) > 0.005 || sumOf(theirs, u) > 0.005)
-  const area = (v: number | null) => (v === null ? '' : showNumber(v, 'area', 'm'))
+  const area = (v: number | null) => (v === null ? '' : showNumber(v, 'area', project))
   const names = [...new Set([...mine.levels, ...theirs.levels].sort((a, b) => b.height - a.height).map((l) => l.name))]
   const level = (ledger: typeof mine, name: string) => ledger.levels.find((l) => l.name === name)?.area ?? null
   const rows: {
@@ -62,11 +64,16 @@ export function Compare() {
     strong?: boolean
     show?: (v: number | null) => string
   }[] = [
-    { what: 'total area, m²', a: mine.totals.area, b: theirs.totals.area, strong: true },
+    { what: `total area, ${areaSign(project)}`, a: mine.totals.area, b: theirs.totals.area, strong: true },
     ...uses.map((u) => ({ what: u, a: sumOf(mine, u), b: sumOf(theirs, u) })),
     { what: 'low, not counted', a: mine.totals.low, b: theirs.totals.low },
-    { what: 'volume, m³', a: mine.totals.volume, b: theirs.totals.volume },
-    { what: 'footprint, m²', a: mine.totals.footprint, b: theirs.totals.footprint },
+    {
+      what: 'volume',
+      a: mine.totals.volume,
+      b: theirs.totals.volume,
+      show: (v) => (v === null ? '' : showVolume(v, project)),
+    },
+    { what: `footprint, ${areaSign(project)}`, a: mine.totals.footprint, b: theirs.totals.footprint },
     { what: 'floor area ratio', a: mine.totals.ratio, b: theirs.totals.ratio, show: (v) => v?.toFixed(3) ?? '' },
     { what: 'parts', a: study.parts.length, b: other.parts, show: (v) => String(v ?? '') },
     {
@@ -110,6 +117,8 @@ export function Compare() {
           })}
         </tbody>
       </table>
+      <PlanDifferences mine={scheme.name} theirs={other.name} levels={other.levels} />
+      <BringOver from={other.scheme} />
     </div>
   )
 }

@@ -1,7 +1,7 @@
 import { computeAgain, stopComputing } from '../app/study-loop'
-import { showNumber } from '@geotome/core/project'
+import { areaSign, showNumber, showQuantity, showVolume } from '@geotome/core/project'
 import { permittedHeight } from '@geotome/core/study'
-import { useProject, useStudy } from '../app/hooks'
+import { useProject, useStudy, useUnit } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { sheetOpened } from '../app/view-slice'
 import type { StoredView } from '../stage/geometry-store'
@@ -20,7 +20,7 @@ export function Figures() {
   const newest = useAppSelector((s) => s.project.pending.at(-1)?.id ?? s.project.log.at(-1)?.id ?? project.id)
   const trying = useAppSelector((s) => s.project.preview !== null)
   const { totals } = study?.ledger ?? {}
-  const area = (v: number) => showNumber(v, 'area', 'm')
+  const area = (v: number) => showNumber(v, 'area', project)
   const change = totals && before !== null ? totals.area - before : 0
   const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context).map((m) => m.top))
   const limit = study ? (permittedHeight(study.ground.envelope, study.levels)?.height ?? null) : null
@@ -44,7 +44,7 @@ export function Figures() {
           >
             <span className="text-ink2">total</span>
             <b className="text-[14px]" data-figure="total">
-              {area(totals.area)} m²
+              {area(totals.area)} {areaSign(project)}
             </b>
             {Math.abs(change) > 0.005 && (
               <span
@@ -59,12 +59,12 @@ export function Figures() {
           </button>
           {totals.net !== null && (
             <Item label="net of walls" name="net">
-              {area(totals.net)} m²
+              {area(totals.net)} {areaSign(project)}
             </Item>
           )}
           {!study?.compare && (
             <Item label="volume" name="volume">
-              {study?.pending ? '…' : area(totals.volume)} m³
+              {study?.pending ? '…' : showVolume(totals.volume, project)}
             </Item>
           )}
           <Item label="floor area ratio" name="ratio">
@@ -152,6 +152,7 @@ function CompareFigures({
   totals: StoredView['ledger']['totals']
 }) {
   const dispatch = useAppDispatch()
+  const project = useUnit()
   const by = totals.area - compare.ledger.totals.area
   return (
     <button
@@ -161,10 +162,10 @@ function CompareFigures({
       onClick={() => dispatch(sheetOpened('compare'))}
     >
       <span className="text-ink2">{compare.name}</span>
-      <b className="text-[14px]">{showNumber(compare.ledger.totals.area, 'area', 'm')} m²</b>
+      <b className="text-[14px]">{showQuantity(compare.ledger.totals.area, 'area', project)}</b>
       <span className="font-semibold text-ink2">
         {by >= 0 ? '+' : ''}
-        {showNumber(by, 'area', 'm')} here
+        {showNumber(by, 'area', project)} here
       </span>
     </button>
   )

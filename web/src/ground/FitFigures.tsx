@@ -1,5 +1,5 @@
 import { moveMasses } from '@geotome/core/form'
-import { showNumber, towardSide } from '@geotome/core/project'
+import { showNumber, showVolume, towardSide } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
@@ -27,9 +27,7 @@ export function FitFigures({ mass }: { mass: string }) {
           over the {name(l)} by {z(l.over)}
         </span>
       ))}
-      {fit.over > 1e-4 && (
-        <span className="block font-semibold text-warn">{showNumber(fit.over, 'area', 'm')} m³ over</span>
-      )}
+      {fit.over > 1e-4 && <span className="block font-semibold text-warn">{showVolume(fit.over, project)} over</span>}
       {over.length === 0 && (
         <span className="block text-ink2">
           inside{height ? `, ${z(height.over)} to spare in height` : ''}

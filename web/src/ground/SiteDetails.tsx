@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { sayBearing, showNumber, showQuantity, type Project, type SiteCorner } from '@geotome/core/project'
+import { areaSign, sayBearing, showNumber, showQuantity, type Project, type SiteCorner } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
@@ -58,18 +58,18 @@ export function SiteDetails() {
         }
       >
         <p className="text-[30px] leading-9 font-bold tracking-tight" data-figure="site-area">
-          {figures ? showNumber(figures.area, 'area', 'm') : ''}{' '}
-          <span className="text-[15px] font-medium text-ink2">m²</span>
+          {figures ? showNumber(figures.area, 'area', project) : ''}{' '}
+          <span className="text-[15px] font-medium text-ink2">{areaSign(project)}</span>
         </p>
         <Figure label="boundary">{figures ? showQuantity(figures.perimeter, 'length', project) : ''}</Figure>
         <Figure label="left to build on">
           <span data-figure="buildable">
-            {study?.ground.envelope ? showNumber(study.ground.envelope.area, 'area', 'm') : ''}
+            {study?.ground.envelope ? showNumber(study.ground.envelope.area, 'area', project) : ''}
           </span>{' '}
-          m²
+          {areaSign(project)}
         </Figure>
         <Figure label="built on">
-          {footprint === undefined ? '' : study?.pending ? '…' : showNumber(footprint, 'area', 'm')} m²
+          {footprint === undefined ? '' : study?.pending ? '…' : showQuantity(footprint, 'area', project)}
           {coverage !== null && coverage !== undefined ? (
             <span data-figure="coverage">, {study?.pending ? '…' : (coverage * 100).toFixed(1)} %</span>
           ) : null}

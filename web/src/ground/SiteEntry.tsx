@@ -10,6 +10,7 @@ import {
   Refusal,
   sayBearing,
   showNumber,
+  showQuantity,
   siteFigures,
   siteRing,
   walk,
@@ -152,7 +153,7 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
           )}
           {figures && (
             <p>
-              <b>{showNumber(figures.area, 'area', 'm')} m²</b>, boundary <b>{z(figures.perimeter)}</b>
+              <b>{showQuantity(figures.area, 'area', project)}</b>, boundary <b>{z(figures.perimeter)}</b>
             </p>
           )}
         </div>

@@ -2,7 +2,7 @@ import { useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { batch, type SingleEdit } from '@geotome/core/edits'
 import type { Answers } from '@geotome/core/exchange'
-import { siteFigures, showNumber, Refusal } from '@geotome/core/project'
+import { Refusal, showQuantity, siteFigures } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -158,7 +158,7 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
                 <option value="">none of them</option>
                 {outlines.map((o, i) => (
                   <option key={i} value={i}>
-                    {o.name ?? `outline ${i + 1}`}, {showNumber(siteFigures(o.points).area, 'area', 'm')} m²
+                    {o.name ?? `outline ${i + 1}`}, {showQuantity(siteFigures(o.points).area, 'area', project)}
                   </option>
                 ))}
               </select>

@@ -1,7 +1,7 @@
 import { proxy } from 'comlink'
 import { useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { inOrder, numbersOf, Refusal, scalingOf, showNumber } from '@geotome/core/project'
+import { inOrder, numbersOf, Refusal, scalingOf, showQuantity } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
 import { Section } from '../common/fields'
@@ -142,7 +142,7 @@ export function TracePanel({ picture: p, state, hint, send }: PanelOf<Tracing>) 
                     </span>
                     <span className="flex items-center gap-1.5">
                       {p.pairs.length > 0 && (
-                        <b data-found-area>{showNumber(f.area * scale * scale, 'area', 'm')} m²</b>
+                        <b data-found-area>{showQuantity(f.area * scale * scale, 'area', project)}</b>
                       )}
                       <input
                         type="checkbox"

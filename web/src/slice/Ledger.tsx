@@ -1,158 +1,277 @@
-import { showNumber } from '@geotome/core/project'
+import { lazy, Suspense, useMemo, useRef, useState } from 'react'
+import {
+  flexRender,
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type SortingState,
+  type VisibilityState,
+} from '@tanstack/react-table'
+import { useVirtualizer } from '@tanstack/react-virtual'
+import { ArrowDown, ArrowUp } from 'lucide-react'
+import { areaSign, showNumber } from '@geotome/core/project'
+import type { AccountOf } from '@geotome/core/study'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked } from '../app/view-slice'
 import { UseMark } from '../common/fields'
+import { Account } from './Account'
+import { LedgerBar } from './LedgerBar'
+import { LedgerTotals } from './LedgerTotals'
+import { ledgerTable, type LedgerBy, type LedgerColumn, type LedgerRow } from './ledger-rows'
 
-/** The area schedule: level by use, with what it is measured to. */
+const Charts = lazy(() => import('./LedgerCharts'))
+const ROW = 29
+
+/** The area schedule: put together by level, use and wing; sorted, filtered, and each figure opened to how it came to be. */
 export function Ledger() {
   const dispatch = useAppDispatch()
-  const { project } = useProject()
+  const at = useProject()
+  const { project } = at
   const study = useStudy()
   const shown = useAppSelector((s) => s.view.level)
-  const all = useUses()
+  const uses = useUses()
+  const [by, setBy] = useState<LedgerBy>('level')
+  const [sorting, setSorting] = useState<SortingState>([])
+  const [columnVisibility, setColumnVisibility] = useState<VisibilityState>({})
+  const [filter, setFilter] = useState('')
+  const [open, setOpen] = useState<{ of: Partial<AccountOf>; label: string } | null>(null)
+  const [charts, setCharts] = useState(false)
+  const { columns, rows } = useMemo(
+    () => (study ? ledgerTable(by, study, at, uses) : { columns: [], rows: [] }),
+    // The names of things are the project's; the rest is the study's.
+    [by, study, at.project, at.scheme, uses], // eslint-disable-line react-hooks/exhaustive-deps
+  )
+  const show = (c: LedgerColumn, value: string | number | null) =>
+    value === null
+      ? ''
+      : typeof value === 'string'
+        ? value
+        : c.is === 'area'
+          ? (c.use || c.italic) && value < 0.005
+            ? ''
+            : showNumber(Math.abs(value) < 0.005 ? 0 : value, 'area', project)
+          : showNumber(value, 'length', project)
+  const table = useReactTable<LedgerRow>({
+    data: rows,
+    columns: columns.map((c): ColumnDef<LedgerRow> => ({
+      id: c.id,
+      accessorFn: (r) => r.cells[c.id] ?? null,
+      header: c.label,
+      sortingFn: c.is === 'name' ? 'alphanumeric' : 'basic',
+      sortDescFirst: c.is !== 'name',
+    })),
+    state: { sorting, columnVisibility, globalFilter: filter },
+    onSortingChange: setSorting,
+    onColumnVisibilityChange: setColumnVisibility,
+    onGlobalFilterChange: setFilter,
+    globalFilterFn: (row, _, text: string) =>
+      columns.some(
+        (c) => c.is === 'name' && String(row.original.cells[c.id]).toLowerCase().includes(text.trim().toLowerCase()),
+      ),
+    getRowId: (r) => r.key,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+  })
+  const box = useRef<HTMLDivElement>(null)
+  const seen = table.getRowModel().rows
+  const virtual = useVirtualizer({
+    count: seen.length,
+    getScrollElement: () => box.current,
+    estimateSize: () => ROW,
+    overscan: 16,
+  })
   if (!study) return null
-  const uses = all.filter((u) => study.floors.some((f) => (f.uses[u.id] ?? 0) > 0.005))
-  const figure = (v: number | undefined | null) =>
-    v === undefined || v === null || v < 0.005 ? <span className="text-ink2">0.00</span> : showNumber(v, 'area', 'm')
-  const { totals, wings } = study.ledger
+  const visible = columns.filter((c) => columnVisibility[c.id] !== false)
+  const sum = (c: LedgerColumn) =>
+    seen.reduce<number | null>((s, r) => {
+      const value = r.original.cells[c.id]
+      return s === null || typeof value !== 'number' ? (value === null && c.id !== 'net' ? null : s) : s + value
+    }, 0)
+  const items = virtual.getVirtualItems()
+  const [before, after] = [items[0]?.start ?? 0, virtual.getTotalSize() - (items.at(-1)?.end ?? 0)]
   const cell = 'px-2 py-[5px] text-right whitespace-nowrap'
-  const share = (v: number | undefined) => (v === undefined || v < 0.005 ? '' : showNumber(v, 'area', 'm'))
+  const openAt = (row: LedgerRow, c: LedgerColumn) => {
+    const names = columns.filter((x) => x.is === 'name').map((x) => String(row.cells[x.id]))
+    setOpen({ of: { ...row.of, ...c.of }, label: [...names, ...(c.use || c.italic ? [c.label] : [])].join(', ') })
+  }
   return (
     <div className="flex min-h-0 flex-1 flex-col" data-ledger>
-      <div className="min-h-0 flex-1 overflow-auto">
-        <table className="table table-xs edge w-full text-[12.5px]">
-          <caption className="px-3 pb-2 text-left text-[12px] text-ink2">
-            Gross, in m², to the mass face; heights and perimeters in the project's unit. Floor under{' '}
-            {showNumber(typeof project.headroom === 'number' ? project.headroom : 2, 'length', 'm', 2)} m clear is low
-            and not counted. Net: less the walls that stand.
-            {wings.length
-              ? ' A mass that spans several wings counts in the one that holds most of its plan, or that it was told.'
-              : ''}
-          </caption>
-          <thead className="sticky top-0 bg-panel text-[11px] text-ink2">
-            <tr className="border-b border-line">
-              <th className="px-3 py-1 text-left font-medium">level</th>
-              <th className={cell}>height</th>
-              {uses.map((u) => (
-                <th key={u.id} className={cell}>
-                  <span className="inline-flex items-center gap-1.5 font-medium">
-                    <UseMark colour={u.colour} order={all.indexOf(u)} size={9} />
-                    {u.name}
-                  </span>
-                </th>
-              ))}
-              {wings.map((w) => (
-                <th key={w.id ?? 'none'} className={`${cell} font-medium italic`}>
-                  {w.name}
-                </th>
-              ))}
-              <th className={`${cell} font-semibold text-ink`}>area</th>
-              <th className={cell}>low</th>
-              <th className={cell}>net</th>
-              <th className={`${cell} pr-3`}>perimeter</th>
-            </tr>
-          </thead>
-          <tbody>
-            {[...study.floors].reverse().map((f) => {
-              const level = study.levels.find((l) => l.id === f.level)
-              return (
-                <tr
-                  key={f.level}
-                  data-row={level?.name}
-                  className={`cursor-pointer border-b border-line hover:bg-field ${f.level === shown ? 'bg-cutsoft' : ''}`}
-                  onClick={() => {
-                    dispatch(levelShown(f.level))
-                    dispatch(picked({ kind: 'level', ids: [f.level] }))
-                  }}
-                >
-                  <th scope="row" className="px-3 py-[5px] text-left font-medium">
-                    <button className="cursor-pointer">{level?.name}</button>
-                  </th>
-                  <td className={`${cell} text-ink2`}>{showNumber(level?.height ?? 0, 'length', project)}</td>
-                  {uses.map((u) => (
-                    <td key={u.id} className={cell}>
-                      {share(f.uses[u.id])}
-                    </td>
-                  ))}
-                  {wings.map((w) => (
-                    <td key={w.id ?? 'none'} className={cell} data-cell={`wing ${w.name}`}>
-                      {share(w.areas[f.level])}
-                    </td>
-                  ))}
-                  <td className={`${cell} font-semibold`} data-cell="area">
-                    {figure(f.area)}
-                  </td>
-                  <td className={cell} data-cell="low">
-                    {figure(f.low)}
-                  </td>
-                  <td className={cell} data-cell="net">
-                    {f.net === null ? '' : figure(f.net)}
-                  </td>
-                  <td className={`${cell} pr-3`} data-cell="perimeter">
-                    {showNumber(f.perimeter, 'length', project)}
-                  </td>
+      <LedgerBar
+        by={by}
+        setBy={(next) => {
+          setBy(next)
+          setSorting([])
+          setOpen(null)
+        }}
+        filter={filter}
+        setFilter={setFilter}
+        columns={columns}
+        hidden={columnVisibility}
+        setHidden={setColumnVisibility}
+        charts={charts}
+        setCharts={setCharts}
+        written={() => ({
+          head: visible.map((c) => (c.is === 'area' ? `${c.label} ${areaSign(project)}` : c.label)),
+          rows: seen.map((r) =>
+            visible.map((c) => shownValue(c, r.original.cells[c.id] ?? null, project.unit === 'ft')),
+          ),
+        })}
+      />
+      <div className="flex min-h-0 flex-1">
+        <div ref={box} className="min-h-0 min-w-0 flex-1 overflow-auto" tabIndex={0} aria-label="rows of the ledger">
+          <table className="table table-xs edge w-full text-[12.5px]">
+            <caption className="px-3 pb-2 text-left text-[12px] text-ink2">
+              Gross, in {areaSign(project)}, to the mass face. Floor under{' '}
+              {showNumber(typeof project.headroom === 'number' ? project.headroom : 2, 'length', project)} clear is low
+              and not counted. A figure opens to how it came to be.
+              {study.ledger.wings.length
+                ? ' A mass that spans several wings counts in the one that holds most of its plan, or that it was told.'
+                : ''}
+            </caption>
+            <thead className="sticky top-0 z-10 bg-panel text-[11px] text-ink2">
+              {table.getHeaderGroups().map((group) => (
+                <tr key={group.id} className="border-b border-line">
+                  {group.headers.map((h) => {
+                    const c = columns.find((x) => x.id === h.column.id)
+                    const sorted = h.column.getIsSorted()
+                    return (
+                      <th
+                        key={h.id}
+                        aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+                        className={`${c?.is === 'name' ? 'px-3 py-1 text-left' : cell} font-medium ${c?.italic ? 'italic' : ''} ${c?.strong ? 'font-semibold text-ink' : ''}`}
+                      >
+                        <button
+                          className="inline-flex cursor-pointer items-center gap-1.5"
+                          onClick={h.column.getToggleSortingHandler()}
+                        >
+                          {c?.use && <UseMark colour={c.use.colour} order={uses.indexOf(c.use)} size={9} />}
+                          {flexRender(h.column.columnDef.header, h.getContext())}
+                          {sorted === 'asc' ? (
+                            <ArrowUp size={11} />
+                          ) : sorted === 'desc' ? (
+                            <ArrowDown size={11} />
+                          ) : null}
+                        </button>
+                      </th>
+                    )
+                  })}
                 </tr>
-              )
-            })}
-          </tbody>
-          <tfoot className="sticky bottom-0 bg-panel font-semibold shadow-[0_-1px_0_var(--ink3)]">
-            <tr>
-              <th scope="row" className="px-3 py-2 text-left">
-                total
-              </th>
-              <td />
-              {uses.map((u) => (
-                <td key={u.id} className={cell}>
-                  {figure(study.floors.reduce((s, f) => s + (f.uses[u.id] ?? 0), 0))}
-                </td>
               ))}
-              {wings.map((w) => (
-                <td key={w.id ?? 'none'} className={cell}>
-                  {figure(w.total)}
-                </td>
-              ))}
-              <td className={cell} data-cell="total-area">
-                {figure(totals.area)}
-              </td>
-              <td className={cell}>{figure(totals.low)}</td>
-              <td className={cell} data-cell="total-net">
-                {totals.net === null ? '' : figure(totals.net)}
-              </td>
-              <td />
-            </tr>
-          </tfoot>
-        </table>
+            </thead>
+            <tbody>
+              {before > 0 && (
+                <tr aria-hidden>
+                  <td style={{ height: before }} />
+                </tr>
+              )}
+              {items.map(({ index }) => {
+                const row = seen[index]?.original
+                if (!row) return null
+                const here = row.of.level && row.of.level === shown
+                return (
+                  <tr
+                    key={row.key}
+                    data-row={String(row.cells[columns[0]?.id ?? ''])}
+                    className={`border-b border-line hover:bg-field ${here ? 'bg-cutsoft' : ''}`}
+                  >
+                    {visible.map((c) => {
+                      const value = row.cells[c.id] ?? null
+                      const text = show(c, value)
+                      return c.is === 'name' ? (
+                        <th key={c.id} scope="row" className="px-3 py-[5px] text-left font-medium">
+                          {c.id === 'level' ? (
+                            <button
+                              className="cursor-pointer"
+                              onClick={() => {
+                                if (!row.of.level) return
+                                dispatch(levelShown(row.of.level))
+                                dispatch(picked({ kind: 'level', ids: [row.of.level] }))
+                              }}
+                            >
+                              {text}
+                            </button>
+                          ) : (
+                            text
+                          )}
+                        </th>
+                      ) : (
+                        <td
+                          key={c.id}
+                          data-cell={c.id}
+                          className={`${cell} ${c.strong ? 'font-semibold' : c.is === 'area' ? '' : 'text-ink2'}`}
+                        >
+                          {c.of && text ? (
+                            <button
+                              className="cursor-pointer hover:underline"
+                              title="How this came to be"
+                              onClick={() => openAt(row, c)}
+                            >
+                              {text}
+                            </button>
+                          ) : (
+                            text
+                          )}
+                        </td>
+                      )
+                    })}
+                  </tr>
+                )
+              })}
+              {after > 0 && (
+                <tr aria-hidden>
+                  <td style={{ height: after }} />
+                </tr>
+              )}
+            </tbody>
+            <tfoot className="sticky bottom-0 bg-panel font-semibold shadow-[0_-1px_0_var(--ink3)]">
+              <tr>
+                {visible.map((c, i) => (
+                  <td key={c.id} className={i === 0 ? 'px-3 py-2 text-left' : cell} data-cell={`total-${c.id}`}>
+                    {i === 0 ? (
+                      'total'
+                    ) : c.summed && sum(c) !== null && !(c.id === 'net' && study.ledger.totals.net === null) ? (
+                      c.of ? (
+                        <button
+                          className="cursor-pointer hover:underline"
+                          title="How this came to be"
+                          onClick={() =>
+                            setOpen({ of: { ...c.of }, label: c.use || c.italic ? c.label : 'the whole scheme' })
+                          }
+                        >
+                          {showNumber(c.id === 'net' ? (study.ledger.totals.net ?? 0) : (sum(c) ?? 0), 'area', project)}
+                        </button>
+                      ) : (
+                        showNumber(c.id === 'net' ? (study.ledger.totals.net ?? 0) : (sum(c) ?? 0), 'area', project)
+                      )
+                    ) : (
+                      ''
+                    )}
+                  </td>
+                ))}
+              </tr>
+            </tfoot>
+          </table>
+        </div>
+        {open && <Account {...open} close={() => setOpen(null)} />}
+        {charts && !open && (
+          <Suspense fallback={null}>
+            <Charts close={() => setCharts(false)} />
+          </Suspense>
+        )}
       </div>
-      <p className="flex shrink-0 gap-6 border-t border-line px-3 py-2.5 text-[12.5px]">
-        <span>
-          <span className="text-ink2">volume </span>
-          <b data-cell="volume">{showNumber(totals.volume, 'area', 'm')} m³</b>
-        </span>
-        <span>
-          <span className="text-ink2">footprint </span>
-          <b>{showNumber(totals.footprint, 'area', 'm')} m²</b>
-        </span>
-        {totals.projecting && (
-          <span>
-            <span className="text-ink2">{totals.projecting.count} projecting, apart </span>
-            <b>
-              {showNumber(totals.projecting.area, 'area', 'm')} m², {showNumber(totals.projecting.volume, 'area', 'm')}{' '}
-              m³
-            </b>
-          </span>
-        )}
-        {totals.coverage !== null && (
-          <span>
-            <span className="text-ink2">site coverage </span>
-            <b data-cell="coverage">{(totals.coverage * 100).toFixed(1)} %</b>
-          </span>
-        )}
-        <span>
-          <span className="text-ink2">floor area ratio </span>
-          <b>{totals.ratio === null ? 'no site area yet' : totals.ratio.toFixed(3)}</b>
-        </span>
-      </p>
+      <LedgerTotals />
     </div>
   )
 }
+
+/** A value as it is written into files and copied: figures in the project's unit of area. */
+const shownValue = (c: LedgerColumn, value: string | number | null, feet: boolean): string | number | null =>
+  typeof value !== 'number'
+    ? value
+    : c.is === 'area'
+      ? Math.round((value / (feet ? 0.3048 ** 2 : 1)) * 100) / 100
+      : Math.round((value / (feet ? 0.3048 : 1)) * 1000) / 1000

@@ -66,7 +66,7 @@ export const LevelLabel = memo(function LevelLabel({ id, name, kind, height, y, 
         data-level={id}
         className="absolute inset-0 cursor-ns-resize"
         aria-pressed={on}
-        aria-label={`${name}, ${says}${area === null ? '' : `, ${showNumber(area, 'area', 'm')} square metres`}`}
+        aria-label={`${name}, ${says}${area === null ? '' : `, ${showNumber(area, 'area', shownAs)} square ${shownAs.unit === 'ft' ? 'feet' : 'metres'}`}`}
         onPointerDown={(e) => hand.down(id, e)}
         onPointerMove={hand.move}
         onPointerUp={hand.up}

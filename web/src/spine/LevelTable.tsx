@@ -1,7 +1,7 @@
 import { Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { heightParts, levelHeights, moveLevel, retieLevel, setHeightPart } from '@geotome/core/levels'
-import { showNumber, type Level } from '@geotome/core/project'
+import { areaSign, showNumber, type Level } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
@@ -59,7 +59,7 @@ export function LevelTable() {
               'clear',
               'slab',
               'floor',
-              'm²',
+              areaSign(project),
               ...wings.map((w) => w.name),
               '',
             ].map((h, i) => (
@@ -181,11 +181,11 @@ export function LevelTable() {
                   />
                 </td>
                 <td className={`${cell} text-right font-semibold`}>
-                  {areas.has(l.id) ? showNumber(areas.get(l.id) ?? 0, 'area', 'm') : ''}
+                  {areas.has(l.id) ? showNumber(areas.get(l.id) ?? 0, 'area', project) : ''}
                 </td>
                 {wings.map((w) => (
                   <td key={w.id ?? 'none'} className={`${cell} text-right`}>
-                    {showNumber(w.areas[l.id] ?? 0, 'area', 'm')}
+                    {showNumber(w.areas[l.id] ?? 0, 'area', project)}
                   </td>
                 ))}
                 <td className={cell}>

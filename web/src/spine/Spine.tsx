@@ -1,7 +1,7 @@
 import { Plus, Rows3, Table2 } from 'lucide-react'
 import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
 import { levelHeights } from '@geotome/core/levels'
-import { showNumber } from '@geotome/core/project'
+import { areaSign, showNumber } from '@geotome/core/project'
 import { useProjectNow, useStudy, useUses } from '../app/hooks'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked, sheetOpened, storeysChosen } from '../app/view-slice'
@@ -120,7 +120,7 @@ export function Spine() {
     <aside className="flex w-[248px] shrink-0 flex-col border-r border-line bg-panel" aria-label="Spine">
       <div className="flex h-10 items-center justify-between px-3.5">
         <h2 className="eyebrow">Spine</h2>
-        <span className="text-[12px] text-ink2">m² by level</span>
+        <span className="text-[12px] text-ink2">{areaSign(project)} by level</span>
       </div>
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
         <svg width={WIDTH} height={length} className="absolute inset-0" aria-hidden {...moves}>

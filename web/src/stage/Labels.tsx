@@ -1,7 +1,7 @@
 import { useMemo } from 'react'
 import type { Vec2 } from '@geotome/core/solid'
 import { showNumber } from '@geotome/core/project'
-import { useUses, useViewState } from '../app/hooks'
+import { useUnit, useUses, useViewState } from '../app/hooks'
 import type { StoredFloor } from './geometry-store'
 import { toPane, type View } from './camera'
 import { middleOf, placeLabels } from './label-places'
@@ -16,6 +16,7 @@ interface Props {
 /** The area on every piece of the floor, of one size at every zoom; labels move apart, with a line to what they are about. */
 export function PlateLabels({ floor, z, view, size }: Props) {
   const uses = useUses()
+  const unit = useUnit()
   const { hover, picked } = useViewState('hover', 'picked')
   const asked = useMemo(() => {
     const ids = new Set(picked.kind === 'mass' ? picked.ids : [])
@@ -28,7 +29,7 @@ export function PlateLabels({ floor, z, view, size }: Props) {
         [...floor.plates]
           .sort((a, b) => Number(asked(b.mass)) - Number(asked(a.mass)) || b.area - a.area)
           .map((plate) => {
-            const text = `${uses.find((u) => u.id === plate.use)?.name ?? ''} ${showNumber(plate.area, 'area', 'm')}`
+            const text = `${uses.find((u) => u.id === plate.use)?.name ?? ''} ${showNumber(plate.area, 'area', unit)}`
             return {
               mass: plate.mass,
               asked: asked(plate.mass),
@@ -39,7 +40,7 @@ export function PlateLabels({ floor, z, view, size }: Props) {
           }),
         size,
       ),
-    [floor, uses, view, size, z, asked],
+    [unit, floor, uses, view, size, z, asked],
   )
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden>

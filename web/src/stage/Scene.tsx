@@ -4,6 +4,7 @@ import { useAppSelector } from '../app/store'
 import type { Shows } from '../app/view-slice'
 import { batchOf, fillsOf, HERE, outlinesOf, shadowOf, stackedOutlines } from './batches'
 import { linesIn } from './placed'
+import { useLit } from './use-lit'
 import { instancesOf, shadowsOf } from './instances'
 import { useColours } from './use-colours'
 import { stageGeometry, type StoredView } from './geometry-store'
@@ -113,6 +114,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
         : null,
     [fabric, floor, z],
   )
+  const lit = useLit(view)
   const capLines = useMemo(
     () =>
       floor
@@ -154,7 +156,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
   }, [all, edges, picking])
   useEffect(
     () => invalidate(),
-    [invalidate, solid, outlined, chosen, under, spotted, spotUnder, offer, cap, materials, at, view],
+    [invalidate, solid, outlined, chosen, under, spotted, spotUnder, offer, cap, materials, at, view, lit],
   )
 
   return (
@@ -197,6 +199,9 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
       {!fabric && <Lines segments={capLines} material={materials.planCutLine} order={5} cutOnly pane="plan" />}
       {untaken && <Faces geometry={untaken.faces} material={materials.untaken} order={4} cutOnly />}
       <Lines segments={untaken?.lines ?? NONE} material={materials.untakenLine} order={5} cutOnly />
+      {lit?.on && <Faces geometry={lit.on} material={materials.litOn} order={6} />}
+      {lit?.off && <Faces geometry={lit.off} material={materials.litOff} order={6} />}
+      <Lines segments={lit?.lines ?? NONE} material={materials.litLine} order={7} />
       <Lines segments={planLines} material={materials.planLine} order={5} pane="plan" />
       {poche && <Faces geometry={poche} material={materials.poche} order={5} pane="plan" />}
       <Lines segments={under.edges} material={materials.hovered} order={6} pane="space" />

@@ -81,6 +81,7 @@ export function makeMaterials(p: Palette) {
     planLine: onTop(line(p.ink, 2.2, [])),
     planCutLine: onTop(line(p.cut, 2, [])),
     untakenLine: line(p.ink, 1.3, []),
+    litLine: onTop(line(p.ink, 2.2, [])),
     siteLine: onTop(line(p.ink, 2, [])),
     siteLineInSpace: line(p.ink, 1.8, []),
     setback: line(p.ink2, 1, [], true),
@@ -131,6 +132,8 @@ export function makeMaterials(p: Palette) {
       polygonOffsetUnits: 1,
     }),
     low: hatch(p.paper, p.warn, 5, 1),
+    litOn: hatch(p.cutsoft, p.cut, 4, 2),
+    litOff: hatch(p.paper, p.ink, 6, 1.2),
     cap: hatch(p.cutsoft, p.cut, 7, 1.25),
   }
 }

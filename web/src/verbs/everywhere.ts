@@ -1,5 +1,7 @@
 import {
+  ClipboardList,
   Columns2,
+  Crosshair,
   Download,
   Eye,
   Grid2x2,
@@ -57,6 +59,8 @@ const panes = (label: string, which: Panes): Verb => ({
 })
 
 export const LEDGER = sheet('Ledger', Table2, 'L', 'ledger', 'ledger')
+export const BRIEF = sheet('Brief', ClipboardList, 'W', 'brief', 'brief')
+export const TARGET = sheet('Meet a target', Crosshair, 'X', 'target', 'meet a target')
 export const FINDINGS = sheet('Findings', TriangleAlert, 'N', 'findings', 'findings')
 export const FIND = dialog('Find any action, level, mass', Search, 'find', 'Ctrl K')
 export const EXPORT = dialog('Export', Download, 'export')
@@ -68,6 +72,8 @@ export const EVERYWHERE_VERBS: readonly Verb[] = [
   dialog('Restore points', History, 'restore-points'),
   dialog('Shortcuts', Keyboard, 'shortcuts', '?'),
   LEDGER,
+  BRIEF,
+  TARGET,
   FINDINGS,
   sheet('Table of levels', Table2, 'T', 'levels', 'table of levels'),
   EXPORT,

@@ -3,12 +3,14 @@ import { FABRIC_VERBS } from './fabric'
 import { FORM_VERBS } from './form'
 import { GROUND_VERBS } from './ground'
 import { SEEING_VERBS } from './seeing'
+import { SLICE_VERBS } from './slice'
 import type { DeskName, Now, Verb } from './kind'
 
 /** Everything that a person can do by a word: read by the bars of the desks, by Find, by the keys and by the list of shortcuts. */
 export const VERBS: readonly Verb[] = [
   ...GROUND_VERBS,
   ...FORM_VERBS,
+  ...SLICE_VERBS,
   ...FABRIC_VERBS,
   ...SEEING_VERBS,
   ...EVERYWHERE_VERBS,

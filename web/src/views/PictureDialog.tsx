@@ -4,7 +4,7 @@ import * as v from 'valibot'
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
-import { factLines, showNumber, type KeptView } from '@geotome/core/project'
+import { factLines, showQuantity, type KeptView } from '@geotome/core/project'
 import { uprightFrame } from '@geotome/core/slice'
 import { useProject, useStudy } from '../app/hooks'
 import { Dialog } from '../common/Dialog'
@@ -189,7 +189,7 @@ function PictureMaker({
                   z ?? 0,
                   palette.ink,
                   palette.paper,
-                  (a) => `${showNumber(a, 'area', project)} m²`,
+                  (a) => `${showQuantity(a, 'area', project)}`,
                 )
               if (titled)
                 writeTitle(

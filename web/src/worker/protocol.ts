@@ -15,7 +15,19 @@ import type { LevelHeight } from '@geotome/core/levels'
 import type { SoftCage } from '@geotome/core/moves'
 import type { Rect, Region, Vec2, Vec3 } from '@geotome/core/solid'
 import type { Upright } from '@geotome/core/slice'
-import type { Ledger, MassGround, Trial } from '@geotome/core/study'
+import type { AreasView, Wanted } from './areas-protocol'
+import type {
+  AccountItem,
+  AccountOf,
+  BriefFigure,
+  Ledger,
+  LevelDifference,
+  MassGround,
+  Met,
+  PlateFigures,
+  PlatesBy,
+  Trial,
+} from '@geotome/core/study'
 
 /** The two sides of the computation: the page sends edits and questions, the worker answers with plain views. Metres, m2. */
 
@@ -30,6 +42,8 @@ export interface FindingView {
   area: number | null
   region: Region
   /** what its remedy is called; the worker makes the edit */ fix: string | null
+  /** why it matters */
+  why: string
   /** why it was left, and the id of that note */ muted: { id: string; reason: string } | null
 }
 
@@ -177,7 +191,19 @@ export interface StudyView {
   /** what the upright plane that was asked for cuts, by mass, in (to the right, up); m from the view's origin along the plane */
   section: { upright: Upright; regions: { mass: string; use: string; region: Region; area: number }[] } | null
   /** another scheme's figures, when asked for */
-  compare: { scheme: string; name: string; ledger: Ledger; parts: number; findings: number } | null
+  compare: {
+    scheme: string
+    name: string
+    ledger: Ledger
+    parts: number
+    findings: number
+    levels: LevelDifference[]
+    brief: BriefFigure[]
+  } | null
+  /** the brief against it */
+  brief: BriefFigure[]
+  /** what the ledger tells, when asked for */
+  areas: AreasView | null
   /** what could be made of the faces, when asked for */
   proposal: ProposalView | null
   /** bodies, parts and floors that the page has not had yet, placed from the origin where they are parts or floors */
@@ -218,6 +244,7 @@ export interface Ask {
   /** the upright plane that is cut, or null */
   section: Upright | null
   /** of what is tried, all is computed: it rests */ whole?: boolean
+  /** what the ledger tells is wanted too */ areas?: boolean
 }
 
 /** null: it was dropped for a newer one */
@@ -239,6 +266,18 @@ export interface StudyWorker {
     values: number[][],
     hear: (trial: Trial, done: number) => boolean | Promise<boolean>,
   ): Promise<void>
+  /** how an area came to be */
+  account(scheme: string, of: Partial<AccountOf>): Promise<AccountItem[]>
+  /** the plates of a level and their figures */
+  plates(scheme: string, level: string, by: PlatesBy): Promise<PlateFigures[]>
+  /** seeks values at which one or two figures come out; `hear` answers whether to go on. null: it was left off */
+  meet(
+    scheme: string,
+    wanted: readonly Wanted[],
+    hear: (done: number) => boolean | Promise<boolean>,
+  ): Promise<{ met: Met[]; edit: Edit | null } | null>
+  /** the edit of all remedies of findings that have one, in one action */
+  mendAll(scheme: string, findings: string[]): Promise<Edit>
   /** leaves off the study that is under way: its answer is null */
   stop(): void
   /** the edits that store what the preview offers, that bring parts in line, that remove parts */

@@ -1,16 +1,28 @@
 import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
-import { applyChecked, applyEdit, type Edit } from '@geotome/core/edits'
+import { applyChecked, applyEdit, batch, singles, type Edit, type SingleEdit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { faceAt } from '@geotome/core/form'
-import { packSurvey, refuse, traceSketch, type Project } from '@geotome/core/project'
+import { packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
-import { compareTrace, ledgerOf, StudyCache, studySteps, tracedPlan, trialSteps, type Study } from '@geotome/core/study'
+import {
+  compareTrace,
+  ledgerOf,
+  meetSteps,
+  moverNamed,
+  StudyCache,
+  studyScheme,
+  studySteps,
+  tracedPlan,
+  trialSteps,
+  type Study,
+} from '@geotome/core/study'
+import { accountView, briefView, differencesView, platesView } from './areas-view'
 import { assetAt, needAssets } from './assets'
 import { pause } from './pause'
 import type { Answer, Ask, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
-import { forget, nothingSent, viewOf } from './view'
+import { forget, nothingSent, viewOf, viewOrigin } from './view'
 
 /** Runs studies off the page's thread; pauses between masses and drops a study when a newer one is asked for. */
 /** one for each scheme: duplicates share the ids of their things */
@@ -78,6 +90,8 @@ const api: StudyWorker = {
         ledger: ledgerOf(other),
         parts: other.parts.length,
         findings: other.findings.length,
+        levels: differencesView(study, other, view.origin),
+        brief: briefView(other),
       }
     forget(view, sent)
     return transfer(
@@ -107,6 +121,30 @@ const api: StudyWorker = {
       }
     }
   },
+  account: (scheme, of) => asked(plain(scheme), (study) => accountView(study, of, viewOrigin(study))),
+  plates: (scheme, level, by) => asked(plain(scheme), (study) => platesView(study, level, by, viewOrigin(study))),
+  async meet(schemeId, wanted, hear) {
+    await openKernel(wasmUrl)
+    const scheme = project?.schemes[schemeId]
+    if (!project || !scheme) return null
+    const moves = wanted.map(({ mover, from, to, ...target }) => ({
+      mover: moverNamed(project as Project, scheme, mover),
+      target,
+      from,
+      to,
+    }))
+    const steps = meetSteps(project, schemeId, moves, mint, tried)
+    let last = performance.now()
+    for (;;) {
+      const step = steps.next()
+      if (step.done) return step.value
+      if (performance.now() - last < SLICE) continue
+      await pause()
+      if (!(await hear(step.value))) return null
+      last = performance.now()
+    }
+  },
+  mendAll: (scheme, keys) => asked(plain(scheme), (study) => mended(study, keys)),
   accept: (ask) =>
     asked({ ...ask, preview: null }, (study) => {
       if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
@@ -149,6 +187,30 @@ const api: StudyWorker = {
         study.findings.find((f) => f.key === key)?.fix?.edit(mint) ??
         refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.'),
     ),
+}
+
+/** The remedies of findings one after the other, each made where the ones before it stand; those that do not fit any more are passed over. */
+function mended(study: Study, keys: string[]): Edit {
+  let now = study
+  const edits: SingleEdit[] = []
+  const wanted = new Set(keys)
+  // Most remedies change their own thing only: they are made as they are found, and a new study tells what is left.
+  for (let i = 0; i < keys.length && wanted.size; i++) {
+    const found = now.findings.find((f) => wanted.has(f.key) && f.fix)
+    if (!found?.fix) break
+    wanted.delete(found.key)
+    try {
+      const edit = found.fix.edit(mint)
+      const project = applyEdit(now.project, edit).project
+      edits.push(...singles(edit))
+      now = studyScheme(project, study.scheme.id, cacheOf(study.scheme.id), assetAt)
+    } catch (e) {
+      if (!(e instanceof Refusal)) throw e
+    }
+  }
+  return edits.length
+    ? batch(edits)
+    : refuse('stale', 'None of these can be mended any more.', 'Look at each by itself.')
 }
 
 const plain = (scheme: string): Ask => ({ scheme, preview: null, proposal: null, compare: null, section: null })

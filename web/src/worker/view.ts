@@ -13,7 +13,8 @@ import {
 import { faceLabel, placePoint, type Rect, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo, sameList, type Mass } from '@geotome/core/project'
 import { extentOf, type GrownFrom, type MassForm } from '@geotome/core/form'
-import { ledgerOf, type Study } from '@geotome/core/study'
+import { CHECKS, ledgerOf, type Study } from '@geotome/core/study'
+import { areasView, briefView } from './areas-view'
 import { floorView, shapeOf, shifted, untakenAt } from './floor-view'
 import { groundView, laidViews, sectionView } from './ground-view'
 import { bodyGeometry, facesNamed, meshGeometry, merged } from './geometry'
@@ -34,6 +35,8 @@ export interface Sent {
   masses: Map<string, { from: unknown[]; view: MassView }>
   parts: Map<string, PartView>
 }
+
+const WHY = new Map(CHECKS.map((c) => [c.kind, c.why ?? '']))
 
 export const nothingSent = (): Sent => ({ keys: new Set(), masses: new Map(), parts: new Map() })
 
@@ -97,6 +100,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
       ...f,
       region: shift(f.region),
       fix: f.fix?.label ?? null,
+      why: WHY.get(f.kind) ?? '',
       muted: mute && { id: mute.id, reason: mute.reason },
     })),
     ground: groundView(study, origin, send),
@@ -104,6 +108,8 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     wingOf: Object.fromEntries(study.wings.of),
     section: ask.section ? sectionView(study, ask.section, origin) : null,
     compare: null,
+    brief: briefView(study),
+    areas: ask.areas ? areasView(study, origin, ask.preview !== null && !ask.whole) : null,
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
 }
@@ -241,6 +247,9 @@ function hash(text: string): string {
   }
   return `${(a >>> 0).toString(36)}${(b >>> 0).toString(36)}`
 }
+
+/** The zero of a study's view in the world, m: the same for all that is drawn of it. */
+export const viewOrigin = (study: Study): Vec2 => originOf(study)
 
 /** Whole hundreds of metres near the forms, where coordinates are large; the picture is drawn in single precision. */
 function originOf(study: Study): Vec2 {

@@ -42,14 +42,14 @@ function Foldings({ move, recipe }: MoveProps<'loft'>) {
           <tr key={level}>
             <td className="text-left text-ink2">{scheme.levels[level]?.name}</td>
             {all.map((f) => (
-              <td key={f.fold}>{showNumber(f.plates[i]?.area ?? 0, 'area', 'm')}</td>
+              <td key={f.fold}>{showNumber(f.plates[i]?.area ?? 0, 'area', project)}</td>
             ))}
           </tr>
         ))}
         <tr>
           <td className="text-left text-ink2">volume, m³</td>
           {all.map((f) => (
-            <td key={f.fold}>{showNumber(f.volume, 'area', 'm')}</td>
+            <td key={f.fold}>{showNumber(f.volume, 'area', project)}</td>
           ))}
         </tr>
       </tbody>

@@ -3,12 +3,12 @@ import { flushSync } from 'react-dom'
 import type { SingleEdit } from '@geotome/core/edits'
 import {
   editNumber,
+  nextOrder,
   numbersInRule,
   readTyped,
   Refusal,
   showFormula,
   showQuantity,
-  nextOrder,
   type Dial,
   type Num,
   type Project,

@@ -1,0 +1,88 @@
+import { useEffect, useState } from 'react'
+import { areaSign, showNumber, showQuantity } from '@geotome/core/project'
+import type { PlateFigures, PlatesBy } from '@geotome/core/study'
+import { useProject, useStudy } from '../app/hooks'
+import { useAppDispatch } from '../app/store'
+import { workerReady } from '../app/study-loop'
+import { litUp } from '../app/view-slice'
+import { Figure, Section } from '../common/fields'
+import { studyWorker } from '../worker/client'
+
+const WAYS: { by: PlatesBy; label: string }[] = [
+  { by: 'mass', label: 'mass' },
+  { by: 'use', label: 'use' },
+  { by: 'wing', label: 'wing' },
+  { by: 'all', label: 'all as one' },
+]
+
+/** The plates of a level by mass, use or wing, or as one: area, depth to a facade, facade, centroid; the one that is pointed at is lit up. */
+export function Plates({ level }: { level: string }) {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  const study = useStudy()
+  const [by, setBy] = useState<PlatesBy>('mass')
+  const [plates, setPlates] = useState<PlateFigures[]>([])
+  useEffect(() => {
+    let mine = true
+    // What is dragged has its plates when it rests.
+    const wait = setTimeout(() => {
+      void workerReady()
+        .then(() => studyWorker.plates(scheme.id, level, by))
+        .then((found) => mine && setPlates(found))
+        .catch(() => mine && setPlates([]))
+    }, 120)
+    return () => {
+      mine = false
+      clearTimeout(wait)
+    }
+  }, [study?.floors, scheme.id, level, by])
+  useEffect(() => () => void dispatch(litUp(null)), [dispatch])
+  if (plates.length === 0) return null
+  const length = (v: number) => showQuantity(v, 'length', project)
+  return (
+    <Section
+      title="Plates"
+      aside={
+        <select
+          aria-label="plates by"
+          className="cursor-pointer rounded bg-transparent text-[12px] font-semibold"
+          value={by}
+          onChange={(e) => setBy(e.target.value as PlatesBy)}
+        >
+          {WAYS.map((w) => (
+            <option key={w.by} value={w.by} className="bg-panel text-ink">
+              by {w.label}
+            </option>
+          ))}
+        </select>
+      }
+    >
+      {plates.map((p) => (
+        <details
+          key={p.of ?? ''}
+          className="mb-1.5 rounded-md border border-line px-2.5 py-1.5"
+          data-plate={p.name}
+          onMouseEnter={() => dispatch(litUp({ level, on: p.region, off: [] }))}
+          onMouseLeave={() => dispatch(litUp(null))}
+        >
+          <summary className="flex cursor-pointer justify-between gap-2">
+            <span className="min-w-0 truncate">{p.name}</span>
+            <b className="shrink-0 tabular-nums">
+              {showNumber(p.area, 'area', project)} {areaSign(project)}
+            </b>
+          </summary>
+          <Figure label="greatest depth to a facade">
+            <span data-figure="depth">{length(p.depth)}</span>
+          </Figure>
+          <Figure label="along facades">{length(p.facade)}</Figure>
+          <Figure label="perimeter">{length(p.perimeter)}</Figure>
+          <Figure label="centroid">
+            {showNumber(p.centroid[0], 'length', project)}, {showNumber(p.centroid[1], 'length', project)}
+          </Figure>
+          {p.holes > 0 && <Figure label="holes">{p.holes}</Figure>}
+          {p.double && <Figure label="double height">the next storey is not taken</Figure>}
+        </details>
+      ))}
+    </Section>
+  )
+}

@@ -1,0 +1,106 @@
+import { X } from 'lucide-react'
+import { useEffect, useRef, useState } from 'react'
+import { areaSign, showNumber } from '@geotome/core/project'
+import type { AccountItem, AccountOf } from '@geotome/core/study'
+import { useProject, useStudy } from '../app/hooks'
+import { useAppDispatch } from '../app/store'
+import { workerReady } from '../app/study-loop'
+import { levelShown, litUp, picked } from '../app/view-slice'
+import { studyWorker } from '../worker/client'
+
+/** How a figure came to be: each plate, what was taken off it, and why; walked by pointer or arrows, each is lit up on the stage. */
+export function Account({ of, label, close }: { of: Partial<AccountOf>; label: string; close: () => void }) {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  const study = useStudy()
+  const [items, setItems] = useState<AccountItem[] | null>(null)
+  const list = useRef<HTMLUListElement>(null)
+  useEffect(() => {
+    let mine = true
+    void workerReady()
+      .then(() => studyWorker.account(scheme.id, of))
+      .then((found) => mine && setItems(found))
+      .catch(() => mine && setItems([]))
+    return () => {
+      mine = false
+    }
+  }, [study, scheme.id, of])
+  useEffect(() => () => void dispatch(litUp(null)), [dispatch])
+  const light = (item: AccountItem) => {
+    dispatch(levelShown(item.level))
+    dispatch(litUp({ level: item.level, on: item.area > 0 ? item.region : [], off: item.area > 0 ? [] : item.region }))
+  }
+  const walk = (by: number) => {
+    const all = [...(list.current?.querySelectorAll('button') ?? [])]
+    const at = all.indexOf(document.activeElement as HTMLButtonElement)
+    all[Math.max(0, Math.min(all.length - 1, at + by))]?.focus()
+  }
+  const total = items?.reduce((sum, i) => sum + i.area, 0) ?? 0
+  const levels = [...new Set(items?.map((i) => i.level))].reverse()
+  return (
+    <aside
+      aria-label="how it came to be"
+      className="flex w-[340px] shrink-0 flex-col border-l border-line"
+      data-account
+    >
+      <div className="flex items-start justify-between gap-2 px-3 pb-1.5">
+        <p className="text-[12.5px]">
+          <b>{label}</b>
+          <span className="text-ink2"> is what is cut there, less what does not count.</span>
+        </p>
+        <button className="cursor-pointer p-1" aria-label="Close how it came to be" onClick={close}>
+          <X size={14} />
+        </button>
+      </div>
+      <ul
+        ref={list}
+        className="min-h-0 flex-1 overflow-auto border-t border-line"
+        onKeyDown={(e) => {
+          if (e.key !== 'ArrowDown' && e.key !== 'ArrowUp') return
+          e.preventDefault()
+          walk(e.key === 'ArrowDown' ? 1 : -1)
+        }}
+      >
+        {items?.length === 0 && <li className="px-3 py-2 text-ink2">Nothing is cut there.</li>}
+        {levels.map((level) => (
+          <li key={level}>
+            {levels.length > 1 && (
+              <p className="eyebrow px-3 pt-2">{study?.levels.find((l) => l.id === level)?.name}</p>
+            )}
+            <ul>
+              {items
+                ?.filter((i) => i.level === level)
+                .map((item, i) => (
+                  <li key={i}>
+                    <button
+                      className="flex w-full cursor-pointer justify-between gap-3 px-3 py-1 text-left text-[12.5px] hover:bg-field focus:bg-field"
+                      title={item.why}
+                      data-account-item={item.area > 0 ? 'cut' : 'off'}
+                      onMouseEnter={() => light(item)}
+                      onFocus={() => light(item)}
+                      onClick={() => dispatch(picked({ kind: 'mass', ids: [item.mass] }))}
+                    >
+                      <span className="min-w-0">
+                        <span className={item.area > 0 ? '' : 'text-ink2'}>
+                          {item.area > 0 ? '' : 'less '}
+                          {item.say}
+                        </span>
+                        {item.area < 0 && <span className="block text-[11.5px] text-ink2">{item.why}</span>}
+                      </span>
+                      <span className="shrink-0 font-medium tabular-nums">
+                        {showNumber(item.area, 'area', project)}
+                      </span>
+                    </button>
+                  </li>
+                ))}
+            </ul>
+          </li>
+        ))}
+      </ul>
+      <p className="flex justify-between border-t border-line px-3 py-2 text-[12.5px] font-semibold">
+        <span>counted</span>
+        <span data-account-total>{items ? `${showNumber(total, 'area', project)} ${areaSign(project)}` : '…'}</span>
+      </p>
+    </aside>
+  )
+}

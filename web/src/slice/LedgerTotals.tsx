@@ -1,0 +1,70 @@
+import { areaSign, showNumber, showVolume } from '@geotome/core/project'
+import { WAYS } from '@geotome/core/study'
+import { useProject, useStudy } from '../app/hooks'
+
+/** What the ledger tells of the scheme as a whole, in one line that wraps. */
+export function LedgerTotals() {
+  const { project } = useProject()
+  const study = useStudy()
+  if (!study) return null
+  const { totals } = study.ledger
+  const { areas } = study
+  const area = (v: number) => `${showNumber(v, 'area', project)} ${areaSign(project)}`
+  const terraces = areas?.terraces.reduce((sum, t) => sum + t.area, 0) ?? 0
+  const facades = areas?.surfaces ? WAYS.filter((w) => (areas.surfaces?.facades[w] ?? 0) > 0.5) : []
+  return (
+    <p className="flex shrink-0 flex-wrap gap-x-6 gap-y-1 border-t border-line px-3 py-2 text-[12.5px]">
+      <Item label="volume" name="volume">
+        {showVolume(totals.volume, project)}
+      </Item>
+      <Item label="footprint" name="footprint">
+        {area(totals.footprint)}
+      </Item>
+      {totals.projecting && (
+        <Item label={`${totals.projecting.count} projecting, apart`} name="projecting">
+          {area(totals.projecting.area)}, {showVolume(totals.projecting.volume, project)}
+        </Item>
+      )}
+      {totals.coverage !== null && (
+        <Item label="site coverage" name="coverage">
+          {(totals.coverage * 100).toFixed(1)} %
+        </Item>
+      )}
+      <Item label="floor area ratio" name="ratio">
+        {totals.ratio === null ? 'no site area yet' : totals.ratio.toFixed(3)}
+      </Item>
+      {terraces > 0.005 && (
+        <Item label="terraces, apart" name="terraces">
+          {area(terraces)}
+        </Item>
+      )}
+      {areas?.voids.map((v) => (
+        <Item key={v.mass} label={`void ${v.name}, ${v.levels.length} levels`} name={`void ${v.name}`}>
+          {area(v.area)}
+        </Item>
+      ))}
+      {areas?.surfaces && (
+        <>
+          <Item label="outer surface" name="outer">
+            {area(areas.surfaces.outer)}
+          </Item>
+          <Item label="surface over volume" name="compact">
+            {areas.surfaces.compact?.toFixed(3) ?? ''} 1/m
+          </Item>
+          {facades.map((w) => (
+            <Item key={w} label={`facades to the ${w}`} name={`facade ${w}`}>
+              {area(areas.surfaces?.facades[w] ?? 0)}
+            </Item>
+          ))}
+        </>
+      )}
+    </p>
+  )
+}
+
+const Item = ({ label, name, children }: { label: string; name: string; children: React.ReactNode }) => (
+  <span className="whitespace-nowrap">
+    <span className="text-ink2">{label} </span>
+    <b data-cell={name}>{children}</b>
+  </span>
+)
