@@ -2,6 +2,7 @@ import { writeFile } from 'node:fs/promises'
 import { batch, type SingleEdit } from '@geotome/core/edits'
 import { addParts, howOf, partsFrom, propose, usualChoices, type Choices } from '@geotome/core/fabric'
 import { addHole, changeRecipe, joinMasses, newMass, setPitch } from '@geotome/core/form'
+import { readBrief } from '@geotome/core/groundwork'
 import { addStoreys } from '@geotome/core/levels'
 import { inOrder, writeProjectText, type KeptView, type Move, type Scheme } from '@geotome/core/project'
 import { type Vec2 } from '@geotome/core/solid'
@@ -228,6 +229,22 @@ change(
 
 byHand(levelNamed, useNamed, materialNamed)
 kilnCluster(levelNamed, useNamed, materialNamed)
+
+// The brief, which all schemes share: the cluster meets it, the one by hand lacks homes, the other two rise too high.
+change(
+  readBrief(
+    project,
+    [
+      'name;target;tolerance;bound;size',
+      'homes;8,000;;at least;',
+      'flats, homes;100;;at least;75',
+      'studios;500;5 %;at least;',
+      'height;36;;at most;',
+      'ratio;1.75;;at most;',
+    ].join('\n'),
+    mint,
+  ),
+)
 
 await writeFile(new URL('./kiln-quay.geotome.json', import.meta.url), `${writeProjectText(project)}\n`)
 for (const s of inOrder(project.schemes)) {

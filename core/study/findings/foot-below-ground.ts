@@ -3,10 +3,10 @@ import { TOLERANCE } from '../../solid'
 import { finding } from '../finding'
 import type { Check } from '../types'
 
-/** m: a foot this far in the ground is meant, as a plinth or a footing */
-const MEANT = 0.3
+/** m: a foot this far in the ground is meant, as a plinth on a slope is */
+const MEANT = 1
 
-/** A mass whose foot lies in the ground while none of its storeys is said to be below the datum. */
+/** A mass whose foot lies in the ground all along, while it stands on no level below the datum. On a slope one end may, and nothing is said. */
 export const footBelowGround: Check = {
   kind: 'foot below ground',
   why: 'Floor that stands in the ground needs excavation, and has no daylight there.',
@@ -16,13 +16,13 @@ export const footBelowGround: Check = {
       const mass = scheme.masses[form.id]
       const base = levels.find((l) => l.id === mass?.base.level)
       if (!foot || !mass || mass.gives === 'void' || !base || base.height < -TOLERANCE.height) return []
-      const under = tidy(foot.highest - form.base)
+      const under = tidy(foot.lowest - form.base)
       if (under <= MEANT) return []
       return [
         finding(
           'foot below ground',
           form.id,
-          `The foot of ${form.name} lies up to ${showQuantity(under, 'length', project)} in the ground`,
+          `All of the foot of ${form.name} lies in the ground, at least ${showQuantity(under, 'length', project)}`,
           'Raise it, let it begin on a higher level, or leave it where a basement is meant.',
           {
             masses: [form.id],

@@ -65,6 +65,8 @@ function AtDesk({ id, desk }: { id: string; desk: Desk }) {
   const dispatch = useAppDispatch()
   const name = useOf(({ project }) => project.name)
   const bench = useAppSelector((s) => s.view.bench)
+  // What stands at the foot of the stage stays clear of the verbs, which a sheet covers.
+  const sheet = useAppSelector((s) => s.view.sheet !== null)
 
   useEffect(() => {
     document.title = `${name}, ${desk.name} - Geotome`
@@ -86,7 +88,7 @@ function AtDesk({ id, desk }: { id: string; desk: Desk }) {
       <Header id={id} />
       <div className="flex min-h-0 flex-1">
         <Spine />
-        <main className="relative flex min-w-0 flex-1 flex-col">
+        <main className={`relative flex min-w-0 flex-1 flex-col ${sheet ? '[--foot:10px]' : '[--foot:106px]'}`}>
           {bench ? (
             <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} />
           ) : (

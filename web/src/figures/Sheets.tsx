@@ -10,7 +10,7 @@ import { Compare } from './Compare'
 import { Findings } from './Findings'
 import { Trials } from './Trials'
 
-/** What opens over the foot of the stage. A new sheet is its name in the view, and a line here. */
+/** What opens under the stage, which keeps what is left, so that what a list lights up is seen. A new sheet is its name in the view, and a line here. */
 const SHEETS: Record<NonNullable<Sheet>, { title: string; Content: ComponentType }> = {
   ledger: { title: 'Ledger', Content: Ledger },
   brief: { title: 'Brief', Content: Brief },
@@ -30,7 +30,7 @@ export function OpenSheet() {
   return (
     <section
       aria-label={sheet}
-      className="absolute inset-x-0 bottom-0 z-30 flex max-h-[62%] flex-col border-t border-line bg-panel shadow-[0_-6px_24px_rgba(0,0,0,0.08)]"
+      className="z-30 flex max-h-[56%] shrink-0 flex-col border-t border-line bg-panel shadow-[0_-6px_24px_rgba(0,0,0,0.08)]"
     >
       <div className="flex items-center justify-between px-3 pt-3 pb-1.5">
         <h2 className="eyebrow">{title}</h2>

@@ -43,7 +43,7 @@ export function Account({ of, label, close }: { of: Partial<AccountOf>; label: s
       className="flex w-[340px] shrink-0 flex-col border-l border-line"
       data-account
     >
-      <div className="flex items-start justify-between gap-2 px-3 pb-1.5">
+      <div className="flex items-start justify-between gap-2 px-3 pt-0.5 pb-1.5">
         <p className="text-[12.5px]">
           <b>{label}</b>
           <span className="text-ink2"> is what is cut there, less what does not count.</span>

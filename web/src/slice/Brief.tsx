@@ -51,33 +51,17 @@ export function Brief() {
           paste a table.
         </p>
       )}
-      {lines.length > 0 && (
-        <table className="table table-xs edge w-full text-[12.5px]">
-          <thead className="text-[11px] text-ink2">
-            <tr>
-              <th className="w-40 text-left font-medium">line</th>
-              <th className="w-44 text-left font-medium">of</th>
-              <th className="w-24 text-left font-medium" />
-              <th className="w-28 text-right font-medium">target</th>
-              <th className="w-20 text-right font-medium">off by up to</th>
-              <th className="text-left font-medium">now</th>
-              {other && <th className="text-right font-medium">{other.name}</th>}
-              <th className="w-36" />
-            </tr>
-          </thead>
-          <tbody>
-            {lines.map((line) => (
-              <Line
-                key={line.id}
-                line={line}
-                figure={study?.brief.find((b) => b.line.id === line.id)}
-                other={other?.brief.find((b) => b.line.id === line.id)}
-                beside={Boolean(other)}
-              />
-            ))}
-          </tbody>
-        </table>
-      )}
+      <ul>
+        {lines.map((line) => (
+          <Line
+            key={line.id}
+            line={line}
+            figure={study?.brief.find((b) => b.line.id === line.id)}
+            other={other?.brief.find((b) => b.line.id === line.id)}
+            beside={other?.name ?? null}
+          />
+        ))}
+      </ul>
       <div className="flex gap-2 pt-2">
         <button className="btn btn-sm h-7 text-[12px]" onClick={addLine}>
           Add a line
@@ -117,7 +101,7 @@ function Line({
   line: BriefLine
   figure: BriefFigure | undefined
   other: BriefFigure | undefined
-  beside: boolean
+  /** the name of the scheme beside this one */ beside: string | null
 }) {
   const dispatch = useAppDispatch()
   const { project } = useProject()
@@ -128,24 +112,36 @@ function Line({
   const select = 'select select-sm h-8 w-full cursor-pointer rounded py-0'
   const { of } = line
   return (
-    <tr className="align-top" data-brief-line={line.name} data-state={figure?.state}>
-      <td className="pt-1.5 pr-2">
-        <NameField
-          label=""
-          hidden={`name of ${line.name}`}
-          value={line.name}
-          onAccept={(name) => set('name', { name })}
-        />
-      </td>
-      <td className="pt-1.5 pr-2">
+    <li className="border-b border-line py-1.5" data-brief-line={line.name} data-state={figure?.state}>
+      <div className="flex items-center gap-3">
+        <div className="w-32 shrink-0 [&_label]:mb-0">
+          <NameField
+            label=""
+            hidden={`name of ${line.name}`}
+            value={line.name}
+            onAccept={(name) => set('name', { name })}
+          />
+        </div>
+        <div className="min-w-0 flex-1">{figure && <BriefBar figure={figure} />}</div>
+        {beside !== null && (
+          <p className="w-28 shrink-0 text-right leading-4 whitespace-nowrap">
+            {!other || other.now === null ? '' : showFigure(project, of, other.now)}
+            <span className="block truncate text-[11px] text-ink2">
+              {beside}
+              {other ? `, ${stateOf(other)}` : ''}
+            </span>
+          </p>
+        )}
+      </div>
+      <div className="flex items-start gap-1.5 pt-1 text-[12px] [&_label]:mb-0 [&>div]:mb-0">
         <select
           aria-label={`what ${line.name} is of`}
-          className={select}
+          className={`${select} max-w-52`}
           value={briefKey(of)}
           onChange={(e) => {
             const kind = kinds.find((k) => k.key === e.target.value)
-            if (kind)
-              set('what is wanted', { of: kind.of, ...(quantityOf(kind.of) === quantityOf(of) ? {} : { target: 10 }) })
+            const same = kind && quantityOf(kind.of) === quantityOf(of)
+            if (kind) set('what is wanted', { of: kind.of, ...(same ? {} : { target: 10 }) })
           }}
         >
           {kinds.map((k) => (
@@ -155,7 +151,7 @@ function Line({
           ))}
         </select>
         {of.kind === 'count' && (
-          <div className="pt-1">
+          <div className="w-24 shrink-0">
             <NumField
               label="each"
               compact
@@ -166,11 +162,9 @@ function Line({
             />
           </div>
         )}
-      </td>
-      <td className="pt-1.5 pr-2">
         <select
           aria-label={`bound of ${line.name}`}
-          className={select}
+          className={`${select} max-w-26`}
           value={line.bound}
           onChange={(e) => set('bound', { bound: e.target.value as BriefLine['bound'] })}
         >
@@ -180,34 +174,27 @@ function Line({
             </option>
           ))}
         </select>
-      </td>
-      <td className="pt-1.5 pr-2">
-        <NumField
-          label=""
-          compact
-          quantity={quantityOf(of)}
-          name={`target of ${line.name}`}
-          value={line.target}
-          onAccept={(target) => set('target', { target })}
-        />
-      </td>
-      <td className="pt-1.5 pr-3">
-        <ShareField
-          name={`tolerance of ${line.name}`}
-          value={line.tolerance}
-          onAccept={(tolerance) => set('tolerance', { tolerance })}
-        />
-      </td>
-      <td className="pt-1">{figure && <BriefBar figure={figure} />}</td>
-      {beside && (
-        <td className="pt-2 text-right whitespace-nowrap">
-          {other?.now === null || !other ? '' : showFigure(project, of, other.now)}
-          <span className="block text-[11px] text-ink2">{other ? stateOf(other) : ''}</span>
-        </td>
-      )}
-      <td className="pt-1.5 text-right whitespace-nowrap">
+        <div className="w-24 shrink-0">
+          <NumField
+            label=""
+            compact
+            quantity={quantityOf(of)}
+            name={`target of ${line.name}`}
+            value={line.target}
+            onAccept={(target) => set('target', { target })}
+          />
+        </div>
+        <span className="pt-1.5 text-ink2">within</span>
+        <div className="w-14 shrink-0">
+          <ShareField
+            name={`tolerance of ${line.name}`}
+            value={line.tolerance}
+            onAccept={(tolerance) => set('tolerance', { tolerance })}
+          />
+        </div>
+        <span className="flex-1" />
         <button
-          className="btn btn-sm h-7 gap-1 text-[12px]"
+          className="btn btn-sm h-8 gap-1 text-[12px]"
           onClick={() => {
             seekFor(line)
             dispatch(sheetOpened('target'))
@@ -216,13 +203,13 @@ function Line({
           <Crosshair size={13} /> Meet it
         </button>
         <button
-          className="btn btn-ghost btn-sm h-7 px-1.5"
+          className="btn btn-ghost btn-sm h-8 px-1.5"
           aria-label={`Remove ${line.name}`}
           onClick={() => makeEdit(`remove ${line.name}`, { edit: 'brief-line.remove', id: line.id })}
         >
           <Trash2 size={14} />
         </button>
-      </td>
-    </tr>
+      </div>
+    </li>
   )
 }

@@ -17,13 +17,13 @@ export function BriefBar({ figure: { line, now, target, least, most, state, by }
   const [from, to] = [least ?? 0, most ?? end]
   return (
     <div className="flex items-center gap-3">
-      <svg className="h-[22px] min-w-24 flex-1" aria-hidden>
+      <svg className="h-[22px] min-w-16 flex-1" aria-hidden>
         <line x1={0} x2="100%" y1={17} y2={17} stroke="var(--line)" />
         <rect x={x(from)} width={x(to - from)} y={3} height={14} fill="var(--field)" />
         <rect x={0} width={x(now)} y={7} height={7} fill={state === 'met' ? 'var(--ink)' : 'var(--warn)'} />
         <line x1={x(target)} x2={x(target)} y1={1} y2={20} stroke="var(--ink)" strokeWidth={1.6} />
       </svg>
-      <span className="w-40 shrink-0 text-right leading-4">
+      <span className="w-32 shrink-0 text-right leading-4">
         <b className="tabular-nums" data-now>
           {value(now)}
         </b>

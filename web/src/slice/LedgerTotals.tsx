@@ -1,6 +1,18 @@
 import { areaSign, showNumber, showVolume } from '@geotome/core/project'
-import { WAYS } from '@geotome/core/study'
+import { WAYS, type Way } from '@geotome/core/study'
 import { useProject, useStudy } from '../app/hooks'
+
+/** Ways as a compass has them. */
+const SHORT: Record<Way, string> = {
+  north: 'N',
+  'north-east': 'NE',
+  east: 'E',
+  'south-east': 'SE',
+  south: 'S',
+  'south-west': 'SW',
+  west: 'W',
+  'north-west': 'NW',
+}
 
 /** What the ledger tells of the scheme as a whole, in one line that wraps. */
 export function LedgerTotals() {
@@ -13,7 +25,7 @@ export function LedgerTotals() {
   const terraces = areas?.terraces.reduce((sum, t) => sum + t.area, 0) ?? 0
   const facades = areas?.surfaces ? WAYS.filter((w) => (areas.surfaces?.facades[w] ?? 0) > 0.5) : []
   return (
-    <p className="flex shrink-0 flex-wrap gap-x-6 gap-y-1 border-t border-line px-3 py-2 text-[12.5px]">
+    <p className="flex shrink-0 flex-wrap gap-x-5 gap-y-0.5 border-t border-line px-3 py-2 text-[12.5px]">
       <Item label="volume" name="volume">
         {showVolume(totals.volume, project)}
       </Item>
@@ -51,11 +63,17 @@ export function LedgerTotals() {
           <Item label="surface over volume" name="compact">
             {areas.surfaces.compact?.toFixed(3) ?? ''} 1/m
           </Item>
-          {facades.map((w) => (
-            <Item key={w} label={`facades to the ${w}`} name={`facade ${w}`}>
-              {area(areas.surfaces?.facades[w] ?? 0)}
-            </Item>
-          ))}
+          <span className="whitespace-nowrap">
+            <span className="text-ink2">facades, {areaSign(project)} </span>
+            {facades.map((w) => (
+              <span key={w} className="pr-2">
+                <span className="text-ink2" title={`facades to the ${w}`}>
+                  {SHORT[w]}{' '}
+                </span>
+                <b data-cell={`facade ${w}`}>{showNumber(areas.surfaces?.facades[w] ?? 0, 'area', project, 0)}</b>
+              </span>
+            ))}
+          </span>
         </>
       )}
     </p>

@@ -47,7 +47,7 @@ export const ScaleBar = memo(function ScaleBar({ view, unit }: { view: View; uni
   const text = (m: number) => showNumber(m, 'length', unit, unit === 'm' && m < 1 ? 1 : 0)
   return (
     <svg
-      className="pointer-events-none absolute right-4 bottom-[136px] overflow-visible"
+      className="pointer-events-none absolute right-4 bottom-[calc(var(--foot)+30px)] overflow-visible"
       width={px}
       height={18}
       aria-hidden

@@ -27,7 +27,7 @@ export function PlanBar({ narrow }: { narrow: boolean }) {
   const icon = 'grid size-6 cursor-pointer place-items-center rounded hover:bg-field disabled:opacity-35'
   return (
     <div
-      className={`absolute right-3 left-3 z-10 flex items-center gap-1 text-[11px] whitespace-nowrap text-ink2 ${narrow ? 'bottom-1.5' : 'bottom-[106px]'}`}
+      className={`absolute right-3 left-3 z-10 flex items-center gap-1 text-[11px] whitespace-nowrap text-ink2 ${narrow ? 'bottom-1.5' : 'bottom-(--foot)'}`}
       role="group"
       aria-label="Level of the plan"
       onPointerDown={(e) => e.stopPropagation()}

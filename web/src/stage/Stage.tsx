@@ -90,7 +90,7 @@ export function Stage({ at }: { at: StageShows }) {
       <div
         className={
           panes === 'four'
-            ? 'absolute inset-x-0 top-[42px] bottom-[84px] grid grid-cols-2 grid-rows-2 border-y border-line [&>div]:border-line [&>div:nth-child(odd)]:border-r [&>div:nth-child(-n+2)]:border-b'
+            ? 'absolute inset-x-0 top-[42px] bottom-[max(0px,calc(var(--foot)-22px))] grid grid-cols-2 grid-rows-2 border-y border-line [&>div]:border-line [&>div:nth-child(odd)]:border-r [&>div:nth-child(-n+2)]:border-b'
             : 'absolute inset-0 flex'
         }
       >

@@ -28,7 +28,7 @@ export function UprightBar({ pane, middle, narrow }: { pane: 'elevation' | 'sect
   }
   return (
     <div
-      className={`absolute left-3 z-10 flex items-end gap-1 whitespace-nowrap ${narrow ? 'bottom-1.5' : 'bottom-[106px]'}`}
+      className={`absolute left-3 z-10 flex items-end gap-1 whitespace-nowrap ${narrow ? 'bottom-1.5' : 'bottom-(--foot)'}`}
       role="group"
       aria-label={pane === 'elevation' ? 'Elevation from' : 'Section seen from'}
       onPointerDown={(e) => e.stopPropagation()}

@@ -60,7 +60,7 @@ const panes = (label: string, which: Panes): Verb => ({
 
 export const LEDGER = sheet('Ledger', Table2, 'L', 'ledger', 'ledger')
 export const BRIEF = sheet('Brief', ClipboardList, 'W', 'brief', 'brief')
-export const TARGET = sheet('Meet a target', Crosshair, 'X', 'target', 'meet a target')
+export const TARGET = sheet('Meet a target', Crosshair, 'Z', 'target', 'meet a target')
 export const FINDINGS = sheet('Findings', TriangleAlert, 'N', 'findings', 'findings')
 export const FIND = dialog('Find any action, level, mass', Search, 'find', 'Ctrl K')
 export const EXPORT = dialog('Export', Download, 'export')
