@@ -11,6 +11,7 @@ import './styles.css'
 
 // The stage and its drawing library come when a project is opened.
 const Editor = lazy(() => import('./desks/Editor'))
+const Summary = lazy(() => import('./summary/Summary'))
 
 followPage()
 const root = document.getElementById('root')
@@ -22,6 +23,7 @@ if (root)
           <Suspense fallback={<main className="grid h-full place-items-center text-ink2">Opening ...</main>}>
             <Routes>
               <Route path="/" element={<Projects />} />
+              <Route path="/p/:id/summary" element={<Summary />} />
               <Route path="/p/:id/:desk?" element={<Editor />} />
               <Route path="*" element={<Navigate to="/" replace />} />
             </Routes>

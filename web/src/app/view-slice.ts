@@ -19,6 +19,8 @@ export type Picked =
   | { kind: 'repeat' | 'rule'; ids: string[]; one: string | null }
   | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
+/** How schemes stand beside one another on the stage. */
+export type Beside = '3d' | 'plan'
 /** The dialog that is open over the desk. */
 export type OpenDialog = 'find' | 'export' | 'import' | 'shortcuts' | 'restore-points' | null
 /** A picture worked on at the bench, and at what. */
@@ -49,6 +51,8 @@ export interface ViewState {
   /** the level whose floor is looked at: the blade stands there, the plan shows it */
   level: string | null
   panes: Panes
+  /** schemes side by side on the stage; null: only the one that is worked on */
+  beside: Beside | null
   /** what the pointer does on the stage; null: it picks */
   tool: Taken | null
   sheet: Sheet
@@ -113,6 +117,7 @@ const initialState: ViewState = {
   face: null,
   level: null,
   panes: 'both',
+  beside: null,
   tool: null,
   sheet: null,
   dialog: null,
@@ -232,7 +237,8 @@ const slice = createSlice({
         ? state
         : { ...state, hoverSpot: payload },
     levelShown: (state, { payload }: PayloadAction<string | null>) => ({ ...state, level: payload }),
-    panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload }),
+    panesChosen: (state, { payload }: PayloadAction<Panes>) => ({ ...state, panes: payload, beside: null }),
+    setBeside: (state, { payload }: PayloadAction<Beside | null>) => ({ ...state, beside: payload, tool: null }),
     toolTaken: (state, { payload }: PayloadAction<Taken | null>) => ({ ...state, tool: payload }),
     dialogOpened: (state, { payload }: PayloadAction<OpenDialog>) => ({ ...state, dialog: payload }),
     sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload, lit: null }),
@@ -286,6 +292,7 @@ export const {
   spotHovered,
   levelShown,
   panesChosen,
+  setBeside,
   toolTaken,
   dialogOpened,
   sheetOpened,

@@ -1,6 +1,7 @@
 import { duplicateScheme } from '@geotome/core/groundwork'
 import { ChevronDown } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
+import { Link } from 'react-router'
 import { inOrder, type Scheme } from '@geotome/core/project'
 import { useOf, useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -61,7 +62,7 @@ function SchemeList({ close }: { close: () => void }) {
     <div
       role="menu"
       aria-label="Schemes"
-      className="absolute top-7 left-0 z-50 w-72 rounded-box border border-line bg-panel p-1.5 shadow-lg"
+      className="absolute top-7 left-0 z-50 w-80 rounded-box border border-line bg-panel p-1.5 shadow-lg"
     >
       {schemes.map((s) => (
         <SchemeRow
@@ -83,6 +84,9 @@ function SchemeList({ close }: { close: () => void }) {
         >
           Duplicate {scheme.name}
         </button>
+        <Link className="btn btn-sm h-7 text-[12px]" to={`/p/${project.id}/summary`}>
+          All on one page
+        </Link>
       </div>
       {schemes.length > 1 && (
         <CompareChoice
@@ -144,6 +148,7 @@ function SchemeRow({
           onClick={show}
         >
           {s.name}
+          {s.aside && <span className="font-normal text-ink2">, put aside</span>}
         </button>
       ) : (
         <input
@@ -168,6 +173,21 @@ function SchemeRow({
       >
         rename
       </button>
+      {!only && (
+        <button
+          className="cursor-pointer px-1 text-[11px] text-ink2 underline"
+          aria-label={s.aside ? `Bring ${s.name} back` : `Put ${s.name} aside`}
+          onClick={() =>
+            makeEdit(`${s.aside ? 'bring back' : 'put aside'} ${s.name}`, {
+              edit: 'scheme.change',
+              id: s.id,
+              set: { aside: !s.aside },
+            })
+          }
+        >
+          {s.aside ? 'bring back' : 'aside'}
+        </button>
+      )}
       {!only && (
         <button
           className="cursor-pointer px-1 text-[11px] text-ink2 underline"

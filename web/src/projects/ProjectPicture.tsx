@@ -23,6 +23,11 @@ export function ProjectPicture({ id, seq }: { id: string; seq: number | null }) 
       here = false
     }
   }, [id, seq])
+  return <SketchPicture sketch={sketch} />
+}
+
+/** A sketch of a scheme, as it is drawn. */
+export function SketchPicture({ sketch }: { sketch: Sketch | null }) {
   return (
     <svg viewBox="0 0 200 132" className="block w-full bg-paper" aria-hidden data-picture={sketch?.shapes.length}>
       {sketch?.shapes.map((s, i) => (

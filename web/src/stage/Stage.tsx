@@ -3,7 +3,7 @@ import { memo, useCallback, useEffect, useMemo, useRef, useState, type Component
 import type { Vec2, Vec3 } from '@geotome/core/solid'
 import { useOf, usePickedMasses, useStudy, useViewState } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { panesChosen, picksChosen, sectionAt, viewsToggled, type Panes } from '../app/view-slice'
+import { panesChosen, picksChosen, sectionAt, setBeside, viewsToggled, type Panes } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
 import { PICKS } from '../verbs/seeing'
 import { axesOf, sees, spanOf } from './camera'
@@ -12,6 +12,7 @@ import { Pane } from './Pane'
 import { PaneRenderer } from './PaneRenderer'
 import { PlanBar } from './PlanBar'
 import { Scene, type SceneProps } from './Scene'
+import { SchemePanes } from './SchemePanes'
 import type { StageShows } from './shows'
 import { PANES, useCuts } from './use-cuts'
 import { paletteOf, useTheme, type Palette } from './theme'
@@ -78,20 +79,28 @@ export function Stage({ at }: { at: StageShows }) {
       dispatch(sectionAt(through(-90, [middle.at[0] + study.origin[0], middle.at[1] + study.origin[1]])))
   }, [section, study, shown, middle, dispatch])
   const isFitted = useFitOnce(study, boxes)
+  const beside = useAppSelector((s) => s.view.beside)
+  const several = useOf(({ project }) => Object.values(project.schemes).filter((s) => !s.aside).length > 1)
 
+  const fitsBeside = useRef<(() => void) | null>(null)
   const fit = () => {
+    if (beside) return fitsBeside.current?.()
     for (const name of shown) fitPane(name, study, boxes.current.get(name))
   }
   return (
     <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper" data-fitted={isFitted}>
-      <div className="absolute inset-0" aria-hidden>
+      {beside && <SchemePanes at={at} how={beside} palette={palette} fits={fitsBeside} />}
+      <div className={beside ? 'hidden' : 'absolute inset-0'} aria-hidden>
         <Drawing at={at} palette={palette} boxes={boxes} />
       </div>
       <div
+        hidden={beside !== null}
         className={
-          panes === 'four'
-            ? 'absolute inset-x-0 top-[42px] bottom-[max(0px,calc(var(--foot)-22px))] grid grid-cols-2 grid-rows-2 border-y border-line [&>div]:border-line [&>div:nth-child(odd)]:border-r [&>div:nth-child(-n+2)]:border-b'
-            : 'absolute inset-0 flex'
+          beside
+            ? ''
+            : panes === 'four'
+              ? 'absolute inset-x-0 top-[42px] bottom-[max(0px,calc(var(--foot)-22px))] grid grid-cols-2 grid-rows-2 border-y border-line [&>div]:border-line [&>div:nth-child(odd)]:border-r [&>div:nth-child(-n+2)]:border-b'
+              : 'absolute inset-0 flex'
         }
       >
         {shown.map((name, i) => (
@@ -145,12 +154,22 @@ export function Stage({ at }: { at: StageShows }) {
           <button
             key={c.id}
             className="btn btn-xs rounded-full font-normal"
-            aria-pressed={panes === c.id}
+            aria-pressed={!beside && panes === c.id}
             onClick={() => dispatch(panesChosen(c.id))}
           >
             {c.label}
           </button>
         ))}
+        {several && (
+          <button
+            className="btn btn-xs rounded-full font-normal"
+            aria-pressed={beside !== null}
+            title="The schemes beside one another, in step"
+            onClick={() => dispatch(setBeside(beside === null ? '3d' : beside === '3d' ? 'plan' : null))}
+          >
+            {beside === 'plan' ? 'Schemes, in plan' : 'Schemes'}
+          </button>
+        )}
         <button className="btn btn-xs rounded-full font-normal" onClick={fit} title="Show everything (F)" data-fit>
           Show all
         </button>

@@ -37,6 +37,8 @@ export class GeometryStore {
   private readonly shapes = new Map<string, FloorShape>()
   private readonly masses = new Kept<MassView>()
   private readonly parts = new Kept<PartView>()
+  /** what schemes beside the one that is worked on name */
+  private others = new Set<string>()
 
   /** Takes what is new, forgets what is not named any more, and gives the view as the store holds it. */
   keep({ geometry, shapes, floors, fresh, ...view }: StudyView): StoredView {
@@ -51,7 +53,8 @@ export class GeometryStore {
       ...groundKeys(view.ground),
       ...floors.map((f) => f.shape),
     ])
-    for (const kept of [this.byKey, this.shapes]) for (const key of kept.keys()) if (!named.has(key)) kept.delete(key)
+    for (const kept of [this.byKey, this.shapes])
+      for (const key of kept.keys()) if (!named.has(key) && !this.others.has(key)) kept.delete(key)
     // Frozen here, and only at its top: the store has no need to go through all of it.
     return Object.freeze({
       ...view,
@@ -61,6 +64,28 @@ export class GeometryStore {
         const shape = this.shapes.get(f.shape)
         return { ...f, plates: shape?.plates ?? [], lows: shape?.lows ?? [] }
       }),
+    })
+  }
+
+  /** Takes whole views of other schemes, to be drawn beside: their pieces stay until other ones are taken. */
+  keepBeside(views: StudyView[]): StoredView[] {
+    this.others = new Set()
+    return views.map(({ geometry, shapes, floors, fresh, masses: _masses, parts: _parts, ...view }) => {
+      for (const g of geometry) {
+        if (!this.byKey.has(g.key)) this.byKey.set(g.key, g)
+        this.others.add(g.key)
+      }
+      const own = new Map(shapes.map((s) => [s.key, s]))
+      return Object.freeze({
+        ...view,
+        masses: fresh.masses,
+        parts: fresh.parts,
+        floors: floors.map((f) => ({
+          ...f,
+          plates: own.get(f.shape)?.plates ?? [],
+          lows: own.get(f.shape)?.lows ?? [],
+        })),
+      })
     })
   }
 

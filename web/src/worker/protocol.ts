@@ -26,6 +26,7 @@ import type {
   Met,
   PlateFigures,
   PlatesBy,
+  SchemeSummary,
   Trial,
 } from '@geotome/core/study'
 
@@ -268,6 +269,10 @@ export interface StudyWorker {
   ): Promise<void>
   /** how an area came to be */
   account(scheme: string, of: Partial<AccountOf>): Promise<AccountItem[]>
+  /** all schemes in one glance, one after the other */
+  summaries(): Promise<SchemeSummary[]>
+  /** whole views of schemes, as they stand: for panes of their own */
+  beside(schemes: string[]): Promise<StudyView[]>
   /** the plates of a level and their figures */
   plates(scheme: string, level: string, by: PlatesBy): Promise<PlateFigures[]>
   /** seeks values at which one or two figures come out; `hear` answers whether to go on. null: it was left off */

@@ -3,7 +3,7 @@ import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import { applyChecked, applyEdit, batch, singles, type Edit, type SingleEdit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { faceAt } from '@geotome/core/form'
-import { packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
+import { inOrder, packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import {
   compareTrace,
@@ -13,14 +13,16 @@ import {
   StudyCache,
   studyScheme,
   studySteps,
+  summaryOf,
   tracedPlan,
   trialSteps,
+  type SchemeSummary,
   type Study,
 } from '@geotome/core/study'
 import { accountView, briefView, differencesView, platesView } from './areas-view'
 import { assetAt, needAssets } from './assets'
 import { pause } from './pause'
-import type { Answer, Ask, StudyWorker } from './protocol'
+import type { Answer, Ask, StudyView, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
 import { forget, nothingSent, viewOf, viewOrigin } from './view'
 
@@ -120,6 +122,24 @@ const api: StudyWorker = {
         last = performance.now()
       }
     }
+  },
+  async summaries() {
+    const all: SchemeSummary[] = []
+    for (const { id } of project ? inOrder(project.schemes) : []) {
+      all.push(await asked(plain(id), summaryOf))
+      await pause()
+    }
+    return all
+  },
+  async beside(schemes) {
+    const views: StudyView[] = []
+    for (const id of schemes) {
+      if (!project?.schemes[id]) continue
+      // Each is sent whole: the page keeps them apart from the one that is worked on.
+      views.push(await asked(plain(id), (study) => viewOf(study, plain(id), nothingSent(), 0)))
+      await pause()
+    }
+    return views
   },
   account: (scheme, of) => asked(plain(scheme), (study) => accountView(study, of, viewOrigin(study))),
   plates: (scheme, level, by) => asked(plain(scheme), (study) => platesView(study, level, by, viewOrigin(study))),
