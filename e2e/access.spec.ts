@@ -32,6 +32,8 @@ for (const theme of ['light', 'dark'] as const)
     for (const [key, region] of [
       ['l', 'ledger'],
       ['n', 'findings'],
+      ['w', 'brief'],
+      ['z', 'target'],
       ['t', 'levels'],
     ] as const) {
       await page.keyboard.press(key)

@@ -4,6 +4,7 @@ import { writeProjectText, type Project } from '../project'
 import { openKernel } from '../solid'
 import { massNamed, schemeOf } from '../testing/make'
 import { busyProject as start, grownProject, WORK, workOf } from '../testing/work'
+import { AREA_STEPS } from '../testing/work-areas'
 import { GROWN_STEPS } from '../testing/work-grown'
 import { STEPS } from '../testing/work-steps'
 import { applyEdit, batch, parseEdit, singles, type Edit } from './index'
@@ -14,6 +15,7 @@ describe('the inverse of an edit', () => {
   it.each([
     ['any work', start, STEPS, 150],
     ['work on what grows', grownProject, GROWN_STEPS, 40],
+    ['work on areas', start, AREA_STEPS, 60],
   ] as const)(
     'restores the canonical file byte for byte, through %s and all the way back',
     (_, begun, steps, numRuns) => {

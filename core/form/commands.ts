@@ -159,6 +159,9 @@ export function removeMass(scheme: Scheme, id: Id, withParts: boolean): Edit {
   const parts = Object.values(scheme.parts).filter((p) => p.host.mass === id)
   return batch([
     ...(withParts ? parts.map((p): SingleEdit => ({ edit: 'part.remove', scheme: scheme.id, id: p.id })) : []),
+    ...Object.values(scheme.plateEdits)
+      .filter((e) => e.mass === id)
+      .map((e): SingleEdit => ({ edit: 'plate-edit.remove', scheme: scheme.id, id: e.id })),
     { edit: 'mass.remove', scheme: scheme.id, id: massOf(scheme, id).id },
   ])
 }

@@ -33,8 +33,7 @@ export function changePlate(
     'line' in drawn
       ? { kind: 'left-of' as const, a: local(drawn.line[0]), b: local(drawn.line[1]) }
       : { kind: 'outline' as const, points: cornersOf(drawn, project, scheme).map(local) }
-  const does: PlateEdit['does'] =
-    'use' in done ? { kind: 'use', within, use: done.use } : { kind: 'leave-out', within }
+  const does: PlateEdit['does'] = 'use' in done ? { kind: 'use', within, use: done.use } : { kind: 'leave-out', within }
   return addChange(scheme, mint, id, levels, does)
 }
 
@@ -42,13 +41,7 @@ export function changePlate(
 export const insetPlate = (scheme: Scheme, mint: () => Id, id: Id, levels: readonly Id[], by: number): Edit =>
   addChange(scheme, mint, massOf(scheme, id).id, levels, { kind: 'inset', by })
 
-const addChange = (
-  scheme: Scheme,
-  mint: () => Id,
-  mass: Id,
-  levels: readonly Id[],
-  does: PlateEdit['does'],
-): Edit => ({
+const addChange = (scheme: Scheme, mint: () => Id, mass: Id, levels: readonly Id[], does: PlateEdit['does']): Edit => ({
   edit: 'plate-edit.add',
   scheme: scheme.id,
   thing: { id: mint(), order: nextOrder(scheme.plateEdits), mass, levels: [...levels], does },

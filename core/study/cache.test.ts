@@ -5,8 +5,10 @@ import type { Project } from '../project'
 import { openKernel, type Region } from '../solid'
 import { schemeOf } from '../testing/make'
 import { busyProject, grownProject, WORK, workOf } from '../testing/work'
+import { AREA_STEPS } from '../testing/work-areas'
 import { GROWN_STEPS } from '../testing/work-grown'
 import { STEPS } from '../testing/work-steps'
+import { briefOf, entriesOf, voidFigures } from './areas'
 import { ledgerOf, StudyCache, studyScheme } from './index'
 
 beforeAll(() => openKernel())
@@ -23,6 +25,15 @@ function seen(project: Project, cache?: StudyCache) {
   const study = studyScheme(project, schemeOf(project).id, cache)
   return {
     ledger: ledgerOf(study),
+    entries: entriesOf(study).map((e) => [
+      e.level,
+      e.use,
+      e.gross.toFixed(5),
+      e.internal?.toFixed(5),
+      e.net?.toFixed(5),
+    ]),
+    brief: briefOf(study).map((b) => [b.line.id, b.now?.toFixed(4), b.state]),
+    voids: voidFigures(study).map((v) => [v.mass, v.area.toFixed(5)]),
     forms: study.forms.map((f) => [f.name, f.use, f.order, f.base, f.top, f.at]),
     parts: study.parts.map((p) => [
       p.part.name,
@@ -41,6 +52,7 @@ function seen(project: Project, cache?: StudyCache) {
 it.each([
   ['any work', busyProject, STEPS, 60],
   ['work on what grows', grownProject, GROWN_STEPS, 20],
+  ['work on areas', busyProject, AREA_STEPS, 40],
 ] as const)(
   'a study that goes on from earlier ones sees what a study from nothing sees, after %s',
   (_, begun, steps, numRuns) => {

@@ -6,6 +6,7 @@ import { schemeOf, studied } from './make'
 /** One random step of a person's work; null where it does not apply. */
 import { anyOf, reshaped, type Step } from './work-pick'
 import { GROUND_STEPS } from './work-ground'
+import { AREA_STEPS } from './work-areas'
 import { GROWN_STEPS } from './work-grown'
 
 /** All that a person may do, a step each. */
@@ -100,4 +101,5 @@ export const STEPS: Step[] = [
   (p) => ({ edit: 'whole.set', project: { ...p, name: 'Brought back' } }),
   ...GROUND_STEPS,
   ...GROWN_STEPS,
+  ...AREA_STEPS,
 ]

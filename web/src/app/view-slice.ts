@@ -19,6 +19,8 @@ export type Picked =
   | { kind: 'repeat' | 'rule'; ids: string[]; one: string | null }
   | { kind: 'nothing' }
 export type Panes = '3d' | 'plan' | 'both' | 'elevation' | 'section' | 'four'
+export const LABELS = ['use and area', 'name and area', 'area', 'name, use and area'] as const
+export type LabelSays = (typeof LABELS)[number]
 /** How schemes stand beside one another on the stage. */
 export type Beside = '3d' | 'plan'
 /** The dialog that is open over the desk. */
@@ -72,6 +74,8 @@ export interface ViewState {
   /** the scheme that the figures are compared with */
   compare: string | null
   shows: Shows
+  /** what the labels of plates say */
+  labelSays: LabelSays
   /** things that are not shown, by id */
   hidden: string[]
   /** masses that cannot be picked in the stage, by id */
@@ -145,6 +149,7 @@ const initialState: ViewState = {
     terrain: true,
     envelope: true,
   },
+  labelSays: 'use and area',
   hidden: [],
   locked: [],
   kept: null,
@@ -187,6 +192,7 @@ const slice = createSlice({
       shows: { ...state.shows, ...payload },
       kept: null,
     }),
+    labelsChosen: (state, { payload }: PayloadAction<LabelSays>) => ({ ...state, labelSays: payload }),
     thingsHidden: (state, { payload }: PayloadAction<string[]>) => ({ ...state, hidden: payload, kept: null }),
     massesLocked: (state, { payload }: PayloadAction<string[]>) => ({ ...state, locked: payload }),
     keptOpened: (state, { payload }: PayloadAction<KeptView>) => ({
@@ -275,6 +281,7 @@ export const {
   schemeShown,
   compared,
   showsChanged,
+  labelsChosen,
   thingsHidden,
   massesLocked,
   keptOpened,

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import type { Use } from '@geotome/core/project'
 import { useProject, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -8,53 +9,11 @@ import { NumField } from '../common/NumField'
 export function UsesSection() {
   const { project } = useProject()
   const uses = useUses()
-  const set = (use: Use, what: string, fields: Partial<Use>) =>
-    makeEdit(`${what} of ${use.name}`, { edit: 'use.change', id: use.id, set: fields })
   return (
     <>
       <Section title="Uses">
         {uses.map((u) => (
-          <details key={u.id} className="border-b border-line py-1 last:border-0">
-            <summary className="row cursor-pointer items-center border-0">
-              <span className="inline-flex items-center gap-2">
-                <input
-                  type="color"
-                  aria-label={`colour of ${u.name}`}
-                  className="h-4 w-4 cursor-pointer rounded border-0 bg-transparent p-0"
-                  value={u.colour}
-                  onChange={(e) => set(u, 'colour', { colour: e.target.value })}
-                />
-                {u.name}
-              </span>
-              <label className="flex cursor-pointer items-center gap-1.5 text-[12px] text-ink2">
-                counts
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  checked={u.counts}
-                  onChange={(e) => set(u, 'counting', { counts: e.target.checked })}
-                />
-              </label>
-            </summary>
-            <div className="pt-1.5">
-              <NumField
-                label="net over internal"
-                name={`net over internal of ${u.name}`}
-                quantity="number"
-                value={u.efficiency ?? 1}
-                hint="0.85: of what lies within the outer walls and is no core, 85 % are net."
-                onAccept={(_, value) => set(u, 'efficiency', { efficiency: value })}
-              />
-              <NumField
-                label="cores, as a share"
-                name={`cores of ${u.name}`}
-                quantity="number"
-                value={u.cores}
-                hint="Where none are drawn. 0.12: 12 % of the internal floor."
-                onAccept={(_, value) => set(u, 'cores', { cores: value })}
-              />
-            </div>
-          </details>
+          <UseRow key={u.id} use={u} />
         ))}
       </Section>
       <Section title="What areas are told by">
@@ -94,5 +53,61 @@ export function UsesSection() {
         )}
       </Section>
     </>
+  )
+}
+
+function UseRow({ use: u }: { use: Use }) {
+  const [isOpen, setOpen] = useState(false)
+  const set = (what: string, fields: Partial<Use>) =>
+    makeEdit(`${what} of ${u.name}`, { edit: 'use.change', id: u.id, set: fields })
+  return (
+    <div className="border-b border-line py-1 last:border-0">
+      <div className="row items-center border-0">
+        <span className="inline-flex items-center gap-2">
+          <input
+            type="color"
+            aria-label={`colour of ${u.name}`}
+            className="h-4 w-4 cursor-pointer rounded border-0 bg-transparent p-0"
+            value={u.colour}
+            onChange={(e) => set('colour', { colour: e.target.value })}
+          />
+          <button
+            className="cursor-pointer"
+            aria-expanded={isOpen}
+            title="How much of it is net"
+            onClick={() => setOpen(!isOpen)}
+          >
+            {u.name}
+          </button>
+        </span>
+        <label className="flex cursor-pointer items-center gap-1.5 text-[12px] text-ink2">
+          counts
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={u.counts}
+            onChange={(e) => set('counting', { counts: e.target.checked })}
+          />
+        </label>
+      </div>
+      {isOpen && (
+        <div className="pt-1.5">
+          <NumField
+            label="net over internal"
+            quantity="number"
+            value={u.efficiency ?? 1}
+            hint="0.85: of what lies within the outer walls and is no core, 85 % are net."
+            onAccept={(_, value) => set('efficiency', { efficiency: value })}
+          />
+          <NumField
+            label="cores, as a share"
+            quantity="number"
+            value={u.cores}
+            hint="Where none are drawn. 0.12: 12 % of the internal floor."
+            onAccept={(_, value) => set('cores', { cores: value })}
+          />
+        </div>
+      )}
+    </div>
   )
 }

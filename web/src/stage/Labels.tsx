@@ -2,6 +2,7 @@ import { useMemo } from 'react'
 import type { Vec2 } from '@geotome/core/solid'
 import { showNumber } from '@geotome/core/project'
 import { useUnit, useUses, useViewState } from '../app/hooks'
+import { useAppSelector } from '../app/store'
 import type { StoredFloor } from './geometry-store'
 import { toPane, type View } from './camera'
 import { middleOf, placeLabels } from './label-places'
@@ -17,7 +18,8 @@ interface Props {
 export function PlateLabels({ floor, z, view, size }: Props) {
   const uses = useUses()
   const unit = useUnit()
-  const { hover, picked } = useViewState('hover', 'picked')
+  const { hover, picked, labelSays } = useViewState('hover', 'picked', 'labelSays')
+  const names = useAppSelector((s) => s.view.study?.masses)
   const asked = useMemo(() => {
     const ids = new Set(picked.kind === 'mass' ? picked.ids : [])
     if (hover) ids.add(hover)
@@ -29,7 +31,11 @@ export function PlateLabels({ floor, z, view, size }: Props) {
         [...floor.plates]
           .sort((a, b) => Number(asked(b.mass)) - Number(asked(a.mass)) || b.area - a.area)
           .map((plate) => {
-            const text = `${uses.find((u) => u.id === plate.use)?.name ?? ''} ${showNumber(plate.area, 'area', unit)}`
+            const use = uses.find((u) => u.id === plate.use)?.name ?? ''
+            const name = labelSays.includes('name') ? (names?.find((m) => m.id === plate.mass)?.name ?? '') : ''
+            const text = [name, labelSays.includes('use') ? use : '', showNumber(plate.area, 'area', unit)]
+              .filter(Boolean)
+              .join(' ')
             return {
               mass: plate.mass,
               asked: asked(plate.mass),
@@ -40,7 +46,7 @@ export function PlateLabels({ floor, z, view, size }: Props) {
           }),
         size,
       ),
-    [unit, floor, uses, view, size, z, asked],
+    [unit, labelSays, names, floor, uses, view, size, z, asked],
   )
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden>

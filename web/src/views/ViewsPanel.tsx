@@ -4,7 +4,15 @@ import { inOrder, nextOrder, type KeptView } from '@geotome/core/project'
 import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
-import { keptOpened, showsChanged, thingsHidden, viewsToggled, type Shows } from '../app/view-slice'
+import {
+  keptOpened,
+  labelsChosen,
+  LABELS,
+  showsChanged,
+  thingsHidden,
+  viewsToggled,
+  type Shows,
+} from '../app/view-slice'
 import { ChoiceField, Section } from '../common/fields'
 import type { StageShows } from '../stage/shows'
 import { viewOf, type PaneName } from '../stage/views'
@@ -16,7 +24,13 @@ import { PictureDialog } from './PictureDialog'
 export function ViewsPanel({ at }: { at: StageShows }) {
   const dispatch = useAppDispatch()
   const { scheme } = useProject()
-  const { shows, hidden, viewsOpen, picked } = useViewState('shows', 'hidden', 'viewsOpen', 'picked')
+  const { shows, hidden, viewsOpen, picked, labelSays } = useViewState(
+    'shows',
+    'hidden',
+    'viewsOpen',
+    'picked',
+    'labelSays',
+  )
   const study = useStudy()
   if (!viewsOpen) return null
   const toggle = (key: keyof Shows, label: string) => (
@@ -63,7 +77,15 @@ export function ViewsPanel({ at }: { at: StageShows }) {
         />
         {toggle('fabric', 'fabric, at its desk')}
         {toggle('context', 'context')}
-        {toggle('labels', 'areas on the cut')}
+        {toggle('labels', 'labels on the cut')}
+        {shows.labels && (
+          <ChoiceField
+            label="they say"
+            value={labelSays}
+            options={LABELS.map((value) => ({ value, label: value }))}
+            onChange={(says) => dispatch(labelsChosen(says))}
+          />
+        )}
         {toggle('materials', 'materials')}
         {toggle('pictures', 'pictures')}
         {toggle('terrain', 'terrain')}
