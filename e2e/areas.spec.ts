@@ -118,7 +118,7 @@ test('a shaft is a void, a part of a plate is left out, storeys have another use
     .getByRole('button', { name: /^Mass 1/ })
     .first()
     .click()
-  await details(page).getByRole('button', { name: 'Another use for some storeys' }).click()
+  await details(page).getByRole('button', { name: 'Storeys that differ' }).click()
   await details(page).getByLabel('use 1', { exact: true }).selectOption({ label: 'market' })
   await desk(page, 'Slice')
   await page.keyboard.press('l')

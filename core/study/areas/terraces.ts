@@ -13,29 +13,37 @@ export interface Terrace {
 
 /** The terraces of a scheme: flat tops at the height of a storey, less the floor that stands there, where a floor lies beside them. */
 export function terracesOf({ floors, forms, scheme, context }: Study): Terrace[] {
-  const built = forms.filter((f) => !scheme.masses[f.id]?.projecting && scheme.masses[f.id]?.gives !== 'void')
+  const tops: { form: MassForm; z: number; region: Region }[] = []
+  for (const form of forms) {
+    if (scheme.masses[form.id]?.projecting || scheme.masses[form.id]?.gives === 'void') continue
+    for (const top of context.memo.keep(form, 'flat tops', [], () => flatTops(form))) tops.push({ form, ...top })
+  }
   return floors.flatMap((floor) => {
-    const z = floor.level.height
-    const tops = built.flatMap((form) => {
-      const region = context.memo.keep(form, `top at ${z.toFixed(6)}`, [], () => flatTopAt(form, z))
-      return region.length ? [{ form, region }] : []
+    const here = tops.filter((t) => Math.abs(t.z - floor.level.height) < TOLERANCE.height)
+    if (here.length === 0 || floor.islands.length === 0) return []
+    const found = context.memo.keep(floor.islands, 'terraces', [...here.map((t) => t.region)], () => {
+      const inside = uniteRegions(floor.islands.map((i) => i.region))
+      const open = subtractRegions(uniteRegions(here.map((t) => t.region)), inside)
+      return piecesOf(open).filter((piece) => areaOf(piece) > TOLERANCE.area && isBeside(piece, floor))
     })
-    if (tops.length === 0 || floor.islands.length === 0) return []
-    const inside = uniteRegions(floor.islands.map((i) => i.region))
-    const open = subtractRegions(uniteRegions(tops.map((t) => t.region)), inside)
-    const pieces = piecesOf(open).filter((piece) => areaOf(piece) > TOLERANCE.area && isBeside(piece, floor))
-    if (pieces.length === 0) return []
-    const region = pieces.flat()
-    return [{ level: floor.level.id, masses: tops.map((t) => t.form.id), area: areaOf(region), region }]
+    if (found.length === 0) return []
+    const region = found.flat()
+    return [{ level: floor.level.id, masses: here.map((t) => t.form.id), area: areaOf(region), region }]
   })
 }
 
-/** The flat faces of a form that look up at a height, in plan. */
-function flatTopAt(form: MassForm, z: number): Region {
-  const faces = form.body
-    .flats()
-    .filter((f) => f.plane.n[2] > 1 - TOLERANCE.rounding && Math.abs(f.plane.d + form.at.z - z) < TOLERANCE.height)
-  return uniteRegions(faces.map((f) => f.loops.map((l) => l.points.map((p) => placePoint([p[0], p[1]], form.at)))))
+/** The flat faces of a form that look up, in plan, by their heights (m above the datum). */
+function flatTops(form: MassForm): { z: number; region: Region }[] {
+  const by = new Map<string, { z: number; regions: Region[] }>()
+  for (const f of form.body.flats()) {
+    if (f.plane.n[2] <= 1 - TOLERANCE.rounding) continue
+    const z = f.plane.d + form.at.z
+    const key = z.toFixed(4)
+    const known = by.get(key) ?? { z, regions: [] }
+    known.regions.push(f.loops.map((l) => l.points.map((p) => placePoint([p[0], p[1]], form.at))))
+    by.set(key, known)
+  }
+  return [...by.values()].map(({ z, regions }) => ({ z, region: uniteRegions(regions) }))
 }
 
 /** Returns true where a piece has an edge in common with the floor: moved out by a hair they have an area in common. */

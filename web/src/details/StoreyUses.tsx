@@ -27,7 +27,7 @@ export function StoreyUses({
         first && (
           <button
             className="btn btn-ghost btn-xs"
-            aria-label="Another use for some storeys"
+            aria-label="Storeys that differ"
             onClick={() => {
               const use = uses.find((u) => u.id !== mass.use) ?? uses[0]
               if (use) put([...all, { id: crypto.randomUUID(), use: use.id, from: first.id, to: first.id }])

@@ -8,12 +8,16 @@ import { workerReady } from '../app/study-loop'
 import { levelShown, litUp, picked } from '../app/view-slice'
 import { studyWorker } from '../worker/client'
 
+/** as many steps stand open at once; more are opened level by level */
+const FEW = 80
+
 /** How a figure came to be: each plate, what was taken off it, and why; walked by pointer or arrows, each is lit up on the stage. */
 export function Account({ of, label, close }: { of: Partial<AccountOf>; label: string; close: () => void }) {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
   const study = useStudy()
   const [items, setItems] = useState<AccountItem[] | null>(null)
+  const [opened, setOpened] = useState<string[]>([])
   const list = useRef<HTMLUListElement>(null)
   useEffect(() => {
     let mine = true
@@ -31,7 +35,7 @@ export function Account({ of, label, close }: { of: Partial<AccountOf>; label: s
     dispatch(litUp({ level: item.level, on: item.area > 0 ? item.region : [], off: item.area > 0 ? [] : item.region }))
   }
   const walk = (by: number) => {
-    const all = [...(list.current?.querySelectorAll('button') ?? [])]
+    const all = [...(list.current?.querySelectorAll<HTMLButtonElement>('button[data-account-item]') ?? [])]
     const at = all.indexOf(document.activeElement as HTMLButtonElement)
     all[Math.max(0, Math.min(all.length - 1, at + by))]?.focus()
   }
@@ -62,45 +66,70 @@ export function Account({ of, label, close }: { of: Partial<AccountOf>; label: s
         }}
       >
         {items?.length === 0 && <li className="px-3 py-2 text-ink2">Nothing is cut there.</li>}
-        {levels.map((level) => (
-          <li key={level}>
-            {levels.length > 1 && (
-              <p className="eyebrow px-3 pt-2">{study?.levels.find((l) => l.id === level)?.name}</p>
-            )}
-            <ul>
-              {items
-                ?.filter((i) => i.level === level)
-                .map((item, i) => (
-                  <li key={i}>
-                    <button
-                      className="flex w-full cursor-pointer justify-between gap-3 px-3 py-1 text-left text-[12.5px] hover:bg-field focus:bg-field"
-                      title={item.why}
-                      data-account-item={item.area > 0 ? 'cut' : 'off'}
-                      onMouseEnter={() => light(item)}
-                      onFocus={() => light(item)}
-                      onClick={() => dispatch(picked({ kind: 'mass', ids: [item.mass] }))}
-                    >
-                      <span className="min-w-0">
-                        <span className={item.area > 0 ? '' : 'text-ink2'}>
-                          {item.area > 0 ? '' : 'less '}
-                          {item.say}
-                        </span>
-                        {item.area < 0 && <span className="block text-[11.5px] text-ink2">{item.why}</span>}
-                      </span>
-                      <span className="shrink-0 font-medium tabular-nums">
-                        {showNumber(item.area, 'area', project)}
-                      </span>
-                    </button>
-                  </li>
-                ))}
-            </ul>
-          </li>
-        ))}
+        {levels.map((level) => {
+          const own = items?.filter((i) => i.level === level) ?? []
+          const name = study?.levels.find((l) => l.id === level)?.name ?? ''
+          const isOpen = levels.length === 1 || (items?.length ?? 0) <= FEW || opened.includes(level)
+          return (
+            <li key={level}>
+              {levels.length > 1 && (
+                <button
+                  className="flex w-full cursor-pointer justify-between px-3 pt-2 pb-0.5"
+                  aria-expanded={isOpen}
+                  onClick={() => setOpened(isOpen ? opened.filter((l) => l !== level) : [...opened, level])}
+                >
+                  <span className="eyebrow">{name}</span>
+                  <span className="text-[12px] text-ink2 tabular-nums">
+                    {showNumber(
+                      own.reduce((sum, i) => sum + i.area, 0),
+                      'area',
+                      project,
+                    )}
+                  </span>
+                </button>
+              )}
+              {isOpen && (
+                <ul>
+                  {own.map((item, i) => (
+                    <li key={i}>
+                      <Item item={item} light={light} />
+                    </li>
+                  ))}
+                </ul>
+              )}
+            </li>
+          )
+        })}
       </ul>
       <p className="flex justify-between border-t border-line px-3 py-2 text-[12.5px] font-semibold">
         <span>counted</span>
         <span data-account-total>{items ? `${showNumber(total, 'area', project)} ${areaSign(project)}` : '…'}</span>
       </p>
     </aside>
+  )
+}
+
+function Item({ item, light }: { item: AccountItem; light: (item: AccountItem) => void }) {
+  const dispatch = useAppDispatch()
+  const { project } = useProject()
+  const isOff = item.area < 0
+  return (
+    <button
+      className="flex w-full cursor-pointer justify-between gap-3 px-3 py-1 text-left text-[12.5px] hover:bg-field focus:bg-field"
+      title={item.why}
+      data-account-item={isOff ? 'off' : 'cut'}
+      onMouseEnter={() => light(item)}
+      onFocus={() => light(item)}
+      onClick={() => dispatch(picked({ kind: 'mass', ids: [item.mass] }))}
+    >
+      <span className="min-w-0">
+        <span className={isOff ? 'text-ink2' : ''}>
+          {isOff ? 'less ' : ''}
+          {item.say}
+        </span>
+        {isOff && <span className="block text-[11.5px] text-ink2">{item.why}</span>}
+      </span>
+      <span className="shrink-0 font-medium tabular-nums">{showNumber(item.area, 'area', project)}</span>
+    </button>
   )
 }
