@@ -88,37 +88,41 @@ export function Compare() {
   return (
     <div className="min-h-0 flex-1 overflow-auto" data-compare>
       {choice}
-      <table className="table table-xs edge w-full max-w-3xl text-[12.5px]">
-        <thead className="sticky top-0 bg-panel text-[11px] text-ink2">
-          <tr className="border-b border-line">
-            <th className="px-3 py-1 text-left font-medium" />
-            <th className={cell}>{scheme.name}</th>
-            <th className={cell}>{other.name}</th>
-            <th className={cell}>difference</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((r, i) => {
-            const show = r.show ?? area
-            return (
-              <tr key={`${r.what}${i}`} className="border-b border-line" data-compare-row={r.what}>
-                <th scope="row" className={`px-3 py-[5px] text-left ${r.strong ? 'font-semibold' : 'font-medium'}`}>
-                  {r.what}
-                </th>
-                <td className={`${cell} ${r.strong ? 'font-semibold' : ''}`}>{show(r.a)}</td>
-                <td className={`${cell} ${r.strong ? 'font-semibold' : ''}`}>{show(r.b)}</td>
-                <td className={`${cell} text-ink2`}>
-                  {r.a !== null && r.b !== null && Math.abs(r.a - r.b) > 0.0005
-                    ? `${r.a > r.b ? '+' : ''}${show(r.a - r.b)}`
-                    : ''}
-                </td>
-              </tr>
-            )
-          })}
-        </tbody>
-      </table>
-      <PlanDifferences mine={scheme.name} theirs={other.name} levels={other.levels} />
-      <BringOver from={other.scheme} />
+      <div className="2xl:grid 2xl:grid-cols-2 2xl:items-start">
+        <table className="table table-xs edge w-full text-[12.5px]">
+          <thead className="sticky top-0 bg-panel text-[11px] text-ink2">
+            <tr className="border-b border-line">
+              <th className="px-3 py-1 text-left font-medium" />
+              <th className={cell}>{scheme.name}</th>
+              <th className={cell}>{other.name}</th>
+              <th className={cell}>difference</th>
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((r, i) => {
+              const show = r.show ?? area
+              return (
+                <tr key={`${r.what}${i}`} className="border-b border-line" data-compare-row={r.what}>
+                  <th scope="row" className={`px-3 py-[5px] text-left ${r.strong ? 'font-semibold' : 'font-medium'}`}>
+                    {r.what}
+                  </th>
+                  <td className={`${cell} ${r.strong ? 'font-semibold' : ''}`}>{show(r.a)}</td>
+                  <td className={`${cell} ${r.strong ? 'font-semibold' : ''}`}>{show(r.b)}</td>
+                  <td className={`${cell} text-ink2`}>
+                    {r.a !== null && r.b !== null && Math.abs(r.a - r.b) > 0.0005
+                      ? `${r.a > r.b ? '+' : ''}${show(r.a - r.b)}`
+                      : ''}
+                  </td>
+                </tr>
+              )
+            })}
+          </tbody>
+        </table>
+        <div>
+          <PlanDifferences mine={scheme.name} theirs={other.name} levels={other.levels} />
+          <BringOver from={other.scheme} />
+        </div>
+      </div>
     </div>
   )
 }

@@ -28,14 +28,15 @@ export function PlanDifferences({
   const area = (v: number) => (v < 0.005 ? '' : showNumber(v, 'area', unit))
   const cell = 'px-3 py-[5px] text-right whitespace-nowrap'
   return (
-    <section className="max-w-3xl px-3 pt-4" aria-label="differences in plan">
+    <section className="px-3 pt-4" aria-label="differences in plan">
       <h3 className="eyebrow pb-1">What differs in plan</h3>
       {differing.length === 0 ? (
         <p className="text-ink2">All floors are the same in plan.</p>
       ) : (
         <>
           <p className="pb-1 text-[12px] text-ink2">
-            Press a level to see it painted: solid hatch is only in {mine}, open hatch only in {theirs}.
+            Press a level to see it painted: in the colour of the cut what is only in {mine}, in ink what is only in{' '}
+            {theirs}.
           </p>
           <table className="table table-xs edge w-full text-[12.5px]">
             <thead className="text-[11px] text-ink2">

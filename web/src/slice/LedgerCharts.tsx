@@ -19,7 +19,10 @@ export default function LedgerCharts({ close }: { close: () => void }) {
   const ink = { fontSize: 11, fill: 'var(--ink2)' }
   const area = (v: number) => `${showNumber(v, 'area', project)} ${areaSign(project)}`
   return (
-    <aside aria-label="charts" className="flex w-[400px] shrink-0 flex-col border-l border-line px-3 pb-2">
+    <aside
+      aria-label="charts"
+      className="flex w-[400px] shrink-0 flex-col overflow-auto border-l border-line px-3 pb-2"
+    >
       <div className="flex items-center justify-between">
         <p className="eyebrow">By level and use</p>
         <button className="cursor-pointer p-1" aria-label="Close charts" onClick={close}>
@@ -29,7 +32,7 @@ export default function LedgerCharts({ close }: { close: () => void }) {
       <svg width={0} height={0} aria-hidden>
         <UsePatterns uses={all} />
       </svg>
-      <figure className="min-h-[120px] flex-1" aria-label="areas by level and use">
+      <figure className="min-h-[130px] flex-1" aria-label="areas by level and use">
         <ResponsiveContainer width="100%" height="100%">
           <BarChart
             data={levels}
@@ -75,7 +78,7 @@ export default function LedgerCharts({ close }: { close: () => void }) {
         <tbody>
           {shares.map(({ use, area: a }) => (
             <tr key={use.id}>
-              <th scope="row" className="py-[2px] text-left font-medium">
+              <th scope="row" className="py-0 text-left font-medium">
                 {use.name}
               </th>
               <td className="w-1/2 px-2">

@@ -64,7 +64,8 @@ export function SchemePanes({
     const points = all.flatMap((v) =>
       pointsOf(v).map(([x, y, z]): Vec3 => [x + v.origin[0] - ox, y + v.origin[1] - oy, z]),
     )
-    if (pane) setView(how, fitted(viewOf(how), [pane.clientWidth, pane.clientHeight], points, 0.78))
+    // The foot of these panes is free of verbs, their head is not of names.
+    if (pane) setView(how, panned(fitted(viewOf(how), [pane.clientWidth, pane.clientHeight + 70], points, 0.86), 0, 34))
   }
   fits.current = fit
   useEffect(() => () => void (fits.current = null), [fits])
