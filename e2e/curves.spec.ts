@@ -100,7 +100,7 @@ test('a project in feet reads feet, inches and fractions, and shows what it unde
   await width.fill('3200 mm')
   await expect(details(page)).toContainText('= 10\' 6"')
   await page.keyboard.press('Escape')
-  await expect(figure(page, 'total')).toHaveText('6.86 m²')
+  await expect(figure(page, 'total')).toHaveText('73.79 ft²')
 })
 
 test('the pointer catches the centre of a circle, and the height a level', async ({ page }) => {
