@@ -76,6 +76,15 @@ test('a brief is pasted and read line by line; what cannot be read is named by i
   await page.keyboard.press('Enter')
   await expect(line('height')).toHaveAttribute('data-state', 'met')
   await expect(figure(page, 'findings')).toHaveText('1 finding')
+  await expect(figure(page, 'brief')).toHaveText('brief2 of 3')
+  await brief.getByLabel('changes since').selectOption('last')
+  await expect(line('homes').locator('[data-since]')).toHaveText('as then')
+  await brief.getByRole('button', { name: 'Over the last edits' }).click()
+  await expect(brief.getByLabel('figure over the last edits')).toBeVisible()
+  await brief.getByText('the same as a table').click()
+  await expect(page.getByRole('region', { name: 'over the last edits' }).locator('tr').first()).toContainText(
+    '2,400.00 m²',
+  )
   await page.keyboard.press('Control+z')
   await expect(line('height')).toHaveAttribute('data-state', 'over')
   await saved(page)

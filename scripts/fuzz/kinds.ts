@@ -18,22 +18,9 @@ import { ledgerOf, studyScheme } from '@geotome/core/study'
 import { joinedShed } from '../../core/testing/boat-shed'
 import { apply, minter, projectWith, schemeOf, studied, withMass } from '../../core/testing/make'
 import { busyProject, workOf } from '../../core/testing/work'
+import { briefs } from './briefs'
+import { Nonsense, type Kind } from './kind'
 import { damaged, mutated, ODD_NUMBERS, ODD_TEXTS, type Dice } from './dice'
-
-/** What was taken that should not have been. */
-export class Nonsense extends Error {}
-
-/**
- * A kind of input. `one` makes an input from the dice and gives it to the product: it ends when the input was taken and what
- * came of it makes sense, throws a Refusal when it was refused, and anything else where the product is at fault.
- * `mayBeEnded`: the product reads such input in a thread of its own, which it ends after a limit.
- */
-export interface Kind {
-  name: string
-  share: number
-  mayBeEnded: boolean
-  one(dice: Dice): Promise<void> | void
-}
 
 const bytes = (text: string) => new TextEncoder().encode(text)
 const wrong = (say: string): never => {
@@ -315,7 +302,14 @@ const fromFolder = (which: RegExp, not = /^$/) => {
 }
 
 /** All kinds; a new one is a function and a word here. */
-export const kinds = async (): Promise<Kind[]> => [formulas(), edits(), projects(), await bodyFiles(), siteFiles()]
+export const kinds = async (): Promise<Kind[]> => [
+  formulas(),
+  briefs(),
+  edits(),
+  projects(),
+  await bodyFiles(),
+  siteFiles(),
+]
 
 /** Which kind an input is of: by share, the same for the same dice. */
 export function kindOf(all: Kind[], dice: Dice): Kind {

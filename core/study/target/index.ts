@@ -1,2 +1,2 @@
 export { moverNamed, moversOf, type Mover } from './movers'
-export { meetSteps, type Meeting, type Met, type Move as TargetMove, type Target } from './target'
+export { figureAt, meetSteps, type Meeting, type Met, type Move as TargetMove, type Target } from './target'

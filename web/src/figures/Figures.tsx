@@ -84,6 +84,7 @@ export function Figures() {
               </>
             )}
           </Item>
+          {study && study.brief.length > 0 && <BriefFigures brief={study.brief} />}
           {totals.projecting && (
             <Item label="projecting, apart" name="projecting">
               {area(totals.projecting.area)}
@@ -167,6 +168,25 @@ function CompareFigures({
         {by >= 0 ? '+' : ''}
         {showNumber(by, 'area', project)} here
       </span>
+    </button>
+  )
+}
+
+/** How many lines of the brief are met; opens it. */
+function BriefFigures({ brief }: { brief: StoredView['brief'] }) {
+  const dispatch = useAppDispatch()
+  const missed = brief.filter((b) => b.state !== 'met')
+  return (
+    <button
+      className="flex cursor-pointer items-baseline gap-1.5"
+      title={missed.length ? `Missed: ${missed.map((b) => b.line.name).join(', ')}` : 'All of it is met'}
+      data-figure="brief"
+      onClick={() => dispatch(sheetOpened('brief'))}
+    >
+      <span className="text-ink2">brief</span>
+      <b className={`text-[14px] ${missed.length ? 'text-warn' : ''}`}>
+        {brief.length - missed.length} of {brief.length}
+      </b>
     </button>
   )
 }

@@ -1,5 +1,5 @@
 import { Crosshair, Trash2 } from 'lucide-react'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { readBrief } from '@geotome/core/groundwork'
 import { briefKey, freeName, inOrder, namesOf, nextOrder, quantityOf, type BriefLine } from '@geotome/core/project'
 import { showFigure, type BriefFigure } from '@geotome/core/study'
@@ -13,9 +13,11 @@ import { BOUNDS, briefKinds } from './brief-kinds'
 import { BriefBar, stateOf } from './BriefBar'
 import { PasteBrief } from './PasteBrief'
 import { ShareField } from './ShareField'
+import { SinceChoice, useSince } from './Since'
 import { seekFor } from './sought'
 
 const mint = () => crypto.randomUUID()
+const HistoryChart = lazy(() => import('./HistoryChart'))
 
 /** The brief, which all schemes share: targets and limits against the scheme that is shown, and the other one beside it. */
 export function Brief() {
@@ -23,6 +25,7 @@ export function Brief() {
   const study = useStudy()
   const uses = useUses()
   const [pasting, setPasting] = useState(false)
+  const [charted, setCharted] = useState(false)
   const lines = inOrder(project.brief)
   const taken = new Set(lines.map((l) => briefKey(l.of)))
   const kinds = briefKinds(project, uses)
@@ -43,6 +46,7 @@ export function Brief() {
     makeEdit('line of the brief', { edit: 'brief-line.add', thing })
   }
   const other = study?.compare
+  const since = useSince()
   return (
     <div className="min-h-0 flex-1 overflow-auto px-3 pb-3" data-brief>
       {lines.length === 0 && (
@@ -59,6 +63,7 @@ export function Brief() {
             figure={study?.brief.find((b) => b.line.id === line.id)}
             other={other?.brief.find((b) => b.line.id === line.id)}
             beside={other?.name ?? null}
+            past={since.past?.brief.find((b) => b.line.id === line.id)?.now ?? null}
           />
         ))}
       </ul>
@@ -82,8 +87,18 @@ export function Brief() {
             }}
           />
         </label>
+        <span className="flex-1" />
+        <SinceChoice {...since} />
+        <button className="btn btn-sm h-7 text-[12px]" aria-pressed={charted} onClick={() => setCharted(!charted)}>
+          Over the last edits
+        </button>
       </div>
       {pasting && <PasteBrief done={() => setPasting(false)} />}
+      {charted && (
+        <Suspense fallback={null}>
+          <HistoryChart />
+        </Suspense>
+      )}
     </div>
   )
 
@@ -97,11 +112,13 @@ function Line({
   figure,
   other,
   beside,
+  past,
 }: {
   line: BriefLine
   figure: BriefFigure | undefined
   other: BriefFigure | undefined
   /** the name of the scheme beside this one */ beside: string | null
+  /** the figure at another moment */ past: number | null
 }) {
   const dispatch = useAppDispatch()
   const { project } = useProject()
@@ -122,7 +139,7 @@ function Line({
             onAccept={(name) => set('name', { name })}
           />
         </div>
-        <div className="min-w-0 flex-1">{figure && <BriefBar figure={figure} />}</div>
+        <div className="min-w-0 flex-1">{figure && <BriefBar figure={figure} past={past} />}</div>
         {beside !== null && (
           <p className="w-28 shrink-0 text-right leading-4 whitespace-nowrap">
             {!other || other.now === null ? '' : showFigure(project, of, other.now)}

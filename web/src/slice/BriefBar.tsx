@@ -5,7 +5,13 @@ import { useProject } from '../app/hooks'
 export const stateOf = ({ state }: BriefFigure): string => (state === 'unknown' ? 'not known' : state)
 
 /** The figure now on a rule: what meets the line is a band with its target in it; the difference is said in words. */
-export function BriefBar({ figure: { line, now, target, least, most, state, by } }: { figure: BriefFigure }) {
+export function BriefBar({
+  figure: { line, now, target, least, most, state, by },
+  past,
+}: {
+  figure: BriefFigure
+  /** the figure at another moment, where one is chosen */ past: number | null
+}) {
   const { project } = useProject()
   if (now === null)
     return (
@@ -30,6 +36,11 @@ export function BriefBar({ figure: { line, now, target, least, most, state, by }
         <span className={`block text-[11px] ${state === 'met' ? 'text-ink2' : 'text-warn'}`} data-said>
           {state === 'met' ? 'met' : `${value(Math.abs(by))} ${state === 'short' ? 'short' : 'over'}`}
         </span>
+        {past !== null && (
+          <span className="block text-[11px] text-ink2" data-since>
+            {Math.abs(now - past) < 0.005 ? 'as then' : `${now > past ? '+' : ''}${value(now - past)} since`}
+          </span>
+        )}
       </span>
     </div>
   )

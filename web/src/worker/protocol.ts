@@ -1,6 +1,7 @@
 import type { Edit } from '@geotome/core/edits'
 import type { Bond, Choices, FaceOffer, LeftOut, PartRole, Place, Remark } from '@geotome/core/fabric'
 import type {
+  BriefOf,
   Comparison,
   LimitFigure,
   PartKind,
@@ -271,6 +272,10 @@ export interface StudyWorker {
   account(scheme: string, of: Partial<AccountOf>): Promise<AccountItem[]>
   /** all schemes in one glance, one after the other */
   summaries(): Promise<SchemeSummary[]>
+  /** the brief against a scheme of another moment of the project, and its total, m2; null where the scheme was not there */
+  past(project: Project, scheme: string): Promise<{ area: number; brief: BriefFigure[] } | null>
+  /** a figure after each of a run of edits, from a moment on; null where it is not known or the scheme was not there */
+  history(start: Project, edits: Edit[], scheme: string, of: BriefOf): Promise<(number | null)[]>
   /** whole views of schemes, as they stand: for panes of their own */
   beside(schemes: string[]): Promise<StudyView[]>
   /** the plates of a level and their figures */

@@ -3,10 +3,11 @@ import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import { applyChecked, applyEdit, batch, singles, type Edit, type SingleEdit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { faceAt } from '@geotome/core/form'
-import { inOrder, packSurvey, Refusal, refuse, traceSketch, type Project } from '@geotome/core/project'
+import { inOrder, packSurvey, Refusal, refuse, traceSketch, type BriefOf, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import {
   compareTrace,
+  figureAt,
   ledgerOf,
   meetSteps,
   moverNamed,
@@ -131,6 +132,28 @@ const api: StudyWorker = {
     }
     return all
   },
+  async past(then, scheme) {
+    await openKernel(wasmUrl)
+    if (!then.schemes[scheme]) return null
+    await needAssets(then)
+    const study = studyScheme(then, scheme, tried, assetAt)
+    return { area: study.totals.area, brief: briefView(study) }
+  },
+  async history(start, edits, scheme, of) {
+    await openKernel(wasmUrl)
+    const figures: (number | null)[] = []
+    let then = start
+    let last = performance.now()
+    for (const edit of [null, ...edits]) {
+      if (edit) then = applyChecked(then, edit)
+      // What was made only to be taken back may not stand by itself.
+      figures.push(then.schemes[scheme] ? figureOr(then, scheme, of) : null)
+      if (performance.now() - last < SLICE) continue
+      await pause()
+      last = performance.now()
+    }
+    return figures
+  },
   async beside(schemes) {
     const views: StudyView[] = []
     for (const id of schemes) {
@@ -207,6 +230,15 @@ const api: StudyWorker = {
         study.findings.find((f) => f.key === key)?.fix?.edit(mint) ??
         refuse('stale', 'That finding is gone already.', 'Nothing needs to be done.'),
     ),
+}
+
+function figureOr(then: Project, scheme: string, of: BriefOf): number | null {
+  try {
+    return figureAt(then, scheme, of, tried)
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    return null
+  }
 }
 
 /** The remedies of findings one after the other, each made where the ones before it stand; those that do not fit any more are passed over. */
