@@ -167,6 +167,17 @@ describe('plates and their figures', () => {
       ['C', '58.00', '9.00'],
     ])
   })
+  it('a plate cut above the level is that of the form there', () => {
+    const taper = { id: 't', move: 'taper' as const, on: true, by: { kind: 'scale' as const, scale: 0.5 } }
+    let p = withMass(projectWith([0]), { name: 'A', height: 6, box: [0, 0, 10, 6] })
+    const before = platesOf(studied(p), studied(p).floors[0] as never, 'all', 3)[0]
+    expect(before?.area).toBeCloseTo(60, 6)
+    p = withMoves(p, 'A', taper)
+    const cut = (above: number) => platesOf(studied(p), studied(p).floors[0] as never, 'mass', above)[0]?.area ?? 0
+    expect(cut(0)).toBeCloseTo(60, 6)
+    expect(cut(3)).toBeCloseTo(60 * 0.75 ** 2, 4)
+    expect(cut(7)).toBe(0)
+  })
   it('facades are told by the way they look from true north, without what masses cover of one another', () => {
     let p = withMass(projectWith([0]), { name: 'A', height: 3, box: [0, 0, 10, 6] })
     p = withMass(p, { name: 'B', height: 3, box: [10, 0, 10, 6] })

@@ -10,7 +10,7 @@ import {
   type Region,
   type Vec2,
 } from '../../solid'
-import { ownRegions, type Share } from '../../slice'
+import { computeIsland, islandsOf, ownRegions, type Island, type Share } from '../../slice'
 import type { Floor } from '../floor'
 import type { Study } from '../types'
 import { outlineOf } from './entries'
@@ -37,8 +37,12 @@ export interface PlateFigures {
   double: boolean
 }
 
-/** The plates of a floor, put together by what is asked for. */
-export function platesOf(study: Study, floor: Floor, by: PlatesBy): PlateFigures[] {
+/**
+ * The plates of a floor, put together by what is asked for; cut so many m above the level, where that is asked for: then nothing is low, and voids and
+ * changes of plates take off nothing.
+ */
+export function platesOf(study: Study, at: Floor, by: PlatesBy, above = 0): PlateFigures[] {
+  const floor = above > 0 ? { ...at, islands: islandsAbove(study, at, above) } : at
   const groups = new Map<string | null, { regions: Region[]; shares: Share[]; outlines: Region[] }>()
   for (const island of floor.islands) {
     const own = ownRegions(island)
@@ -72,6 +76,17 @@ export function platesOf(study: Study, floor: Floor, by: PlatesBy): PlateFigures
       double: shares.some((s) => isDouble(study, floor, s.plate.mass)),
     }
   })
+}
+
+/** What the masses that take a floor are cut to so many m above it. */
+function islandsAbove({ forms, context }: Study, floor: Floor, above: number): Island[] {
+  const takers = new Map(floor.islands.flatMap((i) => i.shares.map((s) => [s.plate.mass, s] as const)))
+  const shares = forms.flatMap((form): Share[] => {
+    const share = takers.get(form.id)
+    const plate = share && context.plateAt(form, floor.level.height + above)
+    return share && plate ? [{ plate, low: [], use: share.use, order: share.order }] : []
+  })
+  return islandsOf(shares).map((group) => computeIsland(group, 0))
 }
 
 function keyOf({ wings }: Study, share: Share, by: PlatesBy): string | null {

@@ -6,6 +6,7 @@ import { useAppDispatch } from '../app/store'
 import { workerReady } from '../app/study-loop'
 import { litUp } from '../app/view-slice'
 import { Figure, Section } from '../common/fields'
+import { NumField } from '../common/NumField'
 import { studyWorker } from '../worker/client'
 
 const WAYS: { by: PlatesBy; label: string }[] = [
@@ -21,13 +22,14 @@ export function Plates({ level }: { level: string }) {
   const { project, scheme } = useProject()
   const study = useStudy()
   const [by, setBy] = useState<PlatesBy>('mass')
+  const [above, setAbove] = useState(0)
   const [plates, setPlates] = useState<PlateFigures[]>([])
   useEffect(() => {
     let mine = true
     // What is dragged has its plates when it rests.
     const wait = setTimeout(() => {
       void workerReady()
-        .then(() => studyWorker.plates(scheme.id, level, by))
+        .then(() => studyWorker.plates(scheme.id, level, by, above))
         .then((found) => mine && setPlates(found))
         .catch(() => mine && setPlates([]))
     }, 120)
@@ -35,9 +37,9 @@ export function Plates({ level }: { level: string }) {
       mine = false
       clearTimeout(wait)
     }
-  }, [study?.floors, scheme.id, level, by])
+  }, [study?.floors, scheme.id, level, by, above])
   useEffect(() => () => void dispatch(litUp(null)), [dispatch])
-  if (plates.length === 0) return null
+  if (plates.length === 0 && above === 0) return null
   const length = (v: number) => showQuantity(v, 'length', project)
   return (
     <Section
@@ -57,6 +59,8 @@ export function Plates({ level }: { level: string }) {
         </select>
       }
     >
+      <NumField label="cut above the level by" value={above} onAccept={(_, value) => setAbove(Math.max(0, value))} />
+      {plates.length === 0 && <p className="mb-1 text-[12px] text-ink2">Nothing is cut there.</p>}
       {plates.map((p) => (
         <details
           key={p.of ?? ''}

@@ -40,8 +40,8 @@ export const accountView = (study: Study, of: Partial<AccountOf>, origin: Vec2):
   accountOf(study, of).map((i) => ({ ...i, region: shifted(i.region, origin) }))
 
 /** The plates of a level, regions from the view's origin. */
-export function platesView(study: Study, level: string, by: PlatesBy, origin: Vec2): PlateFigures[] {
+export function platesView(study: Study, level: string, by: PlatesBy, above: number, origin: Vec2): PlateFigures[] {
   const floor = study.floors.find((f) => f.level.id === level)
   const shift = (region: Region) => shifted(region, origin)
-  return floor ? platesOf(study, floor, by).map((p) => ({ ...p, region: shift(p.region), arcs: [] })) : []
+  return floor ? platesOf(study, floor, by, above).map((p) => ({ ...p, region: shift(p.region), arcs: [] })) : []
 }

@@ -278,8 +278,8 @@ export interface StudyWorker {
   history(start: Project, edits: Edit[], scheme: string, of: BriefOf): Promise<(number | null)[]>
   /** whole views of schemes, as they stand: for panes of their own */
   beside(schemes: string[]): Promise<StudyView[]>
-  /** the plates of a level and their figures */
-  plates(scheme: string, level: string, by: PlatesBy): Promise<PlateFigures[]>
+  /** the plates of a level, cut at it or so many m above, and their figures */
+  plates(scheme: string, level: string, by: PlatesBy, above: number): Promise<PlateFigures[]>
   /** seeks values at which one or two figures come out; `hear` answers whether to go on. null: it was left off */
   meet(
     scheme: string,

@@ -165,7 +165,8 @@ const api: StudyWorker = {
     return views
   },
   account: (scheme, of) => asked(plain(scheme), (study) => accountView(study, of, viewOrigin(study))),
-  plates: (scheme, level, by) => asked(plain(scheme), (study) => platesView(study, level, by, viewOrigin(study))),
+  plates: (scheme, level, by, above) =>
+    asked(plain(scheme), (study) => platesView(study, level, by, above, viewOrigin(study))),
   async meet(schemeId, wanted, hear) {
     await openKernel(wasmUrl)
     const scheme = project?.schemes[schemeId]
