@@ -1,7 +1,7 @@
 import { bodyMesh } from '../fabric'
 import type { Material } from '../project'
 import { placeSolid, type Mesh, faceFileName } from '../solid'
-import type { Study } from '../study'
+import { givesFloor, type Study } from '../study'
 
 /** A thing to be drawn in a file: a closed mesh in metres, z up, with its faces' names where it is a form, and what it is drawn in. */
 export interface NamedBody {
@@ -13,10 +13,10 @@ export interface NamedBody {
   material: Material | null
 }
 
-/** The forms of a scheme, context last, each with the materials of its faces. */
+/** The forms of a scheme, context last, voids left out, each with the materials of its faces. */
 export function formBodies({ project, scheme, forms, around }: Study): NamedBody[] {
   const materialOf = (id: string | null | undefined) => (id ? (project.materials[id] ?? null) : null)
-  return [...forms, ...around].map((form): NamedBody => {
+  return [...forms.filter((f) => givesFloor(scheme, f)), ...around].map((form): NamedBody => {
     const mass = scheme.masses[form.id]
     const solid = placeSolid(form.body.solid, form.at)
     const names = [...new Set(solid.facets.map((f) => f.name))]

@@ -29,6 +29,7 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
+import { Aging, type Aged } from './aging'
 import type { Finding } from './finding'
 import type { Floor } from './floor'
 import { PLAIN, type Special } from './special'
@@ -172,7 +173,9 @@ export class StudyCache {
     const { mass } = share.plate
     const holes = voids.flatMap((f) => this.plate(f, z) ?? [])
     const [use, own, core] = [uses.get(mass) ?? share.use, changes.get(mass) ?? [], cores.has(mass)]
-    return this.memo.keep(share, 'special', [use, core, ...own, null, ...holes], () => {
+    // Levels whose masses are alike may differ in what is special: each keeps its own.
+    const name = `special ${use} ${core} ${own.map((c) => c.id).join()} ${holes.map((h) => h.mass).join()}`
+    return this.memo.keep(share, name, [use, core, ...own, null, ...holes], () => {
       // A core comes behind all others, so that what they have too is theirs.
       const as: Share = core ? { ...share, use, core, order: share.order + BEHIND } : { ...share, use }
       return changedShares(as, own).map((part) => lessVoids(part, holes))
@@ -302,25 +305,6 @@ interface Standing {
   byTier: Map<number, Plate | null>
   byHeight: Map<number, Plate | null>
   shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }>
-}
-
-interface Aged<T> {
-  value: T
-  used: number
-}
-
-/** Values by key that are dropped when two runs pass without a use. */
-class Aging<T> {
-  private readonly entries = new Map<string, Aged<T>>()
-  get(key: string, run: number, make: () => T): Aged<T> {
-    let entry = this.entries.get(key)
-    if (!entry) this.entries.set(key, (entry = { value: make(), used: run }))
-    entry.used = run
-    return entry
-  }
-  age(run: number): void {
-    for (const [key, entry] of this.entries) if (entry.used < run - 2) this.entries.delete(key)
-  }
 }
 
 /** The bodies of masses in the frame of the first. */

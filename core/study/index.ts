@@ -6,6 +6,7 @@ export type { Finding } from './finding'
 export { CHECKS } from './findings'
 export { sketchOf, SKETCH, type Sketch } from './sketch'
 export type { Floor } from './floor'
+export { givesFloor } from './special'
 export type { Check, Study, Totals } from './types'
 export {
   contoursApart,

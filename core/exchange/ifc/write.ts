@@ -1,6 +1,6 @@
 import { bodyHeights } from '../../fabric'
 import { placeSolid, type Arc, type Vec2, TOLERANCE } from '../../solid'
-import type { Study } from '../../study'
+import { givesFloor, type Study } from '../../study'
 import { BodyWriter, frameAt, type Frame } from './bodies'
 import { connect } from './connections'
 import { address, compoundAngle, factProperties, trueNorth } from './facts'
@@ -282,7 +282,7 @@ export function writeIfc(study: Study, stamp: string, forms = false): string {
   }
   connect(walls, relate)
 
-  for (const form of [...study.forms, ...study.around]) {
+  for (const form of [...study.forms.filter((f) => givesFloor(study.scheme, f)), ...study.around]) {
     if (!forms && study.parts.some((p) => p.part.host.mass === form.id && p.body)) continue
     const mass = scheme.masses[form.id]
     const shape = bodies.meshShape(placeSolid(form.body.solid, form.at), origin)

@@ -222,7 +222,7 @@ function useSame<T>(value: T, key: string): T {
   return kept.current.value
 }
 const massesKey = (view: StoredView) =>
-  view.masses.map(({ id, body, at }) => `${id} ${body} ${at.x} ${at.y} ${at.z} ${at.turn}`).join()
+  view.masses.map(({ id, body, at, gives }) => `${id} ${gives ?? ''} ${body} ${at.x} ${at.y} ${at.z} ${at.turn}`).join()
 const neighboursKey = (view: StoredView) => view.ground.neighbours.map((n) => n.body).join()
 const standingKey = (view: StoredView) =>
   `${massesKey(view)} ${view.parts.map((p) => `${p.mesh} ${p.bond.status}`).join()}`

@@ -40,7 +40,9 @@ export function solids(
           }
         : item
     })
-  const clearMass = (id: string) => (colours?.masses[id]?.whole?.opacity ?? 1) < 1
+  // What is a void is seen through: it stands for what is not there.
+  const voids = new Set(view.masses.filter((m) => m.gives === 'void').map((m) => m.id))
+  const clearMass = (id: string) => voids.has(id) || (colours?.masses[id]?.whole?.opacity ?? 1) < 1
   const masses = shows.masses === 'hidden' ? [] : dressed(massItems(view, (id) => see || !made.has(id)))
   const partItems = parts
     ? view.parts.flatMap((p): (Placed & { clear: boolean })[] => {

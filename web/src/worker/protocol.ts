@@ -88,6 +88,7 @@ export interface MassView {
   /** what it comes from, where it is one of a repeat or a rule, and what that is drawn in */
   grown: (GrownFrom & { material: string | null; dressed: Record<string, string> }) | null
   context: boolean
+  /** what it gives instead of floor */ gives: 'void' | 'core' | null
   /** its faces, as its triangles are numbered by them */ faces: { name: string; label: string }[]
   /** what a soft form is drawn from, in its own frame */ cage: SoftCage | null
 }

@@ -66,10 +66,11 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     const context = study.scheme.masses[f.id]?.context ?? false
     const source = study.growth.from.get(f.id)
     const grown = source ? grownView(study.scheme.masses[f.id], source) : null
-    const from = [f, context, grown && study.scheme.masses[f.id], ...origin, ...(storeys.get(f.id) ?? [])]
+    const gives = study.scheme.masses[f.id]?.gives ?? null
+    const from = [f, context, gives, grown && study.scheme.masses[f.id], ...origin, ...(storeys.get(f.id) ?? [])]
     const had = sent.masses.get(f.id)
     const same = had !== undefined && sameList(had.from, from)
-    const view = same ? had.view : massView(f, context, grown, storeys.get(f.id) ?? [], origin)
+    const view = same ? had.view : massView(f, { context, gives }, grown, storeys.get(f.id) ?? [], origin)
     send(view.body, () => bodyGeometry(view.body, f.body))
     if (same) continue
     sent.masses.set(f.id, { from, view })
@@ -185,7 +186,7 @@ const grownView = (mass: Mass | undefined, from: GrownFrom): MassView['grown'] =
 
 const massView = (
   f: MassForm,
-  context: boolean,
+  as: Pick<MassView, 'context' | 'gives'>,
   grown: MassView['grown'],
   storeys: string[],
   [ox, oy]: Vec2,
@@ -201,7 +202,7 @@ const massView = (
   ridge: f.ridge,
   volume: f.body.volume,
   extent: shiftedRect(extentOf(f), [ox, oy]),
-  context,
+  ...as,
   faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
   cage: f.body.cage,
   outline: footOf(f.body.flats()).map((p): Vec2 => {
