@@ -21,6 +21,7 @@ import {
 import type { Options } from './doing'
 import { along, load, note, print, save, saveProject } from './files'
 import { table } from './reports'
+import { reading } from './reading'
 import { schemeNamed } from './scheme'
 
 const round = (value: number | null) => (value === null ? null : Math.round(value * 1e6) / 1e6 + 0)
@@ -38,15 +39,7 @@ const told = (what: unknown): void => void print(what as never)
 
 /** The commands that tell areas, compare schemes, and seek a target. */
 export function addAreas(program: Command, study: (file: string, options: Options) => Promise<Study>): void {
-  const reading = (name: string, description: string) =>
-    program
-      .command(name)
-      .description(description)
-      .argument('<file>', 'a .geotome or .geotome.json file')
-      .option('--scheme <name>', 'a scheme by name or id (the first otherwise)')
-      .option('--json', 'as JSON')
-
-  reading('ledger', 'areas by level and use')
+  reading(program, 'ledger', 'areas by level and use')
     .option('--by <words>', 'level, use, wing, in any order: gross, internal and net floor by these')
     .option('--csv [file]', 'as CSV, into a file or to the screen')
     .option('--xlsx <file>', 'as a workbook, into a file')
@@ -92,7 +85,7 @@ export function addAreas(program: Command, study: (file: string, options: Option
       )
     })
 
-  reading('brief', 'the brief against a scheme').action(async (file: string, options: Options) => {
+  reading(program, 'brief', 'the brief against a scheme').action(async (file: string, options: Options) => {
     const now = await study(file, options)
     const lines = briefOf(now)
     print(

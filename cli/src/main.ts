@@ -13,6 +13,7 @@ import { addAreas } from './areas'
 import { addDials } from './dials'
 import { addDoing, type Options } from './doing'
 import { along, bytesOf, load, note, parseJson, print, save, saveProject } from './files'
+import { reading } from './reading'
 import { schemeNamed } from './scheme'
 
 /** Runs the command line; the exit code is 0, or 1 after one sentence on bad input. */
@@ -22,15 +23,8 @@ export async function main(args: string[]): Promise<number> {
     .exitOverride()
     .showHelpAfterError(false)
   program.configureOutput({ writeErr: () => undefined })
-  const reading = (name: string, description: string) =>
-    program
-      .command(name)
-      .description(description)
-      .argument('<file>', 'a .geotome or .geotome.json file')
-      .option('--scheme <name>', 'a scheme by name or id (the first otherwise)')
-      .option('--json', 'as JSON')
 
-  reading('fabric', 'the parts of the building, and what could still be made').action(
+  reading(program, 'fabric', 'the parts of the building, and what could still be made').action(
     async (file: string, options: Options) => {
       const now = await study(file, options)
       const report = fabricReport(now, propose(now.context))
@@ -44,11 +38,11 @@ export async function main(args: string[]): Promise<number> {
       )
     },
   )
-  reading('findings', 'what the checks found').action(async (file: string, options: Options) => {
+  reading(program, 'findings', 'what the checks found').action(async (file: string, options: Options) => {
     const report = findingsReport(await study(file, options))
     print(options.json ? report : report.map((f) => `${f.kind}: ${f.say}. ${f.remedy}`).join('\n') || 'Nothing found.')
   })
-  reading('ground', 'site, envelope, terrain, and how the masses stand in them').action(
+  reading(program, 'ground', 'site, envelope, terrain, and how the masses stand in them').action(
     async (file: string, options: Options) => {
       const report = groundReport(await study(file, options))
       print(

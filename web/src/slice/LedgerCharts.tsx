@@ -1,23 +1,18 @@
 import { X } from 'lucide-react'
-import { Bar, BarChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
-import { areaSign, showNumber } from '@geotome/core/project'
-import { useProject, useStudy, useUses } from '../app/hooks'
-import { UsePatterns } from '../spine/UsePatterns'
+import { useStudy, useUses } from '../app/hooks'
+import { UseBars } from './UseBars'
 
 /** Areas by level and use, and the shares of uses; the table beside it says the same in figures. */
 export default function LedgerCharts({ close }: { close: () => void }) {
-  const { project } = useProject()
   const study = useStudy()
   const all = useUses()
   if (!study) return null
   const uses = all.filter((u) => study.floors.some((f) => (f.uses[u.id] ?? 0) > 0.005))
   const levels = [...study.floors]
     .reverse()
-    .map((f) => ({ level: study.levels.find((l) => l.id === f.level)?.name ?? '', ...f.uses }))
+    .map((f) => ({ name: study.levels.find((l) => l.id === f.level)?.name ?? '', areas: f.uses }))
   const total = study.ledger.totals.area
   const shares = uses.map((u) => ({ use: u, area: study.floors.reduce((sum, f) => sum + (f.uses[u.id] ?? 0), 0) }))
-  const ink = { fontSize: 11, fill: 'var(--ink2)' }
-  const area = (v: number) => `${showNumber(v, 'area', project)} ${areaSign(project)}`
   return (
     <aside
       aria-label="charts"
@@ -29,50 +24,8 @@ export default function LedgerCharts({ close }: { close: () => void }) {
           <X size={14} />
         </button>
       </div>
-      <svg width={0} height={0} aria-hidden>
-        <UsePatterns uses={all} />
-      </svg>
       <figure className="min-h-[130px] flex-1" aria-label="areas by level and use">
-        <ResponsiveContainer width="100%" height="100%">
-          <BarChart
-            data={levels}
-            layout="vertical"
-            margin={{ top: 2, right: 10, bottom: 0, left: 4 }}
-            barCategoryGap={2}
-          >
-            <XAxis
-              type="number"
-              tick={ink}
-              stroke="var(--ink3)"
-              tickFormatter={(v: number) => showNumber(v, 'area', project, 0)}
-            />
-            <YAxis
-              type="category"
-              dataKey="level"
-              tick={ink}
-              stroke="var(--ink3)"
-              width={76}
-              interval="preserveStartEnd"
-            />
-            <Tooltip
-              isAnimationActive={false}
-              cursor={{ fill: 'var(--field)' }}
-              contentStyle={{ background: 'var(--panel)', border: '1px solid var(--line)', fontSize: 12 }}
-              formatter={(value, name) => [area(Number(value)), project.uses[String(name)]?.name ?? '']}
-            />
-            {uses.map((u) => (
-              <Bar
-                key={u.id}
-                dataKey={u.id}
-                stackId="uses"
-                fill={`url(#use-${u.id})`}
-                stroke="var(--ink)"
-                strokeWidth={0.7}
-                isAnimationActive={false}
-              />
-            ))}
-          </BarChart>
-        </ResponsiveContainer>
+        <UseBars rows={levels} uses={uses} wide={76} gap={2} />
       </figure>
       <table className="mt-1 w-full text-[12px]" aria-label="shares of uses">
         <tbody>
