@@ -20,6 +20,7 @@ import { UseMark } from '../common/fields'
 import { Account } from './Account'
 import { LedgerBar } from './LedgerBar'
 import { LedgerTotals } from './LedgerTotals'
+import { useSummaries } from './use-summaries'
 import { ledgerTable, type LedgerBy, type LedgerColumn, type LedgerRow } from './ledger-rows'
 
 const Charts = lazy(() => import('./LedgerCharts'))
@@ -39,10 +40,11 @@ export function Ledger() {
   const [filter, setFilter] = useState('')
   const [open, setOpen] = useState<{ of: Partial<AccountOf>; label: string } | null>(null)
   const [charts, setCharts] = useState(false)
+  const schemes = useSummaries(by === 'scheme')
   const { columns, rows } = useMemo(
-    () => (study ? ledgerTable(by, study, at, uses) : { columns: [], rows: [] }),
+    () => (study ? ledgerTable(by, study, at, uses, schemes) : { columns: [], rows: [] }),
     // The names of things are the project's; the rest is the study's.
-    [by, study, at.project, at.scheme, uses], // eslint-disable-line react-hooks/exhaustive-deps
+    [by, study, at.project, at.scheme, uses, schemes], // eslint-disable-line react-hooks/exhaustive-deps
   )
   const show = (c: LedgerColumn, value: string | number | null) =>
     value === null
@@ -232,7 +234,11 @@ export function Ledger() {
                 {visible.map((c, i) => (
                   <td key={c.id} className={i === 0 ? 'px-3 py-2 text-left' : cell} data-cell={`total-${c.id}`}>
                     {i === 0 ? (
-                      'total'
+                      by === 'scheme' ? (
+                        ''
+                      ) : (
+                        'total'
+                      )
                     ) : c.summed && sum(c) !== null && !(c.id === 'net' && study.ledger.totals.net === null) ? (
                       c.of ? (
                         <button

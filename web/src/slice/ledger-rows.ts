@@ -1,5 +1,5 @@
 import type { Project, Scheme, Use } from '@geotome/core/project'
-import type { AccountOf } from '@geotome/core/study'
+import type { AccountOf, SchemeSummary } from '@geotome/core/study'
 import type { StoredView } from '../stage/geometry-store'
 
 /** What the rows of the ledger are put together by. */
@@ -10,6 +10,7 @@ export const LEDGER_BY = [
   { by: 'level,use', label: 'level and use' },
   { by: 'use,wing', label: 'use and wing' },
   { by: 'level,use,wing', label: 'level, use and wing' },
+  { by: 'scheme', label: 'scheme' },
 ] as const
 export type LedgerBy = (typeof LEDGER_BY)[number]['by']
 
@@ -47,8 +48,13 @@ export function ledgerTable(
   study: StoredView,
   { project, scheme }: { project: Project; scheme: Scheme },
   uses: readonly Use[],
+  schemes: readonly SchemeSummary[],
 ): { columns: LedgerColumn[]; rows: LedgerRow[] } {
-  return by === 'level' ? byLevel(study, uses) : putTogether(by, study, project, scheme)
+  return by === 'level'
+    ? byLevel(study, uses)
+    : by === 'scheme'
+      ? byScheme(schemes, uses)
+      : putTogether(by, study, project, scheme)
 }
 
 function byLevel(study: StoredView, all: readonly Use[]) {
@@ -93,6 +99,34 @@ function byLevel(study: StoredView, all: readonly Use[]) {
       },
     }
   })
+  return { columns, rows }
+}
+
+/** All schemes, a row each; figures of other schemes do not open here. */
+function byScheme(schemes: readonly SchemeSummary[], all: readonly Use[]) {
+  const uses = all.filter((u) => schemes.some((s) => (s.uses[u.id] ?? 0) > 0.005))
+  const columns = [
+    column('scheme', 'scheme', 'name'),
+    ...uses.map((u) => column(`use ${u.name}`, u.name, 'area', { use: u, of: null, summed: false })),
+    column('area', 'area', 'area', { strong: true, of: null, summed: false }),
+    column('net', 'net of walls', 'area', { of: null, summed: false }),
+    column('terraces', 'terraces', 'area', { of: null, summed: false }),
+    column('facade', 'facades', 'area', { of: null, summed: false }),
+    column('height', 'height', 'height'),
+  ]
+  const rows = schemes.map((s): LedgerRow => ({
+    key: s.scheme,
+    of: {},
+    cells: {
+      scheme: `${s.name}${s.aside ? ', put aside' : ''}`,
+      ...Object.fromEntries(uses.map((u) => [`use ${u.name}`, s.uses[u.id] ?? 0])),
+      area: s.area,
+      net: s.net,
+      terraces: s.terraces,
+      facade: s.facade,
+      height: s.height,
+    },
+  }))
   return { columns, rows }
 }
 

@@ -5,14 +5,14 @@ import { showFigure, type SchemeSummary } from '@geotome/core/study'
 import { showQuantity, showVolume } from '@geotome/core/project'
 import { useProject, useUses } from '../app/hooks'
 import { closeProject, openProject } from '../app/session'
-import { startStudyLoop, workerReady } from '../app/study-loop'
+import { startStudyLoop } from '../app/study-loop'
 import { Problem } from '../app/api'
 import { selectProject } from '../app/project-slice'
 import { useAppSelector } from '../app/store'
 import { UseMark } from '../common/fields'
 import { SketchPicture } from '../projects/ProjectPicture'
 import { Wordmark } from '../common/Wordmark'
-import { studyWorker } from '../worker/client'
+import { useSummaries } from '../slice/use-summaries'
 
 const Chart = lazy(() => import('./SchemesChart'))
 
@@ -38,23 +38,15 @@ export default function Summary() {
 
 function Page({ id }: { id: string }) {
   const { project } = useProject()
-  const [all, setAll] = useState<SchemeSummary[] | null>(null)
+  const all = useSummaries(true)
   useEffect(() => {
     document.title = `${project.name}, schemes - Geotome`
-    let mine = true
-    void workerReady()
-      .then(() => studyWorker.summaries())
-      .then((found) => mine && setAll(found))
-      .catch(() => mine && setAll([]))
-    return () => {
-      mine = false
-    }
-  }, [project])
-  const shown = all?.filter((s) => !s.aside) ?? []
+  }, [project.name])
+  const shown = all.filter((s) => !s.aside)
   return (
     <main
       className="h-full overflow-auto bg-paper px-8 py-6 print:h-auto print:overflow-visible print:px-0"
-      data-summary={all?.length}
+      data-summary={all.length}
     >
       <header className="mb-5 flex items-baseline gap-4">
         <Wordmark />
@@ -67,7 +59,7 @@ function Page({ id }: { id: string }) {
           <Printer size={14} /> Print
         </button>
       </header>
-      {!all && <p className="text-ink2">Computing all schemes ...</p>}
+      {all.length === 0 && <p className="text-ink2">Computing all schemes ...</p>}
       <div className="grid grid-cols-[repeat(auto-fill,minmax(270px,1fr))] gap-5">
         {shown.map((s) => (
           <Card key={s.scheme} summary={s} />
