@@ -12,13 +12,12 @@ import {
 import { useVirtualizer } from '@tanstack/react-virtual'
 import { ArrowDown, ArrowUp } from 'lucide-react'
 import { areaSign, showNumber } from '@geotome/core/project'
-import type { AccountOf } from '@geotome/core/study'
 import { useProject, useStudy, useUses } from '../app/hooks'
-import { useAppDispatch, useAppSelector } from '../app/store'
-import { levelShown, picked } from '../app/view-slice'
+import { useAppSelector } from '../app/store'
 import { UseMark } from '../common/fields'
 import { Account } from './Account'
 import { LedgerBar } from './LedgerBar'
+import { LedgerLine, type OpenFigure } from './LedgerLine'
 import { LedgerTotals } from './LedgerTotals'
 import { useSummaries } from './use-summaries'
 import { ledgerTable, type LedgerBy, type LedgerColumn, type LedgerRow } from './ledger-rows'
@@ -28,7 +27,6 @@ const ROW = 29
 
 /** The area schedule: put together by level, use and wing; sorted, filtered, and each figure opened to how it came to be. */
 export function Ledger() {
-  const dispatch = useAppDispatch()
   const at = useProject()
   const { project } = at
   const study = useStudy()
@@ -38,7 +36,7 @@ export function Ledger() {
   const [sorting, setSorting] = useState<SortingState>([])
   const [columnVisibility, setColumnVisibility] = useState<VisibilityState>({})
   const [filter, setFilter] = useState('')
-  const [open, setOpen] = useState<{ of: Partial<AccountOf>; label: string } | null>(null)
+  const [open, setOpen] = useState<OpenFigure | null>(null)
   const [charts, setCharts] = useState(false)
   const schemes = useSummaries(by === 'scheme')
   const { columns, rows } = useMemo(
@@ -46,25 +44,21 @@ export function Ledger() {
     // The names of things are the project's; the rest is the study's.
     [by, study, at.project, at.scheme, uses, schemes], // eslint-disable-line react-hooks/exhaustive-deps
   )
-  const show = (c: LedgerColumn, value: string | number | null) =>
-    value === null
-      ? ''
-      : typeof value === 'string'
-        ? value
-        : c.is === 'area'
-          ? (c.use || c.italic) && value < 0.005
-            ? ''
-            : showNumber(Math.abs(value) < 0.005 ? 0 : value, 'area', project)
-          : showNumber(value, 'length', project)
+  const visible = useMemo(() => columns.filter((c) => columnVisibility[c.id] !== false), [columns, columnVisibility])
+  const defined = useMemo(
+    () =>
+      columns.map((c): ColumnDef<LedgerRow> => ({
+        id: c.id,
+        accessorFn: (r) => r.cells[c.id] ?? null,
+        header: c.label,
+        sortingFn: c.is === 'name' ? 'alphanumeric' : 'basic',
+        sortDescFirst: c.is !== 'name',
+      })),
+    [columns],
+  )
   const table = useReactTable<LedgerRow>({
     data: rows,
-    columns: columns.map((c): ColumnDef<LedgerRow> => ({
-      id: c.id,
-      accessorFn: (r) => r.cells[c.id] ?? null,
-      header: c.label,
-      sortingFn: c.is === 'name' ? 'alphanumeric' : 'basic',
-      sortDescFirst: c.is !== 'name',
-    })),
+    columns: defined,
     state: { sorting, columnVisibility, globalFilter: filter },
     onSortingChange: setSorting,
     onColumnVisibilityChange: setColumnVisibility,
@@ -87,7 +81,6 @@ export function Ledger() {
     overscan: 16,
   })
   if (!study) return null
-  const visible = columns.filter((c) => columnVisibility[c.id] !== false)
   const sum = (c: LedgerColumn) =>
     seen.reduce<number | null>((s, r) => {
       const value = r.original.cells[c.id]
@@ -96,10 +89,6 @@ export function Ledger() {
   const items = virtual.getVirtualItems()
   const [before, after] = [items[0]?.start ?? 0, virtual.getTotalSize() - (items.at(-1)?.end ?? 0)]
   const cell = 'px-2 py-[5px] text-right whitespace-nowrap'
-  const openAt = (row: LedgerRow, c: LedgerColumn) => {
-    const names = columns.filter((x) => x.is === 'name').map((x) => String(row.cells[x.id]))
-    setOpen({ of: { ...row.of, ...c.of }, label: [...names, ...(c.use || c.italic ? [c.label] : [])].join(', ') })
-  }
   return (
     <div className="flex min-h-0 flex-1 flex-col" data-ledger>
       <LedgerBar
@@ -173,54 +162,14 @@ export function Ledger() {
               {items.map(({ index }) => {
                 const row = seen[index]?.original
                 if (!row) return null
-                const here = row.of.level && row.of.level === shown
                 return (
-                  <tr
+                  <LedgerLine
                     key={row.key}
-                    data-row={String(row.cells[columns[0]?.id ?? ''])}
-                    className={`border-b border-line hover:bg-field ${here ? 'bg-cutsoft' : ''}`}
-                  >
-                    {visible.map((c) => {
-                      const value = row.cells[c.id] ?? null
-                      const text = show(c, value)
-                      return c.is === 'name' ? (
-                        <th key={c.id} scope="row" className="px-3 py-[5px] text-left font-medium">
-                          {c.id === 'level' ? (
-                            <button
-                              className="cursor-pointer"
-                              onClick={() => {
-                                if (!row.of.level) return
-                                dispatch(levelShown(row.of.level))
-                                dispatch(picked({ kind: 'level', ids: [row.of.level] }))
-                              }}
-                            >
-                              {text}
-                            </button>
-                          ) : (
-                            text
-                          )}
-                        </th>
-                      ) : (
-                        <td
-                          key={c.id}
-                          data-cell={c.id}
-                          className={`${cell} ${c.strong ? 'font-semibold' : c.is === 'area' ? '' : 'text-ink2'}`}
-                        >
-                          {c.of && text ? (
-                            <button
-                              className="cursor-pointer hover:underline"
-                              title="How this came to be"
-                              onClick={() => openAt(row, c)}
-                            >
-                              {text}
-                            </button>
-                          ) : (
-                            text
-                          )}
-                        </td>
-                      )
-                    })}
-                  </tr>
+                    row={row}
+                    columns={visible}
+                    here={row.of.level !== undefined && row.of.level === shown}
+                    open={setOpen}
+                  />
                 )
               })}
               {after > 0 && (
