@@ -103,6 +103,7 @@ test('a target is met: shown on the stage first, and made when it is accepted', 
   await target.getByRole('button', { name: 'Seek' }).click()
   await expect(target.locator('[data-found]')).toContainText('Mass 1, width 52.500 m gives 3,150.00 m².')
   await expect(figure(page, 'total')).toHaveText('3,150.00 m²')
+  await expect(details(page).locator('[data-plate="Mass 1"]')).toContainText('630.00 m²')
   await target.getByRole('button', { name: 'Leave it' }).click()
   await expect(figure(page, 'total')).toHaveText('2,400.00 m²')
   await target.getByLabel('first figure: value').fill('3000')

@@ -48,10 +48,10 @@ const usualBound = (of: BriefOf): BriefLine['bound'] =>
   of.kind === 'figure' ? 'most' : of.kind === 'count' ? 'least' : 'about'
 
 /**
- * Lines of a brief as they are pasted from a table or read from CSV: a name, a target, and if wanted a tolerance (%), a bound, the size of one of them (then
- * it is a number of things) and gross or net. The name is a use, "homes net", or area, ratio, coverage, height, volume, footprint; a line that
- * counts things has a use behind its name ("flats, homes"). Lines about what the brief has already change it. Errors: 'edit', with all cells
- * that cannot be read; 'name-taken' for two lines about one thing.
+ * Lines of a brief as they are pasted from a table or read from CSV: a name, a target, and if wanted a tolerance (%), a bound,
+ * the size of one of them (then it is a number of things) and gross or net. The name is a use, "homes net", or area, ratio,
+ * coverage, height, volume, footprint; a line that counts things has a use behind its name ("flats, homes"). Lines about what
+ * the brief has already change it. Errors: 'edit', with all cells that cannot be read; 'name-taken' for two lines about one thing.
  */
 export function readBrief(project: Project, text: string, mint: () => Id): Edit {
   const { data } = Papa.parse<string[]>(text.trim(), {

@@ -41,7 +41,7 @@ export interface Met extends Searched {
   before: { at: number; figure: number | null }
   say: string
 }
-/** The targets met, and the edit that applies them; null where nothing is to be changed, or one of them is not reached and comes no nearer. */
+/** What became of the targets, and the edit that gives the movers their values; null where nothing is to be changed. */
 export interface Meeting {
   met: Met[]
   edit: Edit | null
@@ -51,8 +51,8 @@ export interface Meeting {
 const NEAR: Record<string, number> = { area: 0.005, length: 0.0005, number: 0.0005 }
 
 /**
- * Seeks the values of one or two movers at which one or two figures come out. Nothing is changed: the edit does it. Yields how much is done, 0
- * to 1. Errors: 'size' for a figure that hangs on nothing that is moved, for two that hang on one another; 'unknown-id'.
+ * Seeks the values of one or two movers at which one or two figures come out. Nothing is changed: the edit does it.
+ * Yields how much is done, 0 to 1. Errors: 'size' for a figure that hangs on nothing that is moved, for two that hang on one another; 'unknown-id'.
  */
 export function* meetSteps(
   project: Project,
@@ -87,12 +87,15 @@ export function* meetSteps(
   if (first && second && edits.length === 2) {
     const after = figureAt(now, schemeId, first.target.of, cache)
     const was = met[0]?.best?.figure ?? 0
-    if (after !== null && Math.abs(after - was) > toleranceOf(first.target.of))
+    if (after !== null && Math.abs(after - was) > toleranceOf(first.target.of)) {
+      const { of } = first.target
+      const [from, to] = [was, after].map((v) => showFigure(project, of, v))
       refuse(
         'size',
-        `The two hang on one another: moving ${second.mover.label} changes ${sayFigure(project, first.target.of)} from ${showFigure(project, first.target.of, was)} to ${showFigure(project, first.target.of, after)}.`,
+        `The two hang on one another: moving ${second.mover.label} changes ${sayFigure(project, of)} from ${from} to ${to}.`,
         'Seek one after the other.',
       )
+    }
   }
   return { met, edit: edits.length ? batch(edits.flatMap(singles)) : null }
 }
@@ -137,12 +140,14 @@ function* meetOne(
     { from, to, now, whole: mover.whole },
     { value: target.value, bound: target.bound, tolerance: toleranceOf(target.of) },
   )
-  if (found.why === 'same')
+  if (found.why === 'same') {
+    const all = showFigure(project, target.of, found.best?.figure ?? 0)
     refuse(
       'size',
-      `${capital(sayFigure(project, target.of))} does not hang on ${mover.label}: it is ${showFigure(project, target.of, found.best?.figure ?? 0)} all the way.`,
+      `${capital(sayFigure(project, target.of))} does not hang on ${mover.label}: it is ${all} all the way.`,
       'Choose something else to move.',
     )
+  }
   const met: Met = {
     ...found,
     label: mover.label,

@@ -2,7 +2,7 @@ import { useEffect, useState } from 'react'
 import { areaSign, showNumber, showQuantity } from '@geotome/core/project'
 import type { PlateFigures, PlatesBy } from '@geotome/core/study'
 import { useProject, useStudy } from '../app/hooks'
-import { useAppDispatch } from '../app/store'
+import { store, useAppDispatch } from '../app/store'
 import { workerReady } from '../app/study-loop'
 import { litUp } from '../app/view-slice'
 import { Figure, Section } from '../common/fields'
@@ -29,7 +29,7 @@ export function Plates({ level }: { level: string }) {
     // What is dragged has its plates when it rests.
     const wait = setTimeout(() => {
       void workerReady()
-        .then(() => studyWorker.plates(scheme.id, level, by, above))
+        .then(() => studyWorker.plates(scheme.id, level, by, above, store.getState().project.preview))
         .then((found) => mine && setPlates(found))
         .catch(() => mine && setPlates([]))
     }, 120)

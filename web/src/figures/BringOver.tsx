@@ -22,7 +22,6 @@ export function BringOver({ from }: { from: string }) {
       return !mine || Math.abs(mine.height - l.height) > 1e-5
     })
     .reverse()
-  const toggle = (list: string[], id: string) => (list.includes(id) ? list.filter((x) => x !== id) : [...list, id])
   const bring = () => {
     const what = { masses, levels, parts }
     if (makeEdit(`bring over from ${other.name}`, () => bringOver(project, other, scheme, what))) {
@@ -31,46 +30,26 @@ export function BringOver({ from }: { from: string }) {
     }
   }
   if (strange.length + odd.length === 0) return null
-  const box = 'max-h-40 min-w-52 overflow-auto rounded-md border border-line bg-field px-2.5 py-1'
   return (
     <section className="px-3 pt-4 pb-3" aria-label="bring over">
       <h3 className="eyebrow pb-1">Bring over from {other.name}</h3>
       <div className="flex flex-wrap items-start gap-3 text-[12.5px]">
-        {strange.length > 0 && (
-          <ul className={box} aria-label="masses to bring over">
-            {strange.map((m) => (
-              <li key={m.id}>
-                <label className="flex cursor-pointer items-center gap-2 py-[3px]">
-                  <input
-                    type="checkbox"
-                    className="checkbox checkbox-xs"
-                    checked={masses.includes(m.id)}
-                    onChange={() => setMasses(toggle(masses, m.id))}
-                  />
-                  {m.name}
-                  <span className="text-ink2">{scheme.masses[m.id] ? 'differs here' : 'not here'}</span>
-                </label>
-              </li>
-            ))}
-          </ul>
-        )}
-        {odd.length > 0 && (
-          <ul className={box} aria-label="levels to bring over">
-            {odd.map((l) => (
-              <li key={l.id}>
-                <label className="flex cursor-pointer items-center gap-2 py-[3px]">
-                  <input
-                    type="checkbox"
-                    className="checkbox checkbox-xs"
-                    checked={levels.includes(l.id)}
-                    onChange={() => setLevels(toggle(levels, l.id))}
-                  />
-                  {l.name} <span className="text-ink2">{showNumber(l.height, 'length', project)}</span>
-                </label>
-              </li>
-            ))}
-          </ul>
-        )}
+        <CheckList
+          label="masses to bring over"
+          things={strange.map((m) => ({
+            id: m.id,
+            name: m.name,
+            says: scheme.masses[m.id] ? 'differs here' : 'not here',
+          }))}
+          chosen={masses}
+          choose={setMasses}
+        />
+        <CheckList
+          label="levels to bring over"
+          things={odd.map((l) => ({ id: l.id, name: l.name, says: showNumber(l.height, 'length', project) }))}
+          chosen={levels}
+          choose={setLevels}
+        />
         <div className="flex flex-col gap-2">
           <label className="flex cursor-pointer items-center gap-2">
             <input
@@ -87,5 +66,40 @@ export function BringOver({ from }: { from: string }) {
         </div>
       </div>
     </section>
+  )
+}
+
+/** Things to be ticked; nothing where there are none. */
+function CheckList({
+  label,
+  things,
+  chosen,
+  choose,
+}: {
+  label: string
+  things: readonly { id: string; name: string; says: string }[]
+  chosen: readonly string[]
+  choose: (ids: string[]) => void
+}) {
+  if (things.length === 0) return null
+  return (
+    <ul
+      className="max-h-40 min-w-52 overflow-auto rounded-md border border-line bg-field px-2.5 py-1"
+      aria-label={label}
+    >
+      {things.map(({ id, name, says }) => (
+        <li key={id}>
+          <label className="flex cursor-pointer items-center gap-2 py-[3px]">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={chosen.includes(id)}
+              onChange={() => choose(chosen.includes(id) ? chosen.filter((x) => x !== id) : [...chosen, id])}
+            />
+            {name} <span className="text-ink2">{says}</span>
+          </label>
+        </li>
+      ))}
+    </ul>
   )
 }

@@ -3,7 +3,7 @@ import { useEffect, useRef, useState } from 'react'
 import { areaSign, showNumber } from '@geotome/core/project'
 import type { AccountItem, AccountOf } from '@geotome/core/study'
 import { useProject, useStudy } from '../app/hooks'
-import { useAppDispatch } from '../app/store'
+import { store, useAppDispatch } from '../app/store'
 import { workerReady } from '../app/study-loop'
 import { levelShown, litUp, picked } from '../app/view-slice'
 import { studyWorker } from '../worker/client'
@@ -22,7 +22,7 @@ export function Account({ of, label, close }: { of: Partial<AccountOf>; label: s
   useEffect(() => {
     let mine = true
     void workerReady()
-      .then(() => studyWorker.account(scheme.id, of))
+      .then(() => studyWorker.account(scheme.id, of, store.getState().project.preview))
       .then((found) => mine && setItems(found))
       .catch(() => mine && setItems([]))
     return () => {

@@ -153,7 +153,7 @@ function Line({
       <div className="flex items-start gap-1.5 pt-1 text-[12px] [&_label]:mb-0 [&>div]:mb-0">
         <select
           aria-label={`what ${line.name} is of`}
-          className={`${select} max-w-52`}
+          className={`${select} max-w-60`}
           value={briefKey(of)}
           onChange={(e) => {
             const kind = kinds.find((k) => k.key === e.target.value)

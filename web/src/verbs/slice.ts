@@ -10,8 +10,8 @@ export const PLATE = 'Plate'
 /** The picked mass, where it has a floor at the level that is looked at. */
 const here = ({ masses, view }: Now) => {
   const [mass] = masses
-  const floor = view.study?.floors.find((f) => f.level === view.level)
-  return masses.length === 1 && mass && floor?.plates.some((p) => p.mass === mass.id) ? mass : undefined
+  const storey = view.study?.floors.find((f) => f.level === view.level)
+  return masses.length === 1 && mass && storey?.plates.some((p) => p.mass === mass.id) ? mass : undefined
 }
 const off = (now: Now) => (here(now) ? null : 'Pick a mass that has a floor at the level that is looked at')
 

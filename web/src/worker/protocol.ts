@@ -269,8 +269,8 @@ export interface StudyWorker {
     values: number[][],
     hear: (trial: Trial, done: number) => boolean | Promise<boolean>,
   ): Promise<void>
-  /** how an area came to be */
-  account(scheme: string, of: Partial<AccountOf>): Promise<AccountItem[]>
+  /** how an area came to be, with what is tried where something is */
+  account(scheme: string, of: Partial<AccountOf>, trying: Edit | null): Promise<AccountItem[]>
   /** all schemes in one glance, one after the other */
   summaries(): Promise<SchemeSummary[]>
   /** the brief against a scheme of another moment of the project, and its total, m2; null where the scheme was not there */
@@ -280,7 +280,7 @@ export interface StudyWorker {
   /** whole views of schemes, as they stand: for panes of their own */
   beside(schemes: string[]): Promise<StudyView[]>
   /** the plates of a level, cut at it or so many m above, and their figures */
-  plates(scheme: string, level: string, by: PlatesBy, above: number): Promise<PlateFigures[]>
+  plates(scheme: string, level: string, by: PlatesBy, above: number, trying: Edit | null): Promise<PlateFigures[]>
   /** seeks values at which one or two figures come out; `hear` answers whether to go on. null: it was left off */
   meet(
     scheme: string,

@@ -164,9 +164,10 @@ const api: StudyWorker = {
     }
     return views
   },
-  account: (scheme, of) => asked(plain(scheme), (study) => accountView(study, of, viewOrigin(study))),
-  plates: (scheme, level, by, above) =>
-    asked(plain(scheme), (study) => platesView(study, level, by, above, viewOrigin(study))),
+  account: (scheme, of, preview) =>
+    asked({ ...plain(scheme), preview }, (study) => accountView(study, of, viewOrigin(study))),
+  plates: (scheme, level, by, above, preview) =>
+    asked({ ...plain(scheme), preview }, (study) => platesView(study, level, by, above, viewOrigin(study))),
   async meet(schemeId, wanted, hear) {
     await openKernel(wasmUrl)
     const scheme = project?.schemes[schemeId]
