@@ -96,6 +96,8 @@ test('a brief is pasted and read line by line; what cannot be read is named by i
 test('a target is met: shown on the stage first, and made when it is accepted', async ({ page }) => {
   await bar(page, 'Target')
   await desk(page, 'Slice')
+  // Nothing is picked, so that the details are those of the level.
+  await page.keyboard.press('Escape')
   await page.keyboard.press('z')
   const target = page.locator('[data-target]')
   await target.getByLabel('first figure: value').fill('3150')
