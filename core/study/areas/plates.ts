@@ -1,6 +1,6 @@
-import polylabel from 'polylabel'
 import {
   areaOf,
+  deepestIn,
   loopArea,
   perimeterOf,
   piecesOf,
@@ -137,15 +137,13 @@ export function depthOf(regions: readonly Region[]): number {
     .flatMap((region) => piecesOf(region))
     .reduce((deepest, piece) => {
       let depth = depths.get(piece)
-      if (depth === undefined) {
-        const [ox, oy] = piece[0]?.[0] ?? [0, 0]
-        const rings = piece.map((loop) => loop.map(([x, y]): [number, number] => [x - ox, y - oy]))
-        depths.set(piece, (depth = Math.max(0, polylabel(rings, 0.0005).distance)))
-      }
+      if (depth === undefined) depths.set(piece, (depth = deepestIn(piece, DEPTH)?.depth ?? 0))
       return Math.max(deepest, depth)
     }, 0)
 }
 const depths = new WeakMap<Region, number>()
+/** m: how closely a depth is known */
+const DEPTH = 0.0005
 
 /** m of the edge of a region that lies on the edge of another. */
 function sharedLength(region: Region, other: Region): number {

@@ -19,20 +19,23 @@ const WAYS: { by: PlatesBy; label: string }[] = [
 /** The plates of a level by mass, use or wing, or as one: area, depth to a facade, facade, centroid; the one that is pointed at is lit up. */
 export function Plates({ level }: { level: string }) {
   const dispatch = useAppDispatch()
-  const { project, scheme } = useProject()
+  const { scheme } = useProject()
   const study = useStudy()
   const [by, setBy] = useState<PlatesBy>('mass')
   const [above, setAbove] = useState(0)
   const [plates, setPlates] = useState<PlateFigures[]>([])
   useEffect(() => {
     let mine = true
-    // What is dragged has its plates when it rests.
-    const wait = setTimeout(() => {
-      void workerReady()
-        .then(() => studyWorker.plates(scheme.id, level, by, above, store.getState().project.preview))
-        .then((found) => mine && setPlates(found))
-        .catch(() => mine && setPlates([]))
-    }, 120)
+    // What is dragged has its plates when it rests: the figures of the floors come first.
+    const wait = setTimeout(
+      () => {
+        void workerReady()
+          .then(() => studyWorker.plates(scheme.id, level, by, above, store.getState().project.preview))
+          .then((found) => mine && setPlates(found))
+          .catch(() => mine && setPlates([]))
+      },
+      store.getState().project.preview ? 500 : 120,
+    )
     return () => {
       mine = false
       clearTimeout(wait)
@@ -40,7 +43,6 @@ export function Plates({ level }: { level: string }) {
   }, [study?.floors, scheme.id, level, by, above])
   useEffect(() => () => void dispatch(litUp(null)), [dispatch])
   if (plates.length === 0 && above === 0) return null
-  const length = (v: number) => showQuantity(v, 'length', project)
   return (
     <Section
       title="Plates"
@@ -62,19 +64,35 @@ export function Plates({ level }: { level: string }) {
       <NumField label="cut above the level by" value={above} onAccept={(_, value) => setAbove(Math.max(0, value))} />
       {plates.length === 0 && <p className="mb-1 text-[12px] text-ink2">Nothing is cut there.</p>}
       {plates.map((p) => (
-        <details
-          key={p.of ?? ''}
-          className="mb-1.5 rounded-md border border-line px-2.5 py-1.5"
-          data-plate={p.name}
-          onMouseEnter={() => dispatch(litUp({ level, on: p.region, off: [] }))}
-          onMouseLeave={() => dispatch(litUp(null))}
-        >
-          <summary className="flex cursor-pointer justify-between gap-2">
-            <span className="min-w-0 truncate">{p.name}</span>
-            <b className="shrink-0 tabular-nums">
-              {showNumber(p.area, 'area', project)} {areaSign(project)}
-            </b>
-          </summary>
+        <Plate key={p.of ?? ''} plate={p} level={level} />
+      ))}
+    </Section>
+  )
+}
+
+/** A plate by its name and area; its other figures when it is opened. */
+function Plate({ plate: p, level }: { plate: PlateFigures; level: string }) {
+  const dispatch = useAppDispatch()
+  const { project } = useProject()
+  const [isOpen, setOpen] = useState(false)
+  const length = (v: number) => showQuantity(v, 'length', project)
+  return (
+    <details
+      className="mb-1.5 rounded-md border border-line px-2.5 py-1.5"
+      data-plate={p.name}
+      onToggle={(e) => setOpen(e.currentTarget.open)}
+      onMouseEnter={() => dispatch(litUp({ level, on: p.region, off: [] }))}
+      onMouseLeave={() => dispatch(litUp(null))}
+    >
+      <summary className="flex cursor-pointer justify-between gap-2">
+        <span className="min-w-0 truncate">{p.name}</span>
+        <b className="shrink-0 tabular-nums">
+          {showNumber(p.area, 'area', project)} {areaSign(project)}
+        </b>
+      </summary>
+      {isOpen && (
+        <>
+          {' '}
           <Figure label="greatest depth to a facade">
             <span data-figure="depth">{length(p.depth)}</span>
           </Figure>
@@ -85,8 +103,8 @@ export function Plates({ level }: { level: string }) {
           </Figure>
           {p.holes > 0 && <Figure label="holes">{p.holes}</Figure>}
           {p.double && <Figure label="double height">the next storey is not taken</Figure>}
-        </details>
-      ))}
-    </Section>
+        </>
+      )}{' '}
+    </details>
   )
 }

@@ -5,13 +5,13 @@ import { axesOf, type View } from './camera'
 import { cutting, type Materials } from './materials'
 import type { Upright } from '@geotome/core/slice'
 import { store } from '../app/store'
-import { AT_REST, drawsInSoftware, Smoothing } from './smoothing'
+import { AT_REST, drawsInSoftware, HELD_STILL, Smoothing } from './smoothing'
 import { isUpright, onViews, viewOf, type PaneName } from './views'
 
 /**
  * Where an object of the scene is drawn: in which pane ('space': in all but plans), upright only where a pane looks
  * from an azimuth, only where something is cut, only while nothing is buried, and, for lines that repeat, m between
- * two of them: closer than 4 px they are left out.
+ * two of them: closer than 4 px they are left out. What is empty is not drawn at all.
  */
 export interface Marks {
   pane: PaneName | 'space' | null
@@ -19,6 +19,7 @@ export interface Marks {
   aboveGround: boolean
   apart: number | null
   /** degrees: in upright panes that look from there, and in 3D */ from: number | null
+  empty: boolean
 }
 
 export interface PaneCut {
@@ -72,15 +73,19 @@ export function PaneRenderer({
   useFrame(({ gl, scene }) => {
     const whole = canvas.getBoundingClientRect()
     // While something is dragged it is drawn rough where smooth pictures take long; what rests is smooth.
-    const isHeld = store.getState().project.preview !== null || performance.now() - moved.current < AT_REST
+    const isTried = store.getState().project.preview !== null
+    const isHeld = isTried || performance.now() - moved.current < AT_REST
     const isSmooth = !isSlow || !isHeld || rest.current.reached
     clearTimeout(rest.current.timer)
     rest.current.reached = false
     if (!isSmooth)
-      rest.current.timer = window.setTimeout(() => {
-        rest.current.reached = true
-        invalidate()
-      }, AT_REST)
+      rest.current.timer = window.setTimeout(
+        () => {
+          rest.current.reached = true
+          invalidate()
+        },
+        isTried ? HELD_STILL : AT_REST,
+      )
     gl.setRenderTarget(null)
     gl.setScissorTest(true)
     gl.localClippingEnabled = true
@@ -136,8 +141,9 @@ function prepare(
   for (const material of [materials.cap, materials.low])
     if (material.uniforms.dpr) material.uniforms.dpr.value = gl.getPixelRatio()
   for (const child of scene.children) {
-    const { pane: only, cutOnly, aboveGround, apart, from } = child.userData as Marks
+    const { pane: only, cutOnly, aboveGround, apart, from, empty } = child.userData as Marks
     child.visible =
+      !empty &&
       (!only || only === pane.name || (only === 'space' && pane.name !== 'plan')) &&
       (from === null || from === undefined || pane.name === '3d' || (isUpright(pane.name) && sameWay(from, azimuth))) &&
       (!cutOnly || pane.cut !== null) &&

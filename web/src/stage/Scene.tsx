@@ -3,7 +3,7 @@ import { useEffect, useMemo, useRef } from 'react'
 import { useAppSelector } from '../app/store'
 import type { Shows } from '../app/view-slice'
 import { batchOf, fillsOf, HERE, outlinesOf, shadowOf, stackedOutlines } from './batches'
-import { linesIn } from './placed'
+import { linesIn, linesUnder } from './placed'
 import { useLit } from './use-lit'
 import { instancesOf, shadowsOf } from './instances'
 import { useColours } from './use-colours'
@@ -71,6 +71,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
   const parted = useMemo(() => instancesOf(all.solid, palette), [all, palette])
   const solid = useMemo(() => batchOf(parted.single, palette), [parted, palette])
   const edges = useMemo(() => (parted.many.length ? linesIn(all.solid) : solid), [parted, all, solid])
+  const buried = useMemo(() => linesUnder(0, edges.edges), [edges])
   const clear = useMemo(() => batchOf(all.clear, palette), [all, palette])
   const around = useMemo(() => batchOf(all.around, palette), [all, palette])
   const outlined = useMemo(
@@ -190,7 +191,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
         cutOnly
         apart={storey}
       />
-      <Lines segments={edges.edges} material={materials.buried} order={3} pane="3d" aboveGround />
+      <Lines segments={buried} material={materials.buried} order={3} pane="3d" aboveGround />
       {offer && <Faces geometry={offer.faces} material={materials.offered} order={4} />}
       {offer && <Lines segments={offer.edges} material={materials.offeredLines} order={5} />}
       {cap && <Faces geometry={cap} material={materials.cap} order={4} cutOnly pane={fabric ? 'space' : undefined} />}

@@ -8,12 +8,13 @@ import type { Marks } from './PaneRenderer'
 
 /** In what order a thing is drawn, and in which panes; see Marks. */
 export type DrawnHow = { order: number } & { [K in keyof Marks]?: Marks[K] | undefined }
-export const marks = ({ pane, cutOnly, aboveGround, apart, from }: DrawnHow): Marks => ({
+export const marks = ({ pane, cutOnly, aboveGround, apart, from, empty }: DrawnHow): Marks => ({
   pane: pane ?? null,
   cutOnly: cutOnly ?? false,
   aboveGround: aboveGround ?? false,
   apart: apart ?? null,
   from: from ?? null,
+  empty: empty ?? false,
 })
 
 export function Faces({ geometry, material, ...m }: { geometry: BufferGeometry; material: Paint } & DrawnHow) {
@@ -51,9 +52,8 @@ export function Lines({ segments, material, ...m }: { segments: Float32Array; ma
   useEffect(() => () => geometry.dispose(), [geometry])
   object.geometry = geometry
   object.material = material
-  object.userData = marks(m)
+  object.userData = marks({ ...m, empty: segments.length === 0 })
   object.renderOrder = m.order
   object.frustumCulled = false
-  object.visible = segments.length > 0
   return <primitive object={object} />
 }

@@ -29,6 +29,14 @@ export function joined(pieces: Float32Array[]): Float32Array {
   return all
 }
 
+/** Of lines by their ends, those that lie under a height with an end or more. */
+export function linesUnder(height: number, segments: Float32Array): Float32Array {
+  const found: number[] = []
+  for (let i = 0; i < segments.length; i += 6)
+    if ((segments[i + 2] ?? 0) < height || (segments[i + 5] ?? 0) < height) found.push(...segments.subarray(i, i + 6))
+  return found.length === segments.length ? segments : new Float32Array(found)
+}
+
 /** The lines of a body where it stands. */
 export function placedLines({ geometry, at: place }: Pick<Placed, 'geometry' | 'at'>): DrawnLines {
   const edges = new Float32Array(geometry.edges.length)

@@ -12,8 +12,10 @@ import {
 
 /** samples to a pixel of a smooth picture */
 const SAMPLES = 4
-/** ms without a newer picture after which a rough one is drawn smooth, while something is dragged */
+/** ms without a newer picture after which a rough one is drawn smooth, while a view is turned */
 export const AT_REST = 300
+/** the same while something is dragged: a smooth picture takes the time that the next figures need */
+export const HELD_STILL = 1200
 
 /** Whether pictures are drawn without a graphics processor: then smooth ones take several times as long as rough ones. */
 export function drawsInSoftware(gl: WebGLRenderer): boolean {
