@@ -252,11 +252,12 @@ export class StudyCache {
 
   /** What one mass brings to a floor; where nothing is low, one object for all floors with the same plate. */
   private share(form: MassForm, z: number, headroom: Headroom, over: MassForm[]): Share | null {
+    if (!lowAbove(form, z, headroom)) {
+      const plate = this.plate(form, z)
+      return plate && this.plainShare(plate, form)
+    }
     const shares = this.byForm.get(form)?.shares
-    const near =
-      over.length && lowAbove(form, z, headroom)
-        ? over.filter((o) => o !== form && rectsMeet(o.rect, form.rect))
-        : NOBODY
+    const near = over.filter((o) => o !== form && rectsMeet(o.rect, form.rect))
     const known = shares?.get(z)
     if (
       known &&
@@ -270,12 +271,20 @@ export class StudyCache {
     return share
   }
 
+  /** The share of a plate of which nothing is low: one object while the mass has the same use and order. */
+  private plainShare(plate: Plate, { use, order }: MassForm): Share {
+    const known = this.plain.get(plate)
+    if (known?.use === use && known.order === order) return known
+    const share: Share = { plate, low: [], use, order }
+    this.plain.set(plate, share)
+    return share
+  }
+  private readonly plain = new WeakMap<Plate, Share>()
+
   private shareOf(form: MassForm, z: number, headroom: Headroom, near: MassForm[]): Share | null {
     const plate = this.plate(form, z)
     if (!plate) return null
     const { use, order } = form
-    if (!lowAbove(form, z, headroom))
-      return this.memo.keep(plate, 'share', [use, order], () => ({ plate, low: [], use, order }))
     return {
       plate,
       low: lessWhatGoesOn(lowRegion(form, plate, z, headroom), form, z, headroom, near, (o, at) => this.plate(o, at)),
@@ -296,7 +305,6 @@ export class StudyCache {
   }
 }
 
-const NOBODY: MassForm[] = []
 /** more than any order of a mass */
 const BEHIND = 1e9
 

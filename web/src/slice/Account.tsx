@@ -21,12 +21,19 @@ export function Account({ of, label, close }: { of: Partial<AccountOf>; label: s
   const list = useRef<HTMLUListElement>(null)
   useEffect(() => {
     let mine = true
-    void workerReady()
-      .then(() => studyWorker.account(scheme.id, of, store.getState().project.preview))
-      .then((found) => mine && setItems(found))
-      .catch(() => mine && setItems([]))
+    // What is dragged is accounted for when it rests.
+    const wait = setTimeout(
+      () => {
+        void workerReady()
+          .then(() => studyWorker.account(scheme.id, of, store.getState().project.preview))
+          .then((found) => mine && setItems(found))
+          .catch(() => mine && setItems([]))
+      },
+      store.getState().project.preview ? 500 : 0,
+    )
     return () => {
       mine = false
+      clearTimeout(wait)
     }
   }, [study, scheme.id, of])
   useEffect(() => () => void dispatch(litUp(null)), [dispatch])
