@@ -3,7 +3,7 @@ import { massesRead, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
 import { canonical, type Memo, type Numbers, type Part, type Project, type Scheme, fingerprint } from '../project'
-import type { Plate } from '../slice'
+import type { Off, Plate } from '../slice'
 import { exact, tiltOf, worldFaces, type Ties, type WorldFace } from './print'
 
 /** What fabric is computed from: the scheme's numbers, levels and standing masses. */
@@ -16,8 +16,12 @@ export interface FabricContext {
   /** m above the datum by level */
   heights: ReadonlyMap<string, number>
   forms: Map<string, MassForm>
+  /** the masses that take floor off, which give no fabric */
+  voids: ReadonlyMap<string, MassForm>
   /** the plate of a mass at any height, cached */
   plateAt(form: MassForm, z: number): Plate | null
+  /** what was taken off the plate of a mass on a level: voids, and changes of the plate */
+  offAt(mass: string, level: string): readonly Off[]
   /** what was computed of a part, kept while nothing it was computed from changes */
   memo: Memo
 }

@@ -1,6 +1,7 @@
 import { buildUpThickness } from './build-up'
 import { areaOf, subtractRegions, uniteRegions, type Region, type Vec2, type Vec3, rawName, TOLERANCE } from '../solid'
 import type { MassForm } from '../form'
+import type { LevelHeight } from '../levels'
 import { inOrder, type Part } from '../project'
 import { bodyHeights, bodyVolume, type PartBody } from './body'
 import { bondOf, shapingFace, type Bond } from './bond'
@@ -254,9 +255,10 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
   const height = tiedHeight(context, part, level.id)
   const top = height + context.numbers.length(base.above) - level.floorBuildUp
   const through = throughAt(part.host.mass, level.id)
-  return context.memo.keep(part, 'shape', [plate, form, top, height, thickness, ...through], () => {
+  const open = bond.status === 'bonded' ? openIn(context, part.host.mass, level) : []
+  return context.memo.keep(part, 'shape', [plate, form, top, height, thickness, ...through, null, ...open], () => {
     const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
-    const plan = subtractRegions(whole, uniteRegions(through))
+    const plan = subtractRegions(whole, uniteRegions([...through, ...open]))
     const role = form && Math.abs(height - form.base) < TOLERANCE.height ? 'ground slab' : 'floor slab'
     return {
       role,
@@ -267,6 +269,13 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
     }
   })
 }
+
+/** Where a slab is open: at voids that go on below it (what one stands on is its floor), and where a part of the plate is left out. */
+const openIn = (context: FabricContext, mass: string, level: LevelHeight): Region[] =>
+  context.offAt(mass, level.id).flatMap(({ why, by, region }) => {
+    const foot = why === 'void' ? (context.voids.get(by)?.base ?? -Infinity) : -Infinity
+    return why !== 'inset' && foot < level.height - TOLERANCE.height ? [region] : []
+  })
 
 /** Whether a top falls away at an edge, to the walls below it: at ridges, valleys and walls that rise beside it, it does not. */
 export function fallsAwayAt(form: MassForm, n: Vec3): (beyond: string, a: Vec3, b: Vec3) => boolean {

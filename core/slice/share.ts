@@ -20,3 +20,10 @@ export interface Off {
   area: number
   region: Region
 }
+
+/** What was taken off the plates of a floor, by mass. */
+export function offByMass(shares: readonly Share[]): Map<string, Off[]> {
+  const taken = new Map<string, Off[]>()
+  for (const { plate, off } of shares) if (off?.length) taken.set(plate.mass, [...(taken.get(plate.mass) ?? []), ...off])
+  return taken
+}

@@ -1,5 +1,5 @@
 import type { LevelHeight } from '../levels'
-import type { FloorVoid, Plate, Island } from '../slice'
+import type { FloorVoid, Island, Off, Plate } from '../slice'
 
 /** One storey's floor: all plates of the masses that take it, in islands of masses that meet. m, m2. */
 export interface Floor {
@@ -10,6 +10,8 @@ export interface Floor {
   noted: Island[]
   /** what voids take of it */
   voids: FloorVoid[]
+  /** what was taken off its plates, by mass */
+  off: ReadonlyMap<string, Off[]>
   area: number
   low: number
   perimeter: number

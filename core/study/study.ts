@@ -3,7 +3,7 @@ import { grown, type MassForm } from '../form'
 import { levelHeights, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, Refusal, refuse, sameList, type Numbers, type Project, type Scheme } from '../project'
 import { TOLERANCE } from '../solid'
-import { lowAbove, type Headroom } from '../slice'
+import { lowAbove, type Headroom, type Off } from '../slice'
 import { netOf, wallsByLevel } from './areas/walls-on'
 import { StudyCache } from './cache'
 import type { Finding } from './finding'
@@ -132,9 +132,12 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
     heights,
     memo: cache.memo,
     forms: new Map(forms.filter((f) => givesFloor(scheme, f)).map((f) => [f.id, f])),
+    voids: new Map(forms.filter((f) => !givesFloor(scheme, f)).map((f) => [f.id, f])),
     plateAt: (form, z) => cache.plate(form, z),
+    offAt: (mass, level) => offs.get(level)?.get(mass) ?? NONE,
   }
   const floors: Floor[] = []
+  const offs = new Map<string, Floor['off']>()
   const headroom: Headroom = { height: numbers.length(project.headroom), wallLike: project.wallLike }
   const smallest = numbers.value(project.smallestArea, 'area')
   // What projects has no floor.
@@ -148,11 +151,15 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
     const over = here.some((form) => lowAbove(form, level.height, headroom))
       ? forms.filter((o) => givesFloor(scheme, o) && o.base < level.height + headroom.height && o.top > level.height)
       : []
-    floors.push(cache.floor(level, here, over, headroom, smallest, special(level.id)))
+    const floor = cache.floor(level, here, over, headroom, smallest, special(level.id))
+    floors.push(floor)
+    offs.set(level.id, floor.off)
     yield 0.2 + (0.2 * floors.length) / levels.length
   }
   return { numbers, levels, heights, growth, scheme, forms, around, unbuilt, context, floors }
 }
+
+const NONE: readonly Off[] = []
 
 /** The parts, as a share of the whole from one number to another. */
 function* partsWithin(context: FabricContext, from: number, to: number): Generator<number, PartStudy[]> {

@@ -88,6 +88,20 @@ describe('what counts of a floor', () => {
     p = withMass(p, { name: 'Shaft', height: 6, box: [4, 4, 3, 2] }, gives('void'))
     expect(studied(converted(p)).parts).toHaveLength(without)
   })
+  it.each(PLACES)('slabs are open where it passes, and closed where it stands, turned by %d', (...at) => {
+    let p = thick(projectWith([0, 3, 6]), { wall: 0.3 })
+    p = withMass(p, { name: 'House', height: 9, points: put(rect(0, 0, 20, 12), at) })
+    p = converted(withMass(p, { name: 'Shaft', height: 12, points: put(rect(4, 4, 3, 2), at) }, gives('void')))
+    const slabs = (q: Project) => studied(q).parts.filter((part) => part.role.endsWith('slab'))
+    const plain = slabs(changeMass(p, 'Shaft', { context: true }))
+    const taken = slabs(p).map((s, i) => (plain[i]?.area ?? 0) - s.area)
+    expect(taken.map((a) => a.toFixed(2))).toEqual(['0.00', '6.00', '6.00'])
+    expect(slabs(p).map((s) => s.bond.status)).toEqual(['bonded', 'bonded', 'bonded'])
+    expect(slabs(p)[1]?.volume).toBeCloseTo((slabs(p)[1]?.area ?? 0) * (slabs(p)[1]?.thickness ?? 0), 5)
+    // What follows a shaft that goes, or is moved, needs no hand.
+    const moved = changeMass(p, 'Shaft', { place: { ...massNamed(p, 'Shaft').place, x: 1e4 } })
+    expect(slabs(moved).map((s) => s.area)).toEqual(plain.map((s) => s.area))
+  })
   it('storeys have a use of their own, which follows when a level goes', () => {
     let p = withMass(projectWith(FIVE), { name: 'House', height: 15, box: [0, 0, 20, 12] })
     const market = useNamed(p, 'market')
@@ -228,6 +242,9 @@ describe('plates changed without their form', () => {
     const out = edited(split, { kind: 'leave-out', within: { kind: 'outline', points: local(rect(0, 0, 10, 5)) } })
     expect(areas(out)).toEqual(['190.00', '240.00'])
     expect(studied(out).floors[0]?.uses[market]).toBeCloseTo(56, 4)
+    const slabs = (p: Project) =>
+      studied(converted(thick(p, { wall: 0.3 }))).parts.flatMap((q) => (q.role.endsWith('slab') ? [q.area] : []))
+    expect(slabs(split).map((a, i) => (a - (slabs(out)[i] ?? 0)).toFixed(2))).toEqual(['50.00', '0.00'])
     const inset = edited(out, { kind: 'inset', by: 1 }, ['L1'])
     expect(areas(inset)).toEqual(['190.00', '180.00'])
     expect(sum(accountOf(studied(inset)).map((i) => i.area))).toBeCloseTo(370, 3)
