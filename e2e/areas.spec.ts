@@ -88,6 +88,10 @@ test('a brief is pasted and read line by line; what cannot be read is named by i
   await expect(page.getByRole('region', { name: 'over the last edits' }).locator('tr').first()).toContainText(
     '2,400.00 m²',
   )
+  await brief.getByLabel('over which edits').selectOption('today')
+  await expect(page.getByRole('region', { name: 'over the last edits' }).locator('tr').first()).toContainText(
+    /^\d\d:\d\d.*2,400\.00 m²$/,
+  )
   await page.keyboard.press('Control+z')
   await expect(line('height')).toHaveAttribute('data-state', 'over')
   await saved(page)
@@ -181,6 +185,11 @@ test('schemes stand side by side in step, one is put aside, and all are on one p
   await expect(pane('By hand')).toContainText('misses homes, flats')
   await pane('By hand').getByRole('button', { name: 'By hand' }).click()
   await expect(page.locator('[data-scheme]')).toHaveText('By hand')
+  await page.locator('[data-scheme]').click()
+  await page.getByLabel('compare with').selectOption({ label: 'all others' })
+  const row = page.locator('[data-all-schemes="4"] [data-scheme-row="floor area"]')
+  await expect(row.getByRole('cell').first()).toHaveText('6,736.27 m²')
+  await expect(row).toContainText('13,269.01 m²+6,532.74')
   await page.locator('[data-scheme]').click()
   await page.getByRole('button', { name: 'Put Around a court aside' }).click()
   await page.getByRole('link', { name: 'All on one page' }).click()

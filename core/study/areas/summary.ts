@@ -23,6 +23,8 @@ export interface SchemeSummary {
   terraces: number
   /** m2 by use */
   uses: Record<Id, number>
+  /** storeys, lowest first: m above the datum, m2 */
+  levels: { name: string; height: number; area: number }[]
   brief: BriefFigure[]
   findings: number
 }
@@ -49,6 +51,7 @@ export function summaryOf(study: Study): SchemeSummary {
     facade: Object.values(surfaces.facades).reduce((sum, a) => sum + a, 0),
     terraces: terracesOf(study).reduce((sum, t) => sum + t.area, 0),
     uses,
+    levels: floors.map(({ level, area }) => ({ name: level.name, height: level.height, area })),
     brief: Object.keys(project.brief).length ? briefOf(study) : [],
     findings: study.findings.length,
   }

@@ -13,6 +13,8 @@ export interface LoggedEdit {
   label: string
   kind: 'edit' | 'undo' | 'redo' | 'pass'
   edit: Edit
+  /** when it came in, ISO 8601 */
+  at: string
 }
 export interface NewEdit {
   id: string
@@ -172,6 +174,7 @@ export class EditLog {
   ): Promise<Written> {
     const { project, inverse } = applyEdit(now, entry.edit)
     const seq = row.seq + 1
+    const at = new Date()
     await manager.insert(EditRow, {
       projectId: row.id,
       seq,
@@ -183,19 +186,27 @@ export class EditLog {
       edit: JSON.stringify(entry.edit),
       inverse: JSON.stringify(inverse),
       format: LOG_FORMAT,
-      at: new Date(),
+      at,
     })
     await manager.update(
       ProjectRow,
       { id: row.id },
-      { seq, name: project.name, unit: project.unit, changedAt: new Date(), changedBy: entry.author },
+      { seq, name: project.name, unit: project.unit, changedAt: at, changedBy: entry.author },
     )
     if (seq % CHECKPOINT_EVERY === 0)
       await manager.insert(CheckpointRow, { projectId: row.id, seq, data: JSON.stringify(project), format: LOG_FORMAT })
     await writeProjections(manager, now, project)
     await askForTotal(manager, row.id)
     return {
-      logged: { seq, id: entry.id, author: entry.author, label: entry.label, kind: entry.kind, edit: entry.edit },
+      logged: {
+        seq,
+        id: entry.id,
+        author: entry.author,
+        label: entry.label,
+        kind: entry.kind,
+        edit: entry.edit,
+        at: at.toISOString(),
+      },
       head: { seq, project },
     }
   }
@@ -278,6 +289,7 @@ const asLogged = (row: EditRow): LoggedEdit => ({
   label: row.label,
   kind: row.kind,
   edit: JSON.parse(row.edit) as Edit,
+  at: row.at.toISOString(),
 })
 
 /** Has the list's total computed soon; edits in quick succession ask once. */

@@ -32,6 +32,8 @@ export interface LoggedEdit {
   label: string
   kind: 'edit' | 'undo' | 'redo' | 'pass'
   edit: Edit
+  /** when the server got it, ISO 8601 */
+  at: string
 }
 
 /** What the server refused, in its own sentence; `away` when it could not be reached, or could not do its own part: the same may be asked again. */

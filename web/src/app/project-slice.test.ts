@@ -23,6 +23,7 @@ const entry = (seq: number, id: string, name: string) => ({
   label: name,
   kind: 'edit' as const,
   edit: named(name),
+  at: '2026-01-05T09:00:00.000Z',
 })
 type State = ReturnType<typeof projectReducer>
 const start = (): State => projectReducer(undefined, opened({ project, seq: 4, history: { undo: null, redo: null } }))

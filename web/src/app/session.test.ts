@@ -20,7 +20,7 @@ function onServer(left: PendingEdit[] = []) {
     edit: async (_: string, { id, label, edit }: { id: string; label: string; edit: Edit }) => {
       if (server === 'away') throw new Problem('The server could not be reached.', 0)
       if (server === 'refuses') throw new Problem('It no longer fits.', 409)
-      log.push({ seq: log.length + 1, id, author: 'a', label, kind: 'edit', edit })
+      log.push({ seq: log.length + 1, id, author: 'a', label, kind: 'edit', edit, at: '2026-01-05T09:00:00.000Z' })
       return { history, seq: log.length }
     },
     since: async (_: string, seq: number) => log.slice(seq),

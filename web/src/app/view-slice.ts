@@ -29,6 +29,9 @@ export type OpenDialog = 'find' | 'export' | 'import' | 'shortcuts' | 'restore-p
 export type BenchTask = 'calibrate' | 'measure' | 'trace' | 'levels' | 'crop'
 /** What the stage shows, and how: what a kept view says of itself. */
 export type Shows = KeptView['shows']
+/** what is compared with where it is all other schemes */
+export const ALL_SCHEMES = 'all'
+
 /** What the panel at the right shows besides the picked thing. */
 export type Sheet = 'trials' | 'ledger' | 'brief' | 'target' | 'findings' | 'compare' | 'levels' | null
 
@@ -71,7 +74,7 @@ export interface ViewState {
   /** the computation was left off by hand: what is shown is of before */
   stopped: boolean
   proposing: { masses: string[] | null; choices: Choices } | null
-  /** the scheme that the figures are compared with */
+  /** the scheme that the figures are compared with, or ALL_SCHEMES */
   compare: string | null
   shows: Shows
   /** what the labels of plates say */

@@ -6,7 +6,7 @@ import { inOrder, type Scheme } from '@geotome/core/project'
 import { useOf, useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { compared, schemeShown, sheetOpened } from '../app/view-slice'
+import { ALL_SCHEMES, compared, schemeShown, sheetOpened } from '../app/view-slice'
 import { confirmed } from '../common/confirm'
 
 /** The scheme that is worked on: switch, duplicate, rename, delete, compare. */
@@ -224,6 +224,7 @@ function CompareChoice({ done }: { done: () => void }) {
               {s.name}
             </option>
           ))}
+        {Object.keys(project.schemes).length > 2 && <option value={ALL_SCHEMES}>all others</option>}
       </select>
     </label>
   )

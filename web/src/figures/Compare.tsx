@@ -1,11 +1,12 @@
 import { areaSign, inOrder, showNumber, showVolume } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
-import { compared, schemeShown } from '../app/view-slice'
+import { ALL_SCHEMES, compared, schemeShown } from '../app/view-slice'
+import { AllSchemes } from './AllSchemes'
 import { BringOver } from './BringOver'
 import { PlanDifferences } from './PlanDifferences'
 
-/** Two schemes in figures: totals, uses, levels of one name, and the difference. */
+/** Two schemes in figures: totals, uses, levels of one name, and the difference; or all of them. */
 export function Compare() {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
@@ -28,6 +29,7 @@ export function Compare() {
             {s.name}
           </option>
         ))}
+        {others.length > 1 && <option value={ALL_SCHEMES}>all others</option>}
       </select>
       {other && (
         <button
@@ -47,6 +49,13 @@ export function Compare() {
       <p className="px-3 pb-4 text-ink2">
         There is only this scheme. Duplicate it from its name at the top, and change the copy.
       </p>
+    )
+  if (chosen === ALL_SCHEMES)
+    return (
+      <div className="min-h-0 flex-1 overflow-auto" data-compare>
+        {choice}
+        <AllSchemes />
+      </div>
     )
   if (!study || !other) return choice
   const [mine, theirs] = [study.ledger, other.ledger]

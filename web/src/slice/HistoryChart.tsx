@@ -1,18 +1,27 @@
 import { useEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
+import { format } from 'date-fns'
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import { briefKey, inOrder, type BriefOf } from '@geotome/core/project'
 import { sayFigure, showFigure } from '@geotome/core/study'
-import { api, type LoggedEdit } from '../app/api'
+import { api } from '../app/api'
 import { useProject } from '../app/hooks'
 import { settled } from '../app/session'
 import { useAppSelector } from '../app/store'
 import { studyWorker } from '../worker/client'
+import { historySteps, type HistorySpan } from './history-steps'
 
-/** as many of the last edits are looked at */
-const MOST = 120
+/** a figure is computed as many times at most; the server tells as many edits at once */
+const [MOST, TOLD] = [120, 500]
 
-/** A figure over the last edits of the project, with what each of them was. */
+interface Point {
+  seq: number
+  /** ms */ at: number
+  label: string
+  value: number | null
+}
+
+/** A figure over the last edits of the project, or over those of today by the hour, with what each of them was. */
 export default function HistoryChart() {
   const { id = '' } = useParams()
   const { project, scheme } = useProject()
@@ -23,34 +32,43 @@ export default function HistoryChart() {
   }, [project.brief])
   const [key, setKey] = useState('area')
   const of = choices.find((c) => briefKey(c) === key) ?? choices[0]
-  const [points, setPoints] = useState<{ seq: number; label: string; value: number | null }[] | null>(null)
+  const [span, setSpan] = useState<HistorySpan>('last')
+  const [points, setPoints] = useState<Point[] | null>(null)
   useEffect(() => {
     if (!of) return
     let mine = true
-    const from = Math.max(0, seq - MOST)
-    void settled()
-      .then(() => Promise.all([api.at(id, from), api.since(id, from)]))
-      .then(async ([{ project: start }, edits]: [{ project: typeof project }, LoggedEdit[]]) => {
-        const figures = await studyWorker.history(
-          start,
-          edits.map((e) => e.edit),
-          scheme.id,
-          of,
-        )
-        const labels = ['at first', ...edits.map((e) => (e.kind === 'edit' ? e.label : `${e.kind}: ${e.label}`))]
-        if (mine) setPoints(figures.map((value, i) => ({ seq: from + i, label: labels[i] ?? '', value })))
-      })
+    const since = async () => {
+      await settled()
+      const steps = historySteps(await api.since(id, Math.max(0, seq - TOLD)), span, MOST)
+      const first = steps[0]?.edits[0]
+      if (!first) return []
+      const { project: start } = await api.at(id, first.seq - 1)
+      const edits = steps.map((s) => s.edits.map((e) => e.edit))
+      const figures = await studyWorker.history(start, edits, scheme.id, of)
+      const before = { seq: first.seq - 1, at: new Date(first.at).getTime(), label: 'before' }
+      return [before, ...steps].map(({ seq, at, label }, i): Point => ({ seq, at, label, value: figures[i] ?? null }))
+    }
+    void since()
+      .then((found) => mine && setPoints(found))
       .catch(() => mine && setPoints([]))
     return () => {
       mine = false
     }
-  }, [id, seq, scheme.id, of])
+  }, [id, seq, scheme.id, of, span])
   const ink = { fontSize: 11, fill: 'var(--ink2)' }
   const show = (value: number) => (of ? showFigure(project, of, value) : '')
   return (
     <section className="pt-3" aria-label="over the last edits">
-      <label className="flex items-center gap-1.5 pb-1 text-[12px]">
-        <span className="text-ink2">over the last edits</span>
+      <div className="flex items-center gap-1.5 pb-1 text-[12px]">
+        <select
+          aria-label="over which edits"
+          className="select select-sm h-7 w-auto cursor-pointer rounded py-0 text-[12px]"
+          value={span}
+          onChange={(e) => setSpan(e.target.value as HistorySpan)}
+        >
+          <option value="last">over the last edits</option>
+          <option value="today">over today, by the hour</option>
+        </select>
         <select
           aria-label="figure over the last edits"
           className="select select-sm h-7 w-auto cursor-pointer rounded py-0 text-[12px] font-semibold"
@@ -63,21 +81,37 @@ export default function HistoryChart() {
             </option>
           ))}
         </select>
-      </label>
+      </div>
+      {points?.length === 0 && <p className="text-[12px] text-ink2">Nothing was changed yet.</p>}
       {points === null ? (
         <p className="text-[12px] text-ink2">Going through the edits ...</p>
-      ) : (
+      ) : points.length === 0 ? null : (
         <>
           <figure className="h-[150px]" aria-hidden data-history={points.length}>
             <ResponsiveContainer width="100%" height="100%">
               <LineChart data={points} margin={{ top: 8, right: 12, bottom: 0, left: 8 }}>
                 <CartesianGrid stroke="var(--line)" vertical={false} />
-                <XAxis dataKey="seq" tick={ink} stroke="var(--ink3)" />
+                {span === 'today' ? (
+                  <XAxis
+                    dataKey="at"
+                    type="number"
+                    scale="time"
+                    domain={['dataMin', 'dataMax']}
+                    tick={ink}
+                    stroke="var(--ink3)"
+                    tickFormatter={hour}
+                  />
+                ) : (
+                  <XAxis dataKey="seq" tick={ink} stroke="var(--ink3)" />
+                )}
                 <YAxis tick={ink} stroke="var(--ink3)" width={90} domain={['auto', 'auto']} tickFormatter={show} />
                 <Tooltip
                   isAnimationActive={false}
                   contentStyle={{ background: 'var(--panel)', border: '1px solid var(--line)', fontSize: 12 }}
-                  labelFormatter={(n) => points.find((p) => p.seq === Number(n))?.label ?? ''}
+                  labelFormatter={(n) => {
+                    const point = points.find((p) => (span === 'today' ? p.at : p.seq) === Number(n))
+                    return point ? `${hour(point.at)}  ${point.label}` : ''
+                  }}
                   formatter={(value) => [show(Number(value)), of ? sayFigure(project, of) : '']}
                 />
                 <Line
@@ -101,6 +135,7 @@ export default function HistoryChart() {
                   .slice(0, 60)
                   .map((p) => (
                     <tr key={p.seq} className="border-b border-line">
+                      <td className="w-14 py-[3px] text-ink2 tabular-nums">{hour(p.at)}</td>
                       <th scope="row" className="py-[3px] text-left font-normal">
                         {p.label}
                       </th>
@@ -115,3 +150,5 @@ export default function HistoryChart() {
     </section>
   )
 }
+
+const hour = (at: number) => format(at, 'HH:mm')

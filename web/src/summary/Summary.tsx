@@ -2,7 +2,7 @@ import { lazy, Suspense, useEffect, useState } from 'react'
 import { Link, useParams } from 'react-router'
 import { Printer } from 'lucide-react'
 import { showFigure, type SchemeSummary } from '@geotome/core/study'
-import { showQuantity, showVolume } from '@geotome/core/project'
+import { showQuantity } from '@geotome/core/project'
 import { useProject, useUses } from '../app/hooks'
 import { closeProject, openProject } from '../app/session'
 import { startStudyLoop } from '../app/study-loop'
@@ -12,6 +12,7 @@ import { useAppSelector } from '../app/store'
 import { UseMark } from '../common/fields'
 import { SketchPicture } from '../projects/ProjectPicture'
 import { Wordmark } from '../common/Wordmark'
+import { SCHEME_FIGURES } from '../slice/scheme-figures'
 import { useSummaries } from '../slice/use-summaries'
 
 const Chart = lazy(() => import('./SchemesChart'))
@@ -82,18 +83,6 @@ function Card({ summary: s }: { summary: SchemeSummary }) {
   const { project } = useProject()
   const uses = useUses()
   const area = (v: number) => showQuantity(v, 'area', project)
-  const figures: [string, string][] = [
-    ['floor area', area(s.area)],
-    ['net of walls', s.net === null ? 'no walls yet' : area(s.net)],
-    ['floor area ratio', s.ratio === null ? 'no site area yet' : s.ratio.toFixed(3)],
-    ['site coverage', s.coverage === null ? 'no site area yet' : `${(s.coverage * 100).toFixed(1)} %`],
-    ['height', showQuantity(s.height, 'length', project)],
-    ['storeys with floor', String(s.storeys)],
-    ['volume', showVolume(s.volume, project)],
-    ['facade area', area(s.facade)],
-    ['surface over volume', s.compact === null ? '' : `${s.compact.toFixed(3)} 1/m`],
-    ['terraces, apart', area(s.terraces)],
-  ]
   const missed = s.brief.filter((b) => b.state !== 'met')
   return (
     <article className="break-inside-avoid border-t-2 border-ink pt-2" data-summary-of={s.name}>
@@ -113,12 +102,15 @@ function Card({ summary: s }: { summary: SchemeSummary }) {
         </p>
       )}
       <dl className="text-[12.5px]">
-        {figures.map(([label, value]) => (
-          <div key={label} className="row">
-            <dt className="text-ink2">{label}</dt>
-            <dd className="font-semibold tabular-nums">{value}</dd>
-          </div>
-        ))}
+        {SCHEME_FIGURES.map(({ label, of, show, without }) => {
+          const value = of(s)
+          return (
+            <div key={label} className="row">
+              <dt className="text-ink2">{label}</dt>
+              <dd className="font-semibold tabular-nums">{value === null ? without : show(value, project)}</dd>
+            </div>
+          )
+        })}
         {uses
           .filter((u) => (s.uses[u.id] ?? 0) > 0.005)
           .map((u) => (

@@ -275,8 +275,8 @@ export interface StudyWorker {
   summaries(): Promise<SchemeSummary[]>
   /** the brief against a scheme of another moment of the project, and its total, m2; null where the scheme was not there */
   past(project: Project, scheme: string): Promise<{ area: number; brief: BriefFigure[] } | null>
-  /** a figure after each of a run of edits, from a moment on; null where it is not known or the scheme was not there */
-  history(start: Project, edits: Edit[], scheme: string, of: BriefOf): Promise<(number | null)[]>
+  /** a figure at a moment and after each step (some edits) from there on; null where it is not known or the scheme was not there */
+  history(start: Project, steps: Edit[][], scheme: string, of: BriefOf): Promise<(number | null)[]>
   /** whole views of schemes, as they stand: for panes of their own */
   beside(schemes: string[]): Promise<StudyView[]>
   /** the plates of a level, cut at it or so many m above, and their figures */

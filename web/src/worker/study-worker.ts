@@ -139,13 +139,13 @@ const api: StudyWorker = {
     const study = studyScheme(then, scheme, tried, assetAt)
     return { area: study.totals.area, brief: briefView(study) }
   },
-  async history(start, edits, scheme, of) {
+  async history(start, steps, scheme, of) {
     await openKernel(wasmUrl)
     const figures: (number | null)[] = []
     let then = start
     let last = performance.now()
-    for (const edit of [null, ...edits]) {
-      if (edit) then = applyChecked(then, edit)
+    for (const edits of [[], ...steps]) {
+      for (const edit of edits) then = applyChecked(then, edit)
       // What was made only to be taken back may not stand by itself.
       figures.push(then.schemes[scheme] ? figureOr(then, scheme, of) : null)
       if (performance.now() - last < SLICE) continue
