@@ -154,6 +154,23 @@ test('a shaft is a void, a part of a plate is left out, storeys have another use
   await expect(figure(page, 'total')).toHaveText('2,178.00 m²')
 })
 
+test('uses have a pattern and a share that is net of their own, where areas are read', async ({ page }) => {
+  await bar(page, 'Uses')
+  await page.keyboard.press('Escape')
+  await desk(page, 'Slice')
+  await page.keyboard.press('l')
+  await expect(page.locator('[data-ledger] thead [data-pattern]').first()).toHaveAttribute('data-pattern', 'plain')
+  await details(page).getByRole('button', { name: 'homes', exact: true }).click()
+  await page.getByRole('group', { name: 'pattern of homes' }).getByRole('button', { name: 'woven' }).click()
+  await expect(page.locator('[data-ledger] thead [data-pattern]').first()).toHaveAttribute('data-pattern', 'woven')
+  await typeField(page, 'net over internal', '0.8')
+  await details(page).getByRole('button', { name: 'Tell internal floor before walls stand' }).click()
+  await settled(page)
+  // 39.2 x 11.2 on five storeys, and 80 % of it.
+  await expect(page.locator('[data-cell="total-internal"]')).toHaveText('2,195.20')
+  await expect(page.locator('[data-cell="total-usable"]')).toHaveText('1,756.16')
+})
+
 test('two schemes that differ by an arm: painted level by level, and brought over', async ({ page }) => {
   await bar(page, 'Arm')
   await page.getByRole('button', { name: 'Scheme A' }).click()

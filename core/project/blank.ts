@@ -34,6 +34,7 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
         name: useName,
         colour,
         counts,
+        pattern: null,
         efficiency: null,
         cores: 0,
         order,

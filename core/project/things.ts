@@ -12,11 +12,17 @@ export const OrderSchema = v.pipe(v.number(), v.finite())
 
 const ColourSchema = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'A colour is written #rrggbb.'))
 
+/** What a use is drawn with over its colour, so that uses are told apart without it. */
+export const USE_PATTERNS = ['plain', 'rising', 'lying', 'upright', 'crossed', 'falling', 'dotted', 'woven'] as const
+export type UsePattern = (typeof USE_PATTERNS)[number]
+
 export const UseSchema = v.strictObject({
   id: IdSchema,
   name: NameSchema,
   order: OrderSchema,
   colour: ColourSchema,
+  /** null: by its place among the uses */
+  pattern: v.optional(v.nullable(v.picklist(USE_PATTERNS)), null),
   /** whether its floors count in the floor area ratio */
   counts: v.boolean(),
   /** net over internal floor, 0 to 1; null: not said */

@@ -102,28 +102,6 @@ export function Section({ title, children, aside }: { title: string; children: R
   )
 }
 
-/** The mark of a use: its colour, and a pattern for those who do not tell colours apart. */
-export function UseMark({ colour, order, size = 11 }: { colour: string; order: number; size?: number }) {
-  return (
-    <svg width={size} height={size} aria-hidden className="inline-block shrink-0 rounded-[2px]">
-      <rect width={size} height={size} fill={colour} />
-      <g stroke="#ffffff" strokeOpacity={0.75} strokeWidth={1}>
-        {PATTERNS[order % PATTERNS.length]?.map((d) => (
-          <path key={d} d={d} fill="none" />
-        ))}
-      </g>
-    </svg>
-  )
-}
-
-const PATTERNS: string[][] = [
-  [],
-  ['M0 11L11 0'],
-  ['M0 3.5H11', 'M0 7.5H11'],
-  ['M3.5 0V11', 'M7.5 0V11'],
-  ['M0 11L11 0', 'M0 0L11 11'],
-]
-
 /** Brings what has just appeared into sight. */
 export const intoView = (element: HTMLElement | null): void => {
   element?.scrollIntoView({ block: 'nearest' })

@@ -13,6 +13,7 @@ import { RepeatDetails } from './RepeatDetails'
 import { RuleDetails } from './rules/RuleDetails'
 import { SpotDetails } from './SpotDetails'
 import { PartDetails } from './PartDetails'
+import { UsesSection } from './UsesSection'
 
 /** What is picked, in typed fields; what the desk is about when nothing is. */
 export function Details({ desk }: { desk: Desk }) {
@@ -57,7 +58,14 @@ export function Details({ desk }: { desk: Desk }) {
       ) : now.kind === 'level' && now.ids.length > 1 ? (
         <SeveralLevels ids={now.ids} />
       ) : level ? (
-        <LevelDetails key={level.id} level={level} />
+        <>
+          <LevelDetails key={level.id} level={level} />
+          {now.kind === 'nothing' && (
+            <div className="mt-5">
+              <UsesSection />
+            </div>
+          )}
+        </>
       ) : (
         <desk.Details />
       )}

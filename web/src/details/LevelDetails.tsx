@@ -7,7 +7,8 @@ import { useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelMoved } from '../app/view-slice'
-import { ChoiceField, Figure, intoView, NameField, Section, UseMark } from '../common/fields'
+import { ChoiceField, Figure, intoView, NameField, Section } from '../common/fields'
+import { UseMark } from '../common/use-marks'
 import { NumField } from '../common/NumField'
 import { deleteLevel } from '../spine/delete-level'
 import { StoreyHeight } from '../spine/StoreyHeight'
@@ -74,7 +75,7 @@ export function LevelDetails({ level }: { level: Level }) {
                 key={u.id}
                 label={
                   <span className="inline-flex items-center gap-2">
-                    <UseMark colour={u.colour} order={uses.indexOf(u)} />
+                    <UseMark use={u} order={uses.indexOf(u)} />
                     {u.name}
                   </span>
                 }

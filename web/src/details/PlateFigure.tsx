@@ -1,5 +1,5 @@
 import { useUses } from '../app/hooks'
-import { UsePatterns } from '../spine/UsePatterns'
+import { UsePatterns } from '../common/use-marks'
 import type { StoredFloor } from '../stage/geometry-store'
 
 /** The floor's outline in small, by use. */

@@ -2,7 +2,8 @@ import { Trash2 } from 'lucide-react'
 import { levelHeights } from '@geotome/core/levels'
 import { areaSign, showNumber } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
-import { Figure, Section, UseMark } from '../common/fields'
+import { Figure, Section } from '../common/fields'
+import { UseMark } from '../common/use-marks'
 import { deleteLevels } from '../spine/delete-level'
 
 /** Several floors picked in the spine: what they come to together. */
@@ -32,7 +33,7 @@ export function SeveralLevels({ ids }: { ids: string[] }) {
               key={u.id}
               label={
                 <span className="inline-flex items-center gap-2">
-                  <UseMark colour={u.colour} order={uses.indexOf(u)} />
+                  <UseMark use={u} order={uses.indexOf(u)} />
                   {u.name}
                 </span>
               }

@@ -1,9 +1,10 @@
 import { useState } from 'react'
-import type { Use } from '@geotome/core/project'
+import { USE_PATTERNS, type Use } from '@geotome/core/project'
 import { useProject, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { patternOf, UseMark } from '../common/use-marks'
 
 /** The uses: their colour, whether they count, how much of them is net, and how thick outer walls are taken to be. */
 export function UsesSection() {
@@ -12,8 +13,8 @@ export function UsesSection() {
   return (
     <>
       <Section title="Uses">
-        {uses.map((u) => (
-          <UseRow key={u.id} use={u} />
+        {uses.map((u, i) => (
+          <UseRow key={u.id} use={u} order={i} />
         ))}
       </Section>
       <Section title="What areas are told by">
@@ -56,7 +57,7 @@ export function UsesSection() {
   )
 }
 
-function UseRow({ use: u }: { use: Use }) {
+function UseRow({ use: u, order }: { use: Use; order: number }) {
   const [isOpen, setOpen] = useState(false)
   const set = (what: string, fields: Partial<Use>) =>
     makeEdit(`${what} of ${u.name}`, { edit: 'use.change', id: u.id, set: fields })
@@ -74,7 +75,7 @@ function UseRow({ use: u }: { use: Use }) {
           <button
             className="cursor-pointer"
             aria-expanded={isOpen}
-            title="How much of it is net"
+            title="Its pattern, and how much of it is net"
             onClick={() => setOpen(!isOpen)}
           >
             {u.name}
@@ -92,6 +93,7 @@ function UseRow({ use: u }: { use: Use }) {
       </div>
       {isOpen && (
         <div className="pt-1.5">
+          <PatternChoice of={u} order={order} choose={(pattern) => set('pattern', { pattern })} />
           <NumField
             label="net over internal"
             quantity="number"
@@ -108,6 +110,30 @@ function UseRow({ use: u }: { use: Use }) {
           />
         </div>
       )}
+    </div>
+  )
+}
+
+/** What a use is drawn with, as small pieces of it. */
+function PatternChoice({ of, order, choose }: { of: Use; order: number; choose: (pattern: Use['pattern']) => void }) {
+  const now = patternOf(of, order)
+  return (
+    <div className="mb-1.5" role="group" aria-label={`pattern of ${of.name}`}>
+      <span className="text-[12px] text-ink2">pattern</span>
+      <span className="mt-0.5 flex justify-between">
+        {USE_PATTERNS.map((pattern) => (
+          <button
+            key={pattern}
+            aria-pressed={pattern === now}
+            aria-label={pattern}
+            title={pattern}
+            className={`grid h-6 w-6 cursor-pointer place-items-center rounded border ${pattern === now ? 'border-ink' : 'border-transparent'}`}
+            onClick={() => choose(pattern)}
+          >
+            <UseMark use={{ colour: of.colour, pattern }} order={order} size={16} />
+          </button>
+        ))}
+      </span>
     </div>
   )
 }

@@ -14,7 +14,7 @@ import { ArrowDown, ArrowUp } from 'lucide-react'
 import { areaSign, showNumber } from '@geotome/core/project'
 import { useProject, useStudy, useUses } from '../app/hooks'
 import { useAppSelector } from '../app/store'
-import { UseMark } from '../common/fields'
+import { UseMark } from '../common/use-marks'
 import { Account } from './Account'
 import { LedgerBar } from './LedgerBar'
 import { LedgerLine, type OpenFigure } from './LedgerLine'
@@ -139,7 +139,7 @@ export function Ledger() {
                           className="inline-flex cursor-pointer items-center gap-1.5"
                           onClick={h.column.getToggleSortingHandler()}
                         >
-                          {c?.use && <UseMark colour={c.use.colour} order={uses.indexOf(c.use)} size={9} />}
+                          {c?.use && <UseMark use={c.use} order={uses.indexOf(c.use)} size={9} />}
                           {flexRender(h.column.columnDef.header, h.getContext())}
                           {sorted === 'asc' ? (
                             <ArrowUp size={11} />

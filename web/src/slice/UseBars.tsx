@@ -1,7 +1,7 @@
 import { Bar, BarChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import { areaSign, showNumber, type Use } from '@geotome/core/project'
 import { useProject, useUses } from '../app/hooks'
-import { UsePatterns } from '../spine/UsePatterns'
+import { UsePatterns } from '../common/use-marks'
 
 /** Lying bars of areas (m2 by use id), parted by use, each with its colour and pattern; `name` is what stands beside a bar. */
 export function UseBars({

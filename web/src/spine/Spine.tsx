@@ -13,7 +13,7 @@ import { deleteLevels } from './delete-level'
 import { LevelEntry } from './LevelEntry'
 import { LevelLabel, type SpineHand } from './LevelLabel'
 import { spineScale, spreadLabels } from './layout'
-import { UsePatterns } from './UsePatterns'
+import { UsePatterns } from '../common/use-marks'
 
 const AXIS = 124
 const WIDTH = 248

@@ -9,7 +9,7 @@ import { startStudyLoop } from '../app/study-loop'
 import { Problem } from '../app/api'
 import { selectProject } from '../app/project-slice'
 import { useAppSelector } from '../app/store'
-import { UseMark } from '../common/fields'
+import { UseMark } from '../common/use-marks'
 import { SketchPicture } from '../projects/ProjectPicture'
 import { Wordmark } from '../common/Wordmark'
 import { SCHEME_FIGURES } from '../slice/scheme-figures'
@@ -116,7 +116,7 @@ function Card({ summary: s }: { summary: SchemeSummary }) {
           .map((u) => (
             <div key={u.id} className="row">
               <dt className="inline-flex items-center gap-2">
-                <UseMark colour={u.colour} order={uses.indexOf(u)} /> {u.name}
+                <UseMark use={u} order={uses.indexOf(u)} /> {u.name}
               </dt>
               <dd className="tabular-nums">{area(s.uses[u.id] ?? 0)}</dd>
             </div>
