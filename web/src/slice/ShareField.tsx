@@ -30,7 +30,7 @@ export function ShareField({
       onChange={(e) => setTyped(e.target.value)}
       onBlur={accept}
       onKeyDown={(e) => {
-        if (e.key === 'Enter') accept()
+        if (e.key === 'Enter') e.currentTarget.blur()
         if (e.key === 'Escape') {
           setTyped(null)
           e.stopPropagation()
