@@ -260,6 +260,7 @@ function slabShape(context: FabricContext, part: Part, thickness: number, bond: 
     const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
     const plan = subtractRegions(whole, uniteRegions([...through, ...open]))
     const role = form && Math.abs(height - form.base) < TOLERANCE.height ? 'ground slab' : 'floor slab'
+    if (areaOf(plan) <= TOLERANCE.area) return shapeless(role)
     return {
       role,
       plan,

@@ -245,6 +245,11 @@ describe('plates changed without their form', () => {
     const slabs = (p: Project) =>
       studied(converted(thick(p, { wall: 0.3 }))).parts.flatMap((q) => (q.role.endsWith('slab') ? [q.area] : []))
     expect(slabs(split).map((a, i) => (a - (slabs(out)[i] ?? 0)).toFixed(2))).toEqual(['50.00', '0.00'])
+    // The whole of it left out is nothing, and no change without its place.
+    const none = edited(start, { kind: 'leave-out', within: { kind: 'outline', points: local(rect(-1, -1, 30, 30)) } })
+    expect(areas(none)).toEqual(['0.00', '240.00'])
+    expect(studied(none).findings.filter((f) => f.kind === 'change of a plate without its place')).toEqual([])
+    expect(slabs(none).map((a) => a > 0)).toEqual([false, true])
     const inset = edited(out, { kind: 'inset', by: 1 }, ['L1'])
     expect(areas(inset)).toEqual(['190.00', '180.00'])
     expect(sum(accountOf(studied(inset)).map((i) => i.area))).toBeCloseTo(370, 3)

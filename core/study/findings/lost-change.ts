@@ -11,12 +11,10 @@ export const lostChange: Check = {
       const name = scheme.masses[change.mass]?.name
       const lost = change.levels.filter((id) => {
         const floor = floors.find((f) => f.level.id === id)
-        const shares = floor?.islands.flatMap((i) => i.shares.filter((s) => s.plate.mass === change.mass)) ?? []
         const { does } = change
-        if (shares.length === 0) return true
-        return does.kind === 'use'
-          ? !shares.some((s) => s.use === does.use)
-          : !shares.some((s) => s.off?.some((o) => o.by === change.id))
+        // What is left out whole has no share any more, and is noted all the same.
+        if (does.kind !== 'use') return !floor?.off.get(change.mass)?.some((o) => o.by === change.id)
+        return !floor?.islands.some((i) => i.shares.some((s) => s.plate.mass === change.mass && s.use === does.use))
       })
       if (lost.length === 0) return []
       const names = lost.map((id) => scheme.levels[id]?.name ?? '').join(', ')
