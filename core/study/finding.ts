@@ -14,6 +14,8 @@ export interface Finding {
   parts: string[]
   /** m2, where it is one of area */
   area: number | null
+  /** where it is on several levels: how much on each, m2 */
+  levels: { level: string; area: number }[]
   region: Region
   /** what mends it in one action, where there is such a thing; the edit is made when it is asked for */
   fix: { label: string; edit(mint: () => Id): Edit } | null
@@ -35,6 +37,7 @@ export const finding = (
   masses: [],
   parts: [],
   area: null,
+  levels: [],
   region: [],
   fix: null,
   ...more,

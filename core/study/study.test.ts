@@ -82,6 +82,10 @@ describe('masses that meet', () => {
     const overlap = study.findings.filter((f) => f.kind === 'overlap')
     expect(overlap).toHaveLength(1)
     expect(overlap[0]?.area).toBeCloseTo(50, 6)
+    expect(overlap[0]?.levels.map((l) => [l.level, l.area.toFixed(2)])).toEqual([
+      ['L0', '50.00'],
+      ['L1', '50.00'],
+    ])
   })
   it('are joined by the remedy the finding offers', () => {
     const project = two()

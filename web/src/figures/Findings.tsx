@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { showQuantity } from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { AddByName } from '../common/AddByName'
 import { makeEdit } from '../app/session'
@@ -135,6 +136,30 @@ function Reason({ leave, cancel }: { leave: (reason: string) => boolean; cancel:
   )
 }
 
+/** How much of it is on each level; a level is looked at when it is picked here. */
+function ByLevel({ levels }: Pick<FindingView, 'levels'>) {
+  const dispatch = useAppDispatch()
+  const { project, scheme } = useProject()
+  return (
+    <details className="shrink-0 self-start text-[12px]" data-by-level>
+      <summary className="cursor-pointer text-ink2">by level</summary>
+      <ul className="max-h-40 overflow-auto">
+        {[...levels].reverse().map(({ level, area }) => (
+          <li key={level}>
+            <button
+              className="flex w-full cursor-pointer justify-between gap-4 hover:underline"
+              onClick={() => dispatch(levelShown(level))}
+            >
+              <span>{scheme.levels[level]?.name}</span>
+              <span className="font-medium tabular-nums">{showQuantity(area, 'area', project)}</span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </details>
+  )
+}
+
 function FindingRow({ finding: f }: { finding: FindingView }) {
   const dispatch = useAppDispatch()
   const { scheme } = useProject()
@@ -167,6 +192,7 @@ function FindingRow({ finding: f }: { finding: FindingView }) {
         <span className="block font-medium">{f.say}</span>
         <span className="block text-[12px] text-ink2">{f.muted ? `Left: ${f.muted.reason}` : f.remedy}</span>
       </button>
+      {f.levels.length > 1 && <ByLevel levels={f.levels} />}
       {f.muted ? (
         <button
           className="btn btn-sm h-7 shrink-0 text-[12px]"

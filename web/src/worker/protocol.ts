@@ -42,6 +42,8 @@ export interface FindingView {
   masses: string[]
   parts: string[]
   area: number | null
+  /** where it is on several levels: m2 on each */
+  levels: { level: string; area: number }[]
   region: Region
   /** what its remedy is called; the worker makes the edit */ fix: string | null
   /** why it matters */

@@ -1,0 +1,10 @@
+import { chromium } from '@playwright/test'
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox','--use-gl=angle','--use-angle=gl-egl','--ignore-gpu-blocklist'] })
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
+page.on('pageerror', e => console.log('ERR', e.message))
+await page.goto('http://localhost:4290/p/6b1c4a00-0000-4000-8000-000000000003/slice')
+await page.locator('footer[data-settled="true"]').waitFor({timeout:60000})
+await page.locator('[data-figure="findings"]').click(); await page.waitForTimeout(800)
+const d = page.locator('[data-by-level] summary'); console.log(await d.count()); if (await d.count()) await d.first().click()
+await page.waitForTimeout(400); await page.screenshot({ path: '/tmp/f.png' })
+await browser.close()
