@@ -7,9 +7,15 @@ import { apply, minter, projectWith, schemeOf } from './make'
 export const mint = minter('rule')
 const heights = (n: number, each: number) => Array.from({ length: n }, (_, i) => i * each)
 
-/** A ready rule on storeys, about a point. */
-export function ruled(ready: string, storeys: number, each: number, at: [number, number] = [0, 0]): Project {
-  const plain = projectWith(heights(storeys, each), mint)
+/** A ready rule on storeys, about a point; `before`: what is done to the project first. */
+export function ruled(
+  ready: string,
+  storeys: number,
+  each: number,
+  at: [number, number] = [0, 0],
+  before: (p: Project) => Project = (p) => p,
+): Project {
+  const plain = before(projectWith(heights(storeys, each), mint))
   const scheme = schemeOf(plain)
   const [level] = levelHeights(plain, scheme)
   return apply(

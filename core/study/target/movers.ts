@@ -18,6 +18,7 @@ import {
 import { faceLabel, TOLERANCE } from '../../solid'
 import { batch, singles } from '../../edits'
 import { setDial } from '../trials'
+import { siteMovers } from './site-movers'
 
 /** One number of a scheme that may be moved so that a figure comes out. Values are SI units. */
 export interface Mover {
@@ -34,12 +35,13 @@ export interface Mover {
   edit(project: Project, scheme: Scheme, value: number, mint: () => Id): Edit
 }
 
-/** All numbers of a scheme that may be moved: dials, storeys, numbers and sides of masses, heights of storeys. */
+/** All numbers of a scheme that may be moved: dials, storeys, numbers and sides of masses, heights of storeys, setbacks of the site. */
 export function moversOf(project: Project, scheme: Scheme): Mover[] {
   return [
     ...inOrder(scheme.dials).map((d) => dialMover(project, scheme, d)),
     ...inOrder(scheme.masses).flatMap((m) => massMovers(project, scheme, m)),
     ...storeyHeights(project, scheme),
+    ...siteMovers(project, scheme),
   ]
 }
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
+import { siteEdit } from '../../groundwork'
 import { inOrder, type Project } from '../../project'
 import { openKernel, type Vec2 } from '../../solid'
 import {
@@ -14,7 +15,8 @@ import {
   withMoves,
 } from '../../testing/make'
 import { rect, turned } from '../../testing/plans'
-import { meetSteps, moverNamed, type Meeting, type Target, type TargetMove } from '.'
+import { ruled } from '../../testing/ruled'
+import { meetSteps, moverNamed, moversOf, type Meeting, type Target, type TargetMove } from '.'
 import { figureNamed } from '../areas'
 import { search, type Tried } from './search'
 
@@ -55,6 +57,33 @@ describe('the value at which a figure comes out', () => {
     expect(met[0]?.say).toBe('Bar, width 52.500 m gives 3,150.00 m².')
     expect(studied(apply(p, edit as never)).totals.area).toBeCloseTo(3150, 6)
     expect(studied(p).totals.area).toBeCloseTo(2400, 6)
+  })
+  it.each([
+    [0, [0, 0]],
+    [33.7, [12, -7]],
+    [211.3, [458_300, 5_432_100]],
+  ] as [number, Vec2][])(
+    'the setback of the site that a rule grows within, all round and of one side, turned by %d',
+    (degrees, [x, y]) => {
+      const points = turned(rect(0, 0, 60, 40), degrees).map(([px, py]): Vec2 => [px + x, py + y])
+      const p = ruled('site', 5, 3, [x, y], (q) => apply(q, siteEdit(q, minter('corner'), points, 15)))
+      // A ring 12 deep on five storeys: 5 x (24 x (100 - 4 s) - 576).
+      expect(studied(p).totals.area).toBeCloseTo(9120, 2)
+      const all = meet(p, seek(p, 'site, setback of all sides', 'area', 7200))
+      expect(all.met[0]).toMatchObject({ reached: true })
+      expect(all.met[0]?.best?.at).toBeCloseTo(4, 3)
+      expect(figure(p, all).totals.area).toBeCloseTo(7200, 1)
+      const one = meet(p, seek(p, 'site, setback of side 1', 'area', 8520))
+      expect(one.met[0]?.best?.at).toBeCloseTo(5, 3)
+      const set = apply(p, one.edit as never)
+      expect(set.site?.corners.map((c) => c.setback !== 0)).toEqual([true, false, false, false])
+      expect(moversOf(set, schemeOf(set)).some((m) => m.key === 'setback:all')).toBe(false)
+    },
+  )
+  it('a site that no form follows offers no setback', () => {
+    let p = bar(40)
+    p = apply(p, siteEdit(p, minter('corner'), rect(-10, -10, 80, 60), null))
+    expect(moversOf(p, schemeOf(p)).filter((m) => m.key.startsWith('setback'))).toEqual([])
   })
   it('storeys of the bar, 40 wide, for at least 3,000 m2 are 7 (3,360), 6 give 2,880; levels come along', () => {
     const p = bar(40)
