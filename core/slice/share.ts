@@ -24,6 +24,7 @@ export interface Off {
 /** What was taken off the plates of a floor, by mass. */
 export function offByMass(shares: readonly Share[]): Map<string, Off[]> {
   const taken = new Map<string, Off[]>()
-  for (const { plate, off } of shares) if (off?.length) taken.set(plate.mass, [...(taken.get(plate.mass) ?? []), ...off])
+  for (const { plate, off } of shares)
+    if (off?.length) taken.set(plate.mass, [...(taken.get(plate.mass) ?? []), ...off])
   return taken
 }
