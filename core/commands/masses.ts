@@ -18,7 +18,9 @@ import {
   takeApart,
 } from '../form'
 import { RecipeSchema, withPlaced } from '../moves'
-import { inOrder, refuse } from '../project'
+import { batch, singles } from '../edits'
+import { inOrder, refuse, type Id } from '../project'
+import type { Vec2 } from '../solid'
 import type { Study } from '../study'
 import { command } from './kind'
 import { LengthSchema, levelNamed, massNamed, metresOf, named, NamedSchema, numOf, useNamed } from './named'
@@ -75,8 +77,14 @@ export const MASS_COMMANDS = [
       turn: v.optional(v.number(), 0),
     }),
     run: (s, { masses, x, y, turn }) => {
-      const ids = masses.map((m) => massNamed(s, m).id)
-      return moveMasses(s.project, s.scheme, ids, [metresOf(s, x), metresOf(s, y)], turn)
+      const by: Vec2 = [metresOf(s, x), metresOf(s, y)]
+      const moved = (ids: Id[], middle: Vec2 | null) => moveMasses(s.project, s.scheme, ids, by, turn, middle)
+      if (!turn)
+        return moved(
+          masses.map((m) => massNamed(s, m).id),
+          null,
+        )
+      return batch(extentsOf(s, masses).flatMap((e) => singles(moved([e.id], [(e.x0 + e.x1) / 2, (e.y0 + e.y1) / 2]))))
     },
   }),
   command({

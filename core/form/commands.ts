@@ -166,7 +166,7 @@ export function removeMass(scheme: Scheme, id: Id, withParts: boolean): Edit {
   ])
 }
 
-/** Moves masses in plan by metres and turns each about its own middle by degrees. */
+/** Moves masses in plan by metres and turns them by degrees, all about one point, or each about the zero of its place. */
 export function moveMasses(
   project: Project,
   scheme: Scheme,
