@@ -227,7 +227,71 @@ describe('rules, repeats and areas by command', () => {
   })
 })
 
-it('every command is tried here, or in the tests of pictures', () => {
-  const elsewhere = ['picture.remove', 'trace.become']
-  expect(COMMANDS.map((c) => c.name).filter((n) => !used.has(n) && !elsewhere.includes(n))).toEqual([])
+describe('pictures by command', () => {
+  /** A plan of 10 px to the metre, whose lower left corner lies at a point, with a room of 10 by 6 m traced on it. */
+  const traced = (x: number, y: number) => {
+    const picture = {
+      id: 'plan',
+      name: 'Plan',
+      order: 0,
+      asset: 'a'.repeat(64),
+      type: 'image/png' as const,
+      width: 400,
+      height: 300,
+      crop: null,
+      turn: 0,
+      opacity: 0.6,
+      locked: false,
+      pairs: [{ id: 'pair', a: [0, 0], b: [100, 0], length: 10, lies: 'level' }],
+      pin: { px: [0, 300], to: { kind: 'point', x, y, z: 0 } },
+      stands: [{ id: 'stand', lies: { kind: 'plan', level: null, above: 0 }, shown: true, front: false }],
+    }
+    const trace = {
+      id: 'trace',
+      name: 'Room',
+      order: 0,
+      picture: 'plan',
+      closed: true,
+      loops: [
+        {
+          points: [
+            [50, 280],
+            [150, 280],
+            [150, 220],
+            [50, 220],
+          ],
+          bulges: [0, 0, 0, 0],
+        },
+      ],
+    }
+    const p = projectWith([0, 3])
+    return applyEdit(p, {
+      edit: 'batch',
+      edits: [
+        { edit: 'picture.add', thing: picture as never },
+        { edit: 'trace.add', thing: trace as never },
+      ],
+    }).project
+  }
+  it.each([
+    [0, 0],
+    [458_300, 5_432_100],
+  ])('what was traced becomes a mass, the site, a neighbour; it goes with its picture: at %d, %d', (x, y) => {
+    let p = does(traced(x, y), 'trace.become', { trace: 'Room', as: 'mass', height: 6, level: 'L0' })
+    expect(floors(p)).toEqual([60, 60])
+    const [form] = studied(p).forms
+    expect((form?.rect.x0 ?? 0) - x).toBeCloseTo(5, 6)
+    expect((form?.rect.y0 ?? 0) - y).toBeCloseTo(2, 6)
+    p = does(p, 'trace.become', { trace: 'Room', as: 'site' })
+    expect(studied(p).totals.ratio).toBeCloseTo(2, 6)
+    p = does(p, 'trace.become', { trace: 'Room', as: 'neighbour', height: 4 })
+    expect(Object.keys(p.neighbours)).toHaveLength(1)
+    p = does(p, 'picture.remove', { picture: 'Plan' })
+    expect([p.pictures, p.traces]).toEqual([{}, {}])
+    expect(floors(p)).toEqual([60, 60])
+  })
+})
+
+it('every command is tried here', () => {
+  expect(COMMANDS.map((c) => c.name).filter((n) => !used.has(n))).toEqual([])
 })
