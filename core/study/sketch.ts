@@ -1,4 +1,5 @@
 import { placePoint, rectOf, rectsMeet, type Rect, type Vec2, type Vec3, TOLERANCE } from '../solid'
+import { givesFloor } from './special'
 import type { Study } from './types'
 
 type Tone = 'ground' | 'up' | 'lit' | 'shade'
@@ -48,7 +49,7 @@ export function sketchOf(study: Study): Sketch {
     const depth = corners.reduce((sum, p) => sum + dot(TOWARD, p) / corners.length, 0)
     seen.push({ tone: toneOf(n), soft, loops: flat, corners, n, d: dot(n, first), depth, rect: rectOf(flat) })
   }
-  const forms = study.forms.filter((f) => !study.scheme.masses[f.id]?.context)
+  const forms = study.forms.filter((f) => !study.scheme.masses[f.id]?.context && givesFloor(study.scheme, f))
   const isCoarse = forms.reduce((count, f) => count + f.body.flats().length, 0) > MOST_FACES
   for (const { at, rect, base, top, body } of forms) {
     if (isCoarse) {

@@ -23,6 +23,10 @@ export const PLAIN: Special = { uses: new Map(), cores: new Set(), changes: new 
 /** Returns true for a mass that is no void: what stands there. */
 export const givesFloor = (scheme: Scheme, { id }: Pick<MassForm, 'id'>): boolean => scheme.masses[id]?.gives !== 'void'
 
+/** m above the datum: the highest of what stands there; voids do not. */
+export const topOf = ({ scheme, forms }: { scheme: Scheme; forms: readonly MassForm[] }): number =>
+  forms.reduce((top, f) => (givesFloor(scheme, f) ? Math.max(top, f.top) : top), 0)
+
 /** What differs, by level; PLAIN where nothing does. `takers` are all masses that take a level, voids too. */
 export function specials(
   scheme: Scheme,

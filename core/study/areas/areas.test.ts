@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { addHole } from '../../form'
+import { siteEdit } from '../../groundwork'
 import { removeLevel } from '../../levels'
 import { inOrder, type BriefLine, type BriefOf, type Mass, type PlateEdit, type Project } from '../../project'
 import { openKernel, placePoint, type Vec2 } from '../../solid'
@@ -8,6 +9,7 @@ import {
   changeMass,
   converted,
   massNamed,
+  minter,
   projectWith,
   schemeOf,
   studied,
@@ -16,7 +18,7 @@ import {
   withMoves,
 } from '../../testing/make'
 import { turned, rect } from '../../testing/plans'
-import { accountOf, briefOf, entriesOf, platesOf, surfacesOf, terracesOf, voidFigures } from '.'
+import { accountOf, briefOf, entriesOf, platesOf, summaryOf, surfacesOf, terracesOf, voidFigures } from '.'
 
 beforeAll(() => openKernel())
 
@@ -101,6 +103,23 @@ describe('what counts of a floor', () => {
     // What follows a shaft that goes, or is moved, needs no hand.
     const moved = changeMass(p, 'Shaft', { place: { ...massNamed(p, 'Shaft').place, x: 1e4 } })
     expect(slabs(moved).map((s) => s.area)).toEqual(plain.map((s) => s.area))
+  })
+  it('a void has no height of its own, stands in no picture, and passes no limit', () => {
+    let p = withMass(projectWith([0, 3]), { name: 'House', height: 6, box: [0, 0, 20, 12] })
+    p = apply(p, siteEdit(p, minter('corner'), rect(-5, -5, 40, 40), 6.5))
+    const before = summaryOf(studied(p))
+    p = withMass(p, { name: 'Shaft', height: 9, box: [4, 4, 0.04, 2] }, gives('void'))
+    const study = studied(p)
+    expect(summaryOf(study)).toMatchObject({ height: 6, volume: before.volume, findings: before.findings })
+    expect(summaryOf(study).sketch).toEqual(before.sketch)
+    expect(study.findings.map((f) => f.kind)).toEqual([])
+    const solid = studied(changeMass(p, 'Shaft', { gives: null }))
+    expect([...new Set(solid.findings.map((f) => f.kind))].sort()).toEqual([
+      'over the envelope',
+      'overlap',
+      'thin body or tiny edge',
+    ])
+    expect(summaryOf(solid).height).toBe(9)
   })
   it('storeys have a use of their own, which follows when a level goes', () => {
     let p = withMass(projectWith(FIVE), { name: 'House', height: 15, box: [0, 0, 20, 12] })

@@ -1,6 +1,7 @@
 import { inOrder, quantityOf, type BriefLine, type BriefOf } from '../../project'
 import { TOLERANCE } from '../../solid'
 import type { Study } from '../types'
+import { topOf } from '../special'
 import { entriesOf } from './entries'
 
 /** What a study tells its figures by. */
@@ -19,7 +20,7 @@ export function figureOf(study: Figured, of: BriefOf): number | null {
 function wholeFigure({ totals, forms, scheme }: Figured, figure: Extract<BriefOf, { kind: 'figure' }>['figure']) {
   switch (figure) {
     case 'height':
-      return forms.reduce((top, f) => (scheme.masses[f.id]?.gives === 'void' ? top : Math.max(top, f.top)), 0)
+      return topOf({ forms, scheme })
     default:
       return totals[figure]
   }

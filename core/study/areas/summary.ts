@@ -2,6 +2,7 @@ import type { Id } from '../../project'
 import { sketchOf, type Sketch } from '../sketch'
 import type { Study } from '../types'
 import { briefOf, type BriefFigure } from './brief'
+import { topOf } from '../special'
 import { surfacesOf } from './surfaces'
 import { terracesOf } from './terraces'
 
@@ -31,7 +32,7 @@ export interface SchemeSummary {
 
 /** The summary of a scheme. */
 export function summaryOf(study: Study): SchemeSummary {
-  const { scheme, project, totals, floors, forms } = study
+  const { scheme, project, totals, floors } = study
   const surfaces = surfacesOf(study)
   const uses: Record<Id, number> = {}
   for (const floor of floors) for (const [use, area] of Object.entries(floor.uses)) uses[use] = (uses[use] ?? 0) + area
@@ -44,7 +45,7 @@ export function summaryOf(study: Study): SchemeSummary {
     net: totals.net,
     ratio: totals.ratio,
     coverage: totals.coverage,
-    height: forms.reduce((top, f) => Math.max(top, f.top), 0),
+    height: topOf(study),
     storeys: floors.filter((f) => f.area > 0).length,
     volume: totals.volume,
     compact: surfaces.compact,

@@ -1,6 +1,7 @@
 import { TOLERANCE } from '../../solid'
 import type { LimitFigure } from '../../project'
 import { type Check } from '../types'
+import { givesFloor } from '../special'
 import { finding } from '../finding'
 import { lowered } from './lowered'
 
@@ -12,7 +13,7 @@ export const overEnvelope: Check = {
     forms.flatMap((form) => {
       const fit = ground.fits.get(form.id)
       const passed = fit?.limits.filter((l) => l.over > TOLERANCE.touch) ?? []
-      if (!fit || passed.length === 0 || fit.over <= 0) return []
+      if (!fit || passed.length === 0 || fit.over <= 0 || !givesFloor(scheme, form)) return []
       const height = passed.find((l) => l.limit === 'height')
       return [
         finding(

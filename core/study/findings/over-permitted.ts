@@ -2,6 +2,7 @@ import { TOLERANCE } from '../../solid'
 import { tidy } from '../../project'
 import { permittedHeight } from '../permitted'
 import { type Check } from '../types'
+import { givesFloor } from '../special'
 import { finding } from '../finding'
 import { lowered } from './lowered'
 
@@ -13,7 +14,7 @@ export const overPermitted: Check = {
     const mark = permittedHeight(ground.envelope, levels)?.mark
     if (!mark) return []
     return forms
-      .filter((f) => f.top > mark.height + TOLERANCE.height)
+      .filter((f) => f.top > mark.height + TOLERANCE.height && givesFloor(scheme, f))
       .flatMap((form) => {
         const over = tidy(form.top - mark.height)
         return [

@@ -1,6 +1,7 @@
 import type { MassForm } from '../../form'
 import { crossOf, dotOf, inside, lessOf, planeAxes, type Face, type Vec2, type Vec3 } from '../../solid'
 import type { Check } from '../types'
+import { givesFloor } from '../special'
 import { finding } from '../finding'
 
 /** m: what is thinner is hardly a body that somebody meant */
@@ -15,8 +16,9 @@ export const thinBody: Check = {
   kind: 'thin body or tiny edge',
   why: 'What is thinner than a wall is mostly a slip of the hand.',
   afterwards: true,
-  run: ({ context, forms }) =>
+  run: ({ scheme, context, forms }) =>
     forms.flatMap((form) => {
+      if (!givesFloor(scheme, form)) return []
       const found = context.memo.keep(form.body, 'thin', [], () => lookAt(form))
       return found.map(({ what, say, remedy }) =>
         finding('thin body or tiny edge', `${form.id}:${what}`, `${form.name} ${say}`, remedy, { masses: [form.id] }),

@@ -19,7 +19,7 @@ export function StoreyUses({
   const put = (storeyUses: StoreyUse[]) => set('uses by storeys', { storeyUses })
   const change = (id: string, fields: Partial<StoreyUse>) =>
     put(all.map((u) => (u.id === id ? { ...u, ...fields } : u)))
-  const select = 'select select-sm h-7 min-w-0 flex-1 cursor-pointer rounded px-1.5 py-0 text-[12px]'
+  const select = 'select select-sm h-7 min-w-0 flex-1 cursor-pointer truncate rounded py-0 pr-6 pl-2 text-[12px]'
   return (
     <Section
       title="Uses by storeys"
@@ -40,10 +40,15 @@ export function StoreyUses({
     >
       {all.length === 0 && <p className="mb-1 text-[12px] text-ink2">All storeys have its use.</p>}
       {all.map((u, i) => (
-        <div key={u.id} className="mb-1.5 flex items-center gap-1" role="group" aria-label={`use ${i + 1} by storeys`}>
+        <div
+          key={u.id}
+          className="mb-2 grid grid-cols-[1fr_1fr_auto] items-center gap-1"
+          role="group"
+          aria-label={`use ${i + 1} by storeys`}
+        >
           <select
             aria-label={`use ${i + 1}`}
-            className={select}
+            className={`${select} col-span-2`}
             value={u.use}
             onChange={(e) => change(u.id, { use: e.target.value })}
           >
@@ -53,9 +58,17 @@ export function StoreyUses({
               </option>
             ))}
           </select>
+          <button
+            className="btn btn-ghost btn-xs col-start-3 row-start-1 px-1"
+            aria-label={`Remove use ${i + 1} by storeys`}
+            onClick={() => put(all.filter((o) => o.id !== u.id))}
+          >
+            <Trash2 size={13} />
+          </button>
           {(['from', 'to'] as const).map((end) => (
             <select
               key={end}
+              title={end === 'from' ? 'from this storey' : 'up to this one'}
               aria-label={`use ${i + 1}: ${end}`}
               className={select}
               value={u[end]}
@@ -68,13 +81,6 @@ export function StoreyUses({
               ))}
             </select>
           ))}
-          <button
-            className="btn btn-ghost btn-xs px-1"
-            aria-label={`Remove use ${i + 1} by storeys`}
-            onClick={() => put(all.filter((o) => o.id !== u.id))}
-          >
-            <Trash2 size={13} />
-          </button>
         </div>
       ))}
     </Section>

@@ -22,7 +22,7 @@ export function Figures() {
   const { totals } = study?.ledger ?? {}
   const area = (v: number) => showNumber(v, 'area', project)
   const change = totals && before !== null ? totals.area - before : 0
-  const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context).map((m) => m.top))
+  const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context && m.gives !== 'void').map((m) => m.top))
   const limit = study ? (permittedHeight(study.ground.envelope, study.levels)?.height ?? null) : null
   const over = limit === null ? 0 : top - limit
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0

@@ -183,7 +183,11 @@ export function TargetSheet() {
                 <span className="text-ink2">The stage shows it so; nothing is changed yet.</span>
               </>
             ) : (
-              <span className="text-ink2">It is so already; nothing is to be changed.</span>
+              <span className="text-ink2">
+                {found.met.every((m) => m.reached)
+                  ? 'It is so already; nothing is to be changed.'
+                  : 'What is there comes nearest; nothing is changed.'}
+              </span>
             )}
           </div>
         </div>
@@ -225,7 +229,7 @@ function Wish({
   const name = nth ? 'second figure' : 'first figure'
   const mover = movers.find((m) => m.key === asked.mover)
   const select = 'select select-sm h-7 w-auto max-w-56 cursor-pointer rounded py-0 font-semibold'
-  const field = 'input input-sm h-7 w-20 px-1.5 text-right'
+  const field = 'input input-sm h-7 w-16 px-1.5 text-right'
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1.5 pb-2" role="group" aria-label={name}>
       <select

@@ -21,7 +21,7 @@ export function briefKinds(project: Project, uses: readonly Use[]): BriefKind[] 
 }
 
 function label(project: Project, of: BriefOf): string {
-  if (of.kind === 'count') return `number of ${project.uses[of.use]?.name ?? ''}, by ${of.measure} area`
+  if (of.kind === 'count') return `number of ${project.uses[of.use]?.name ?? ''}, ${of.measure}`
   return of.kind === 'use' ? `${project.uses[of.use]?.name ?? ''}, ${of.measure}` : sayFigure(project, of)
 }
 
