@@ -10,6 +10,7 @@ import {
   figure,
   newProject,
   openCopy,
+  pixel,
   saved,
   settled,
   typeField,
@@ -152,6 +153,45 @@ test('a shaft is a void, a part of a plate is left out, storeys have another use
   await typeField(page, 'set in by', '2')
   await settled(page)
   await expect(figure(page, 'total')).toHaveText('2,178.00 m²')
+})
+
+test('a sheet leaves in sight what was seen on the stage, and what is looked at since stays', async ({ page }) => {
+  await bar(page, 'In sight')
+  await page.keyboard.press('Escape')
+  await desk(page, 'Slice')
+  await settled(page)
+  const view = async (pane: string) => {
+    const { size: _, ...look } = JSON.parse(
+      (await page.locator(`[data-pane="${pane}"]`).getAttribute('data-view')) ?? '{}',
+    ) as { size: number[]; scale: number }
+    return look
+  }
+  const before = await view('3d')
+  await page.keyboard.press('l')
+  await expect.poll(() => view('3d')).not.toEqual(before)
+  for (const corner of [
+    [0, 0, 15],
+    [40, 12, 15],
+    [40, 0, 0],
+  ] as [number, number, number][]) {
+    const at = await pixel(page, '3d', corner)
+    const box = await page.locator('[data-pane="3d"]').boundingBox()
+    expect(at.y).toBeGreaterThan((box?.y ?? 0) + 40)
+    expect(at.y).toBeLessThan((box?.y ?? 0) + (box?.height ?? 0))
+  }
+  await page.keyboard.press('l')
+  await expect.poll(() => view('3d')).toEqual(before)
+  await page.keyboard.press('l')
+  await expect.poll(() => view('3d')).not.toEqual(before)
+  const { x, y } = await pixel(page, '3d', [20, 6, 0])
+  await page.mouse.move(x, y)
+  await page.mouse.wheel(0, -400)
+  await expect.poll(async () => (await view('3d')).scale).toBeGreaterThan(before.scale)
+  const near = await view('3d')
+  await page.keyboard.press('l')
+  await expect(page.locator('[data-ledger]')).toHaveCount(0)
+  await settled(page)
+  expect(await view('3d')).toEqual(near)
 })
 
 test('uses have a pattern and a share that is net of their own, where areas are read', async ({ page }) => {

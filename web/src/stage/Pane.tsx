@@ -36,9 +36,6 @@ interface Props {
   children: (size: Vec2) => ReactNode
 }
 
-/** px at the head of a pane that its buttons cover */
-const HEAD = 50
-
 /** One view of the stage: drags turn and move it, the wheel zooms, clicks pick or draw. */
 export function Pane({ name, label, register, ground, cut, buried, movable, spots, onPointer, children }: Props) {
   const dispatch = useAppDispatch()
@@ -55,24 +52,7 @@ export function Pane({ name, label, register, ground, cut, buried, movable, spot
     const element = box.current
     if (!element) return
     register(name, element)
-    /** px that neither buttons nor verbs cover */
-    const room = () =>
-      Math.max(
-        40,
-        element.clientHeight - HEAD - (parseFloat(getComputedStyle(element).getPropertyValue('--foot')) || 0),
-      )
-    let seen = element.clientHeight ? room() : 0
-    const measure = () => {
-      const { clientWidth: width, clientHeight: height } = element
-      if (height) {
-        // What was seen stays seen when a sheet opens under the stage, and is as large as before when it closes.
-        const now = room()
-        const view = viewOf(name)
-        if (seen && now !== seen) setView(name, { ...view, scale: (view.scale * now) / seen })
-        seen = now
-      }
-      setSize([width, height])
-    }
+    const measure = () => setSize([element.clientWidth, element.clientHeight])
     // At once, so that no pointer is heard by a pane that does not know its size.
     measure()
     const observer = new ResizeObserver(measure)

@@ -18,7 +18,7 @@ import { PANES, useCuts } from './use-cuts'
 import { paletteOf, useTheme, type Palette } from './theme'
 import { through, UprightBar } from './UprightBar'
 import { isUpright, setView, viewOf, type PaneName } from './views'
-import { fitPane, useFitOnce, type StudyLike } from './fitting'
+import { fitPane, useFitOnce, useKeptInSight, type StudyLike } from './fitting'
 import { PaneOverlay, type Middle } from './PaneOverlay'
 
 export const NOWHERE: Vec2 = [0, 0]
@@ -79,6 +79,7 @@ export function Stage({ at }: { at: StageShows }) {
       dispatch(sectionAt(through(-90, [middle.at[0] + study.origin[0], middle.at[1] + study.origin[1]])))
   }, [section, study, shown, middle, dispatch])
   const isFitted = useFitOnce(study, boxes)
+  useKeptInSight(study, boxes)
   const beside = useAppSelector((s) => s.view.beside)
   const several = useOf(({ project }) => Object.values(project.schemes).filter((s) => !s.aside).length > 1)
 

@@ -120,5 +120,23 @@ export function fitted(view: View, size: Vec2, points: Vec3[], air = 0.86): View
   return { ...view, scale, target: [a * right[0] + b * up[0], a * right[1] + b * up[1], a * right[2] + b * up[2]] }
 }
 
+/** Where in a pane there is room to look: px from its middle upwards. */
+export interface Room {
+  top: number
+  bottom: number
+}
+
+/** The view in which what was seen of some points in one room is seen in another, smaller one, in the middle of it and no smaller than it must. */
+export function inSight(view: View, points: readonly Vec3[], from: Room, to: Room): View {
+  if (points.length === 0) return view
+  const { up } = axesOf(view)
+  const [low, high] = spanOf(points.map((p) => (dot(up, p) - dot(up, view.target)) * view.scale))
+  const [bottom, top] = [Math.max(low, from.bottom), Math.min(high, from.top)]
+  if (top < bottom) return view
+  const k = Math.min(1, ((to.top - to.bottom) * 0.94) / (top - bottom))
+  const shift = ((top + bottom) / 2) * k - (to.top + to.bottom) / 2
+  return panned({ ...view, scale: view.scale * k }, 0, shift)
+}
+
 const dot = (a: readonly number[], b: readonly number[]) =>
   (a[0] ?? 0) * (b[0] ?? 0) + (a[1] ?? 0) * (b[1] ?? 0) + (a[2] ?? 0) * (b[2] ?? 0)

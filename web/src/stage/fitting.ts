@@ -1,7 +1,7 @@
 import type { Vec3 } from '@geotome/core/solid'
-import { fitted, panned } from './camera'
+import { fitted, inSight, panned, type Room, type View } from './camera'
 import { type PaneName, isUpright, viewOf, setView } from './views'
-import { useEffect, useState } from 'react'
+import { useEffect, useLayoutEffect, useRef, useState } from 'react'
 import { useAppSelector } from '../app/store'
 import type { StoredView } from './geometry-store'
 
@@ -39,6 +39,44 @@ export function useFitOnce(study: StudyLike, boxes: { current: Map<PaneName, HTM
     return () => cancelAnimationFrame(frame)
   }, [study, wanted, done, boxes])
   return wanted !== '' && done === wanted
+}
+
+/** px at the head of a pane that its buttons cover */
+const HEAD = 50
+
+const roomOf = (box: HTMLElement): Room => {
+  const foot = parseFloat(getComputedStyle(box).getPropertyValue('--foot')) || 0
+  const half = box.clientHeight / 2
+  return { top: half - HEAD, bottom: Math.min(half - HEAD - 40, foot - half) }
+}
+const high = ({ top, bottom }: Room) => top - bottom
+
+/** When a sheet opens under the stage, what was seen stays seen; when it closes, and nobody has looked elsewhere since, all is as before. */
+export function useKeptInSight(study: StudyLike, boxes: { current: Map<PaneName, HTMLDivElement> }): void {
+  const latest = useRef(study)
+  useLayoutEffect(() => {
+    latest.current = study
+  })
+  const panes = useAppSelector((s) => s.view.panes)
+  useEffect(() => {
+    const known = new Map<Element, { room: Room; before: { view: View; room: Room } | null; given: View | null }>()
+    const look = (name: PaneName, box: HTMLDivElement) => {
+      const at = known.get(box)
+      const room = roomOf(box)
+      if (!at) return known.set(box, { room, before: null, given: null })
+      if (Math.abs(high(room) - high(at.room)) < 1) return undefined
+      const base = at.before && viewOf(name) === at.given ? at.before : { view: viewOf(name), room: at.room }
+      const isBack = high(room) >= high(base.room) - 1
+      const given = isBack ? base.view : inSight(base.view, pointsOf(latest.current), base.room, room)
+      if (given !== viewOf(name)) setView(name, given)
+      return known.set(box, { room, before: isBack ? null : base, given: isBack ? null : given })
+    }
+    const observer = new ResizeObserver(() => {
+      for (const [name, box] of boxes.current) if (box.clientHeight > 0) look(name, box)
+    })
+    for (const box of boxes.current.values()) observer.observe(box)
+    return () => observer.disconnect()
+  }, [boxes, panes])
 }
 
 export type StudyLike = StoredView | null
