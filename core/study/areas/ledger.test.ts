@@ -157,7 +157,7 @@ describe('the ledger against another way to compute it', () => {
           expect(told).toBeCloseTo(study.floors[level]?.area ?? 0, 4)
         })
       }),
-      { numRuns: 120 },
+      { numRuns: 200 },
     )
   })
 })
