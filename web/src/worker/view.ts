@@ -34,11 +34,38 @@ export interface Sent {
   keys: Set<string>
   masses: Map<string, { from: unknown[]; view: MassView }>
   parts: Map<string, PartView>
+  /** by mass, the storeys that it takes, and what that was told from */
+  storeys: { from: readonly string[]; of: Map<string, string[]> }
 }
 
 const WHY = new Map(CHECKS.map((c) => [c.kind, c.why ?? '']))
 
-export const nothingSent = (): Sent => ({ keys: new Set(), masses: new Map(), parts: new Map() })
+export const nothingSent = (): Sent => ({
+  keys: new Set(),
+  masses: new Map(),
+  parts: new Map(),
+  storeys: { from: [], of: new Map() },
+})
+
+/** The storeys of each mass: the very lists of last time while they are the same. */
+function storeysOf({ floors }: Study, sent: Sent): Map<string, string[]> {
+  const from = floors.flatMap(({ level, plates }) => [level.id, ...plates.map((p) => p.mass)])
+  if (sameList(from, sent.storeys.from)) return sent.storeys.of
+  const of = new Map<string, string[]>()
+  for (const { level, plates } of floors)
+    for (const { mass } of plates) {
+      const list = of.get(mass)
+      if (!list) of.set(mass, [level.id])
+      else if (list.at(-1) !== level.id) list.push(level.id)
+    }
+  // A list that has not changed stays the very one.
+  for (const [mass, list] of of) {
+    const known = sent.storeys.of.get(mass)
+    if (known && sameList(known, list)) of.set(mass, known)
+  }
+  sent.storeys = { from, of }
+  return of
+}
 
 /** What the page needs of a study, as plain data; what it has already is not sent again. */
 export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyView {
@@ -53,13 +80,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     return key
   }
   const shift = (region: Region) => shifted(region, origin)
-  const storeys = new Map<string, string[]>()
-  for (const { level, plates } of study.floors)
-    for (const { mass } of plates) {
-      const list = storeys.get(mass)
-      if (!list) storeys.set(mass, [level.id])
-      else if (list.at(-1) !== level.id) list.push(level.id)
-    }
+  const storeys = storeysOf(study, sent)
   const fresh: StudyView['fresh'] = { masses: [], parts: [] }
   const masses = [...study.forms, ...study.around]
   for (const f of masses) {
@@ -67,7 +88,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     const source = study.growth.from.get(f.id)
     const grown = source ? grownView(study.scheme.masses[f.id], source) : null
     const gives = study.scheme.masses[f.id]?.gives ?? null
-    const from = [f, context, gives, grown && study.scheme.masses[f.id], ...origin, ...(storeys.get(f.id) ?? [])]
+    const from = [f, context, gives, grown && study.scheme.masses[f.id], ...origin, storeys.get(f.id)]
     const had = sent.masses.get(f.id)
     const same = had !== undefined && sameList(had.from, from)
     const view = same ? had.view : massView(f, { context, gives }, grown, storeys.get(f.id) ?? [], origin)
