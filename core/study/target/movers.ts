@@ -18,22 +18,8 @@ import {
 import { faceLabel, TOLERANCE } from '../../solid'
 import { batch, singles } from '../../edits'
 import { setDial } from '../trials'
+import type { Mover } from './mover'
 import { siteMovers } from './site-movers'
-
-/** One number of a scheme that may be moved so that a figure comes out. Values are SI units. */
-export interface Mover {
-  /** the same from study to study */
-  key: string
-  /** what a person calls it */
-  label: string
-  quantity: Quantity
-  whole: boolean
-  now: number
-  from: number
-  to: number
-  /** the edit that sets it; the very one of now changes nothing */
-  edit(project: Project, scheme: Scheme, value: number, mint: () => Id): Edit
-}
 
 /** All numbers of a scheme that may be moved: dials, storeys, numbers and sides of masses, heights of storeys, setbacks of the site. */
 export function moversOf(project: Project, scheme: Scheme): Mover[] {

@@ -1,6 +1,6 @@
 import { numbersOf, type Project, type Scheme } from '../../project'
 import { tidy } from '../../values'
-import type { Mover } from './movers'
+import type { Mover } from './mover'
 
 /** m that a side may be set back by at most */
 const MOST = 60

@@ -18,7 +18,7 @@ import { totalsOf } from '../totals'
 import { failedIn, siteAreaOf } from '../trials'
 import { countedArea } from '../totals'
 import { studyWings } from '../wings'
-import type { Mover } from './movers'
+import type { Mover } from './mover'
 import { search, type Searched, type Sought, type Tried } from './search'
 
 /** A figure that is to come out, SI units. */
