@@ -24,7 +24,8 @@ function does(project: Project, name: string, args: object = {}): Project {
 const floors = (p: Project) => studied(p).floors.map((f) => Number(f.area.toFixed(3)))
 const heights = (p: Project) => studied(p).levels.map((l) => [l.name, Number(l.height.toFixed(3))])
 const total = (p: Project) => Number(studied(p).totals.area.toFixed(3))
-const names = (things: Record<string, { id: string; name: string; order: number }>) => inOrder(things).map((t) => t.name)
+const names = (things: Record<string, { id: string; name: string; order: number }>) =>
+  inOrder(things).map((t) => t.name)
 const parts = (s: Study) => s.parts.map((p) => p.bond.status)
 
 /** A box of 14 by 9 on two storeys of 3 m. */
