@@ -1,6 +1,6 @@
 import polylabel from 'polylabel'
 import type { PlateView } from '../worker/protocol'
-import type { Vec2 } from '@geotome/core/solid'
+import { inside, type Region, type Vec2 } from '@geotome/core/solid'
 
 export interface Wanted {
   mass: string
@@ -71,9 +71,20 @@ function spots([x, y]: Vec2, width: number, most: number): Vec2[] {
 export function middleOf(plate: PlateView): Vec2 {
   let middle = middles.get(plate)
   if (!middle) {
-    const [x, y] = polylabel(plate.region, 0.25)
-    middles.set(plate, (middle = [x ?? 0, y ?? 0]))
+    middles.set(plate, (middle = middleOfFour(plate.region) ?? deepIn(plate.region)))
   }
   return middle
 }
 const middles = new WeakMap<PlateView, Vec2>()
+
+/** The middle of a piece of four corners: the place deep in it that is least at one end. */
+function middleOfFour([loop, ...holes]: Region): Vec2 | null {
+  if (!loop || loop.length !== 4 || holes.length) return null
+  const middle = loop.reduce((sum, p): Vec2 => [sum[0] + p[0] / 4, sum[1] + p[1] / 4], [0, 0] as Vec2)
+  return inside(loop, middle) ? middle : null
+}
+
+function deepIn(region: Region): Vec2 {
+  const [x, y] = polylabel(region, 0.25)
+  return [x ?? 0, y ?? 0]
+}
