@@ -10,9 +10,10 @@ interface Cell {
 }
 
 /**
- * The place in a piece (an outline with its holes) that is farthest from its edge, and how far: m, to within `within`. Squares that may hold a better
- * place are quartered. How far a place is from one side is a convex function, and so is the mean of two: over a square they are greatest at a
- * corner, which bounds the nearer of two sides; for a long bar between two parallel sides that bound is the very depth. Nothing: null.
+ * The place in a piece (an outline with its holes) that is farthest from its edge, and how far: m, to within `within`. Squares that
+ * may hold a better place are quartered. How far a place is from one side is a convex function, and so is the mean of two: over a
+ * square they are greatest at a corner, which bounds the nearer of two sides; for a long bar between two parallel sides that bound is
+ * the very depth. Nothing: null.
  */
 export function deepestIn(piece: Region, within: number): { at: Vec2; depth: number } | null {
   const sides = sidesOf(piece)
