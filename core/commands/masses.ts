@@ -19,7 +19,7 @@ import {
 } from '../form'
 import { RecipeSchema, withPlaced } from '../moves'
 import { batch, singles } from '../edits'
-import { inOrder, refuse, type Id } from '../project'
+import { inOrder, refuse } from '../project'
 import type { Vec2 } from '../solid'
 import type { Study } from '../study'
 import { command } from './kind'
@@ -78,13 +78,12 @@ export const MASS_COMMANDS = [
     }),
     run: (s, { masses, x, y, turn }) => {
       const by: Vec2 = [metresOf(s, x), metresOf(s, y)]
-      const moved = (ids: Id[], middle: Vec2 | null) => moveMasses(s.project, s.scheme, ids, by, turn, middle)
-      if (!turn)
-        return moved(
-          masses.map((m) => massNamed(s, m).id),
-          null,
-        )
-      return batch(extentsOf(s, masses).flatMap((e) => singles(moved([e.id], [(e.x0 + e.x1) / 2, (e.y0 + e.y1) / 2]))))
+      const ids = masses.map((m) => massNamed(s, m).id)
+      if (!turn) return moveMasses(s.project, s.scheme, ids, by)
+      const turned = extentsOf(s, masses).map(({ id, x0, y0, x1, y1 }) =>
+        moveMasses(s.project, s.scheme, [id], by, turn, [(x0 + x1) / 2, (y0 + y1) / 2]),
+      )
+      return batch(turned.flatMap(singles))
     },
   }),
   command({

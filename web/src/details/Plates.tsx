@@ -92,7 +92,6 @@ function Plate({ plate: p, level }: { plate: PlateFigures; level: string }) {
       </summary>
       {isOpen && (
         <>
-          {' '}
           <Figure label="greatest depth to a facade">
             <span data-figure="depth">{length(p.depth)}</span>
           </Figure>
@@ -104,7 +103,7 @@ function Plate({ plate: p, level }: { plate: PlateFigures; level: string }) {
           {p.holes > 0 && <Figure label="holes">{p.holes}</Figure>}
           {p.double && <Figure label="double height">the next storey is not taken</Figure>}
         </>
-      )}{' '}
+      )}
     </details>
   )
 }

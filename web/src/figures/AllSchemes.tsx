@@ -40,14 +40,15 @@ export function AllSchemes() {
               </th>
               {schemes.map((s) => {
                 const [value, own] = [figure.of(s), figure.of(mine)]
-                const more = value === null || own === null ? 0 : value - own
+                const by = value === null || own === null ? 0 : value - own
+                const more = figure.show(by, project).replace(/ .*/, '')
                 return (
                   <td key={s.scheme} className={`${cell} ${s === mine ? 'font-semibold' : ''}`}>
                     {value === null ? '' : figure.show(value, project)}
-                    {Math.abs(more) > 0.0005 && (
+                    {/[1-9]/.test(more) && (
                       <span className="ml-2 inline-block min-w-[62px] text-ink2">
-                        {more > 0 ? '+' : ''}
-                        {figure.show(more, project).replace(/ .*/, '')}
+                        {by > 0 ? '+' : ''}
+                        {more}
                       </span>
                     )}
                   </td>

@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useState } from 'react'
 import { useParams } from 'react-router'
-import { format } from 'date-fns'
+import { format, isToday } from 'date-fns'
 import { CartesianGrid, Line, LineChart, ResponsiveContainer, Tooltip, XAxis, YAxis } from 'recharts'
 import { briefKey, inOrder, type BriefOf } from '@geotome/core/project'
 import { sayFigure, showFigure } from '@geotome/core/study'
-import { api } from '../app/api'
+import { api, type LoggedEdit } from '../app/api'
 import { useProject } from '../app/hooks'
 import { settled } from '../app/session'
 import { useAppSelector } from '../app/store'
@@ -39,7 +39,7 @@ export default function HistoryChart() {
     let mine = true
     const since = async () => {
       await settled()
-      const steps = historySteps(await api.since(id, Math.max(0, seq - TOLD)), span, MOST)
+      const steps = historySteps(await logBack(id, seq, span), span, MOST)
       const first = steps[0]?.edits[0]
       if (!first) return []
       const { project: start } = await api.at(id, first.seq - 1)
@@ -89,7 +89,7 @@ export default function HistoryChart() {
         <>
           <figure className="h-[150px]" aria-hidden data-history={points.length}>
             <ResponsiveContainer width="100%" height="100%">
-              <LineChart data={points} margin={{ top: 8, right: 12, bottom: 0, left: 8 }}>
+              <LineChart data={points} margin={{ top: 8, right: 24, bottom: 0, left: 8 }}>
                 <CartesianGrid stroke="var(--line)" vertical={false} />
                 {span === 'today' ? (
                   <XAxis
@@ -149,6 +149,14 @@ export default function HistoryChart() {
       )}
     </section>
   )
+}
+
+/** The edits up to one: as many as the server tells at once, or all that may be of today. */
+async function logBack(id: string, to: number, span: HistorySpan): Promise<LoggedEdit[]> {
+  const since = Math.max(0, to - TOLD)
+  const edits = (await api.since(id, since)).filter((e) => e.seq <= to)
+  const isMore = span === 'today' && since > 0 && edits[0] !== undefined && isToday(new Date(edits[0].at))
+  return isMore ? [...(await logBack(id, since, span)), ...edits] : edits
 }
 
 const hour = (at: number) => format(at, 'HH:mm')

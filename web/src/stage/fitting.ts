@@ -41,11 +41,12 @@ export function useFitOnce(study: StudyLike, boxes: { current: Map<PaneName, HTM
   return wanted !== '' && done === wanted
 }
 
-/** px at the head of a pane that its buttons cover */
-const HEAD = 50
+/** px at the head of a pane that its buttons cover, and at the foot of flat ones that their scale and bar do */
+const [HEAD, BAR] = [50, 46]
 
-const roomOf = (box: HTMLElement): Room => {
-  const foot = parseFloat(getComputedStyle(box).getPropertyValue('--foot')) || 0
+const roomOf = (name: PaneName, box: HTMLElement): Room => {
+  const verbs = parseFloat(getComputedStyle(box).getPropertyValue('--foot')) || 0
+  const foot = verbs + (name === '3d' ? 0 : BAR)
   const half = box.clientHeight / 2
   return { top: half - HEAD, bottom: Math.min(half - HEAD - 40, foot - half) }
 }
@@ -62,7 +63,7 @@ export function useKeptInSight(study: StudyLike, boxes: { current: Map<PaneName,
     const known = new Map<Element, { room: Room; before: { view: View; room: Room } | null; given: View | null }>()
     const look = (name: PaneName, box: HTMLDivElement) => {
       const at = known.get(box)
-      const room = roomOf(box)
+      const room = roomOf(name, box)
       if (!at) return known.set(box, { room, before: null, given: null })
       if (Math.abs(high(room) - high(at.room)) < 1) return undefined
       const base = at.before && viewOf(name) === at.given ? at.before : { view: viewOf(name), room: at.room }
