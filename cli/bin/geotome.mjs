@@ -1,6 +1,7 @@
 #!/usr/bin/env node
-import { register } from 'tsx/esm/api'
+import { resolve } from 'node:path'
+import { needCli } from '../../scripts/lib/packages.mjs'
 
-register()
-const { main } = await import('../src/main.ts')
+await needCli(resolve(import.meta.dirname, '../..'))
+const { main } = await import('../dist/main.mjs')
 process.exitCode = await main(process.argv.slice(2))

@@ -40,7 +40,8 @@ export function readAside<W extends keyof Results>(
   more: Partial<Pick<Reading, 'together' | 'answers' | 'location'>> = {},
 ): Promise<Results[W]> {
   const data: Reading = { what, name, bytes, together: false, answers: {}, location: NO_LOCATION, ...more }
-  const worker = new Worker(new URL('./reader-thread.mjs', import.meta.url), {
+  // The thread is what was built of reader-worker.ts, whether this runs from a build or from its source.
+  const worker = new Worker(new URL('../dist/reader-thread.mjs', import.meta.url), {
     workerData: data,
     resourceLimits: { maxOldGenerationSizeMb: MOST_MEMORY },
     stdout: true,

@@ -60,18 +60,30 @@ export function needNpm(root) {
 
 /** Builds client and server where a source file is newer than what was built. */
 export async function needBuild(root) {
-  const newest = (paths) => Math.max(...[...paths, 'package-lock.json'].map((p) => newestIn(join(root, p))))
-  const isNew = (built, paths) => existsSync(join(root, built)) && statSync(join(root, built)).mtimeMs > newest(paths)
-  if (!isNew('web/dist/index.html', ['web', 'core'])) {
+  if (!isBuilt(root, 'web/dist/index.html', ['web', 'core'])) {
     say('Building the client ...')
     const result = spawnSync('npm', ['run', 'build', '--silent'], { cwd: root, encoding: 'utf8' })
     if (result.status !== 0) fail(`The client could not be built:\n${(result.stdout + result.stderr).trim()}`)
   }
-  if (!isNew('server/dist/main.mjs', ['server', 'core', 'demo/raster.ts'])) {
+  if (!isBuilt(root, 'server/dist/main.mjs', ['server', 'core', 'demo/raster.ts'])) {
     say('Building the server ...')
-    const { buildServer } = await import('./build-server.mjs')
+    const { buildServer } = await import('./build-node.mjs')
     await buildServer(root).catch((e) => fail(`The server could not be built:\n${e.message}`))
   }
+}
+
+/** Builds the command line, in half a second, where a source file is newer than what was built. */
+export async function needCli(root) {
+  if (isBuilt(root, 'cli/dist/main.mjs', ['cli', 'core'])) return
+  const { buildCli } = await import('./build-node.mjs')
+  await buildCli(root).catch((e) => fail(`The command line could not be built:\n${e.message}`))
+}
+
+/** Whether something was built after all that it is made of. */
+function isBuilt(root, built, sources) {
+  const path = join(root, built)
+  if (!existsSync(path)) return false
+  return statSync(path).mtimeMs > Math.max(...[...sources, 'package-lock.json'].map((p) => newestIn(join(root, p))))
 }
 
 function newestIn(path) {

@@ -1,15 +1,26 @@
 import { build } from 'esbuild'
 import { resolve } from 'node:path'
 
-/** Builds the server and its worker thread into server/dist: our own code in one file each, packages as they are installed. */
-export async function buildServer(root) {
+/** Builds the server and its worker thread into server/dist. */
+export const buildServer = (root) =>
+  bundle(root, 'server/dist', [
+    { in: 'server/src/main.ts', out: 'main' },
+    { in: 'server/src/jobs/study-worker.ts', out: 'study-thread' },
+  ])
+
+/** Builds the command line and its reading thread into cli/dist. */
+export const buildCli = (root) =>
+  bundle(root, 'cli/dist', [
+    { in: 'cli/src/main.ts', out: 'main' },
+    { in: 'cli/src/reader-worker.ts', out: 'reader-thread' },
+  ])
+
+/** Our own code in one file each, packages as they are installed. */
+async function bundle(root, outdir, entryPoints) {
   await build({
     absWorkingDir: root,
-    entryPoints: [
-      { in: 'server/src/main.ts', out: 'main' },
-      { in: 'server/src/jobs/study-worker.ts', out: 'study-thread' },
-    ],
-    outdir: resolve(root, 'server/dist'),
+    entryPoints,
+    outdir: resolve(root, outdir),
     outExtension: { '.js': '.mjs' },
     bundle: true,
     platform: 'node',
