@@ -8,8 +8,5 @@ export default defineConfig({
   build: {
     target: 'es2023',
     chunkSizeWarningLimit: 1200,
-    rolldownOptions: {
-      output: { advancedChunks: { groups: [{ name: 'three', test: /node_modules\/(three|@react-three)/ }] } },
-    },
   },
 })

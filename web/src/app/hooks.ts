@@ -2,6 +2,8 @@ import { inOrder, type BuildUp, type Mass, type Part, type Project, type Scheme,
 import { useMemo } from 'react'
 import { selectScheme, selectShown, selectTried, selectTriedScheme } from './project-slice'
 import { shallowEqual } from 'react-redux'
+import type { Dress } from '../stage/colours'
+import type { Shades } from '../stage/drawing/told'
 import { useAppSelector } from './store'
 import type { ViewState } from './view-slice'
 
@@ -48,6 +50,25 @@ export function usePickedPart(): Part | null {
   const { scheme } = useProject()
   const picked = useAppSelector((s) => s.view.picked)
   return picked.kind === 'part' ? (scheme.parts[picked.ids[0] ?? ''] ?? null) : null
+}
+
+/** What the things of the scheme are made of; null where that is not wanted. */
+export function useDress(wanted: boolean): Dress | null {
+  const { materials, kinds, masses } = useOf(({ project, scheme }) => ({
+    materials: project.materials,
+    kinds: project.kinds,
+    masses: scheme.masses,
+  }))
+  return useMemo(() => (wanted ? { materials, kinds, masses } : null), [wanted, materials, kinds, masses])
+}
+
+/** The pictures of the project, as they are drawn. */
+export function useShades(): Shades {
+  const pictures = useOf(({ project }) => project.pictures)
+  return useMemo(
+    () => Object.fromEntries(Object.values(pictures).map(({ id, asset, opacity }) => [id, { asset, opacity }])),
+    [pictures],
+  )
 }
 
 export function useUses(): Use[] {

@@ -1,6 +1,7 @@
 import { proxy } from 'comlink'
 import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
+import { onDrawingDied } from '../stage/drawing/client'
 import { onWorkerDied, studyWorker, warmWorker, WorkerDied } from '../worker/client'
 import type { Ask } from '../worker/protocol'
 import { previewed, selectProject, selectSchemeId } from './project-slice'
@@ -37,16 +38,22 @@ let rest: ReturnType<typeof setTimeout> | undefined
 export function startStudyLoop(): () => void {
   warmWorker()
   const stop = store.subscribe(() => void next())
-  const stopDeaths = onWorkerDied(() => {
-    toast.error('The computation had died and was started again. Nothing is lost; what is shown is computed anew.')
+  const anew = (say: string) => () => {
+    toast.error(say)
     known = { project: null, edits: [] }
     asked = null
     current = null
     void next()
-  })
+  }
+  const stops = [
+    stop,
+    onWorkerDied(
+      anew('The computation had died and was started again. Nothing is lost; what is shown is computed anew.'),
+    ),
+    onDrawingDied(anew('What draws the views had died and was started again. Nothing is lost.')),
+  ]
   return () => {
-    stop()
-    stopDeaths()
+    for (const end of stops) end()
   }
 }
 

@@ -2,7 +2,6 @@ import { useMemo } from 'react'
 import { BufferAttribute, BufferGeometry } from 'three'
 import { triangulate, type Vec2, type Vec3 } from '@geotome/core/solid'
 import { uprightFrame } from '@geotome/core/slice'
-import { useAppSelector } from '../app/store'
 import type { Shows } from '../app/view-slice'
 import { batchOf, HERE, landOf, outlinesOf } from './batches'
 import { type Placed } from './placed'
@@ -21,15 +20,16 @@ export function GroundScene({
   materials,
   palette,
   shows,
+  behind,
 }: {
   view: StoredView
   at: StageShows
   materials: Materials
   palette: Palette
   shows: Shows
+  /** the level whose plan lies under the one that is worked on */ behind: string | null
 }) {
   const { ground, section } = view
-  const behind = useAppSelector((s) => s.view.behind)
   const terrain = stageGeometry.get(shows.terrain ? (ground.terrain?.mesh ?? null) : null)
   const land = useMemo(() => (terrain ? landOf(terrain, palette) : null), [terrain, palette])
   const site = useMemo(

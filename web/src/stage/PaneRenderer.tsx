@@ -1,12 +1,12 @@
 import { useFrame, useThree } from '@react-three/fiber'
-import { useEffect, useMemo, useRef, type RefObject } from 'react'
+import { useEffect, useMemo, useRef } from 'react'
 import { Color, OrthographicCamera, type Object3D, type WebGLRenderer } from 'three'
 import { axesOf, type View } from './camera'
 import { cutting, type Materials } from './materials'
-import type { Upright } from '@geotome/core/slice'
-import { store } from '../app/store'
+import type { PaneCut } from './cuts'
+import type { Sights } from './sights'
 import { AT_REST, drawsInSoftware, HELD_STILL, Smoothing } from './smoothing'
-import { isUpright, onViews, viewOf, type PaneName } from './views'
+import { isUpright, type PaneName } from './views'
 
 /**
  * Where an object of the scene is drawn: in which pane ('space': in all but plans), upright only where a pane looks
@@ -22,44 +22,29 @@ export interface Marks {
   empty: boolean
 }
 
-export interface PaneCut {
-  name: PaneName
-  /** m above the datum, or null: nothing is cut */ cut: number | null
-  buried: boolean
-  /** an upright plane, from the view's origin: what lies nearer to the viewer is cut away */ upright?: Upright | null
-}
-
 /** Draws one scene into every pane, each with its own view and its own cut. */
 export function PaneRenderer({
   panes,
-  boxes,
+  sights,
   materials,
   paper,
-  views = viewOf,
 }: {
   panes: PaneCut[]
-  boxes: RefObject<Map<PaneName, HTMLDivElement>>
+  sights: Sights
   materials: Materials
   paper: string
-  /** the view of a pane; the stage's own unless told otherwise */ views?: (name: PaneName) => View
 }) {
   const invalidate = useThree((s) => s.invalidate)
-  const canvas = useThree((s) => s.gl.domElement)
   const camera = useMemo(() => new OrthographicCamera(-1, 1, 1, -1, -20000, 20000), [])
   const background = useMemo(() => new Color(paper), [paper])
-  const moved = useRef(-Infinity)
-  useEffect(
-    () =>
-      onViews(() => {
-        moved.current = performance.now()
-        invalidate()
-      }),
-    [invalidate],
-  )
+  useEffect(() => sights.onMoved(() => invalidate()), [invalidate, sights])
   useEffect(() => invalidate(), [invalidate, panes, materials, background])
 
   const smoothing = useMemo(() => new Smoothing(), [])
-  const rest = useRef({ timer: 0, reached: false })
+  const rest = useRef<{ timer: ReturnType<typeof setTimeout> | undefined; reached: boolean }>({
+    timer: undefined,
+    reached: false,
+  })
   useEffect(() => {
     const { current } = rest
     return () => {
@@ -71,40 +56,37 @@ export function PaneRenderer({
   const isSlow = useMemo(() => drawsInSoftware(renderer), [renderer])
 
   useFrame(({ gl, scene }) => {
-    const whole = canvas.getBoundingClientRect()
-    // While something is dragged it is drawn rough where smooth pictures take long; what rests is smooth.
-    const isTried = store.getState().project.preview !== null
-    const isHeld = isTried || performance.now() - moved.current < AT_REST
-    const isSmooth = !isSlow || !isHeld || rest.current.reached
+    // Where smooth pictures take long, whatever is new is drawn rough at once, and smooth when it has rested.
+    const isSmooth = !isSlow || rest.current.reached
     clearTimeout(rest.current.timer)
     rest.current.reached = false
     if (!isSmooth)
-      rest.current.timer = window.setTimeout(
+      rest.current.timer = setTimeout(
         () => {
           rest.current.reached = true
           invalidate()
         },
-        isTried ? HELD_STILL : AT_REST,
+        sights.isTried() ? HELD_STILL : AT_REST,
       )
     gl.setRenderTarget(null)
     gl.setScissorTest(true)
     gl.localClippingEnabled = true
     gl.setClearColor(background, 1)
     for (const pane of panes) {
-      const box = boxes.current?.get(pane.name)?.getBoundingClientRect()
-      if (!box || box.width < 2) continue
-      const part = [box.left - whole.left, whole.bottom - box.bottom, box.width, box.height] as const
+      const part = sights.partOf(pane.name)
+      if (!part || part[2] < 2) continue
+      const view = sights.viewOf(pane.name)
       // Lines are as wide as the canvas's own part says, wherever they are drawn.
       gl.setRenderTarget(null)
       gl.setViewport(...part)
       gl.setScissor(...part)
-      aim(camera, views(pane.name), box.width, box.height)
-      prepare(scene, pane, views(pane.name), materials, gl)
+      aim(camera, view, part[2], part[3])
+      prepare(scene, pane, view, materials, gl)
       if (isSmooth) smoothing.aim(gl, part)
       gl.clear()
       gl.render(scene, camera)
     }
-    if (isSmooth) smoothing.show(gl, whole.width, whole.height)
+    if (isSmooth) smoothing.show(gl, ...sights.size())
   }, 1)
   return null
 }

@@ -8,23 +8,22 @@ import {
   LinearFilter,
   MeshBasicMaterial,
   NormalBlending,
+  ImageBitmapLoader,
   Texture,
-  TextureLoader,
 } from 'three'
 import type { Vec3 } from '@geotome/core/solid'
-import { useProject } from '../app/hooks'
 import type { LaidView } from '../worker/protocol'
+import type { Shades } from './drawing/told'
 import { marks } from './drawn'
 import type { StoredView } from './geometry-store'
 
 /** Pictures where they are laid: in plan in the plan and in 3D, upright ones in 3D and where one looks at them squarely. */
-export function Pictures({ view, shown }: { view: StoredView; shown: boolean }) {
-  const { project } = useProject()
+export function Pictures({ view, shown, shades }: { view: StoredView; shown: boolean; shades: Shades }) {
   if (!shown) return null
   return (
     <>
       {view.pictures.map((laid) => {
-        const picture = project.pictures[laid.picture]
+        const picture = shades[laid.picture]
         return picture ? (
           <Quad key={`${laid.picture}/${laid.stand}`} laid={laid} asset={picture.asset} opacity={picture.opacity} />
         ) : null
@@ -82,6 +81,8 @@ function Quad({ laid, asset, opacity }: { laid: LaidView; asset: string; opacity
   )
 }
 
+/** Reads pictures without a page. */
+const loader = new ImageBitmapLoader().setOptions({ imageOrientation: 'flipY', premultiplyAlpha: 'none' })
 const textures = new Map<string, Promise<Texture>>()
 
 /** A stored picture as a texture; null while it is on its way, or not to be had. */
@@ -93,10 +94,14 @@ function useAsset(hash: string): Texture | null {
     if (!coming)
       textures.set(
         hash,
-        (coming = new TextureLoader().loadAsync(`/api/assets/${hash}`).then((t) => {
+        (coming = loader.loadAsync(`/api/assets/${hash}`).then((bitmap) => {
+          const t = new Texture(bitmap)
+          // Turned over while it was read: what is drawn from a bitmap cannot be turned then.
+          t.flipY = false
           t.generateMipmaps = true
           t.magFilter = LinearFilter
           t.anisotropy = 4
+          t.needsUpdate = true
           return t
         })),
       )

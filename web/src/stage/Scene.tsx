@@ -1,39 +1,26 @@
 import { useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef } from 'react'
-import { useAppSelector } from '../app/store'
 import type { Shows } from '../app/view-slice'
 import { batchOf, fillsOf, HERE, outlinesOf, shadowOf, stackedOutlines } from './batches'
 import { linesIn, linesUnder } from './placed'
-import { useLit } from './use-lit'
+import { useLit } from './lit-drawn'
+import type { Marked, Shades } from './drawing/told'
 import { instancesOf, shadowsOf } from './instances'
-import { useColours } from './use-colours'
+import { coloursOf, type Dress } from './colours'
 import { stageGeometry, type StoredView } from './geometry-store'
 import { Faces, Lines, Many } from './drawn'
 import { GroundScene } from './GroundScene'
-import { pickable } from './picking'
 import { Pictures } from './Pictures'
 import type { Materials } from './materials'
 import type { StageShows } from './shows'
 import type { Palette } from './theme'
-import {
-  heightOf,
-  highlight,
-  idsOf,
-  madeOf,
-  NONE,
-  NOTHING,
-  solids,
-  spotsBatch,
-  usualStorey,
-  without,
-} from './scene-items'
-import type { Spot } from './spot'
+import { heightOf, highlight, idsOf, madeOf, NONE, solids, spotsBatch, usualStorey, without } from './scene-items'
 import { spotDrawn } from './spots'
 import { Contours } from './Contours'
 
 /**
- * `shows` and `hidden` say what is drawn, and how; `camera` the direction of the 3D view, for contours; `picking` whether the pointer
- * picks in it.
+ * `shows` and `hidden` say what is drawn, and how; `level` is that of the blade; `direction` where the 3D view looks from, for contours.
+ * It knows neither page nor store: it is drawn in the drawing worker, and in the page where schemes stand beside one another.
  */
 export interface SceneProps {
   view: StoredView
@@ -42,25 +29,32 @@ export interface SceneProps {
   palette: Palette
   shows: Shows
   hidden: readonly string[]
+  level: string | null
+  marked: Marked
+  /** what things are made of, where that is to be seen */ dress: Dress | null
+  pictures: Shades
   direction: () => readonly [number, number, number]
-  picking: boolean
-  /** the level of the blade, where it is not the one that the stage shows */ blade?: string | null
 }
 
-const NO_SPOTS: readonly Spot[] = []
-
 /** What is drawn: the results of the study, batched. Which objects a pane shows is told by their `pane` mark. */
-export function Scene({ view: whole, at, materials, palette, shows, hidden, direction, picking, blade }: SceneProps) {
+export function Scene({
+  view: whole,
+  at,
+  materials,
+  palette,
+  shows,
+  hidden,
+  level,
+  marked,
+  dress,
+  pictures,
+  direction,
+}: SceneProps) {
   const invalidate = useThree((s) => s.invalidate)
-  const shownLevel = useAppSelector((s) => s.view.level)
-  const level = blade === undefined ? shownLevel : blade
-  const picked = useAppSelector((s) => (picking ? s.view.picked : NOTHING))
-  const hover = useAppSelector((s) => (picking ? s.view.hover : null))
-  const spots = useAppSelector((s) => (picking ? s.view.spots : NO_SPOTS))
-  const hoverSpot = useAppSelector((s) => (picking ? s.view.hoverSpot : null))
+  const { picked, hover, spots, hoverSpot } = marked
   const { fabric } = at
   const view = useMemo(() => without(whole, hidden, shows), [whole, hidden, shows])
-  const colours = useColours(shows.materials)
+  const colours = useMemo(() => (dress ? coloursOf(dress, whole.masses) : null), [dress, whole.masses])
 
   // While only levels or figures change, what stands stays as it is, and nothing is sent to the screen again.
   const standing = useSame(view, `${fabric ? standingKey(view) : massesKey(view)} ${neighboursKey(view)}`)
@@ -115,7 +109,7 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
         : null,
     [fabric, floor, z],
   )
-  const lit = useLit(view)
+  const lit = useLit(view, marked.lit)
   const capLines = useMemo(
     () =>
       floor
@@ -152,9 +146,6 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
   )
   const shadows = useMemo(() => shadowsOf(parted.many, at.blade && level ? z : 1e6), [parted, at.blade, level, z])
 
-  useEffect(() => {
-    if (picking) Object.assign(pickable, { items: all.solid, edges: edges.edges })
-  }, [all, edges, picking])
   useEffect(
     () => invalidate(),
     [invalidate, solid, outlined, chosen, under, spotted, spotUnder, offer, cap, materials, at, view, lit],
@@ -166,8 +157,8 @@ export function Scene({ view: whole, at, materials, palette, shows, hidden, dire
       {shadows.map((s, i) => (
         <Many key={i} {...s} material={materials.shadow} order={0} pane="3d" />
       ))}
-      <GroundScene view={view} at={at} materials={materials} palette={palette} shows={shows} />
-      <Pictures view={view} shown={shows.pictures} />
+      <GroundScene view={view} at={at} materials={materials} palette={palette} shows={shows} behind={marked.behind} />
+      <Pictures view={view} shown={shows.pictures} shades={pictures} />
       <Faces geometry={solid.faces} material={materials.faces} order={1} />
       {parted.many.map((many, i) => (
         <Many key={i} {...many} material={materials.faces} order={1} />

@@ -2,7 +2,7 @@ import { Canvas } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState, type RefObject } from 'react'
 import type { Vec3 } from '@geotome/core/solid'
 import { inOrder, showQuantity, type Scheme } from '@geotome/core/project'
-import { useProject, useStudy, useViewState } from '../app/hooks'
+import { useDress, useProject, useShades, useStudy, useViewState } from '../app/hooks'
 import { useAppDispatch } from '../app/store'
 import { workerReady } from '../app/study-loop'
 import { schemeShown, type Beside } from '../app/view-slice'
@@ -13,6 +13,8 @@ import { stageGeometry, type StoredView } from './geometry-store'
 import { makeMaterials } from './materials'
 import { PaneRenderer } from './PaneRenderer'
 import { Scene } from './Scene'
+import { UNMARKED } from './scene-items'
+import { sightsOnPage } from './sights'
 import type { StageShows } from './shows'
 import type { Palette } from './theme'
 import { setView, viewOf, type PaneName } from './views'
@@ -22,7 +24,7 @@ const MOST = 4
 const NOTHING_HIDDEN: readonly string[] = []
 
 /** Two to four schemes side by side: one view, one blade, one scale; what moves one moves all. */
-export function SchemePanes({
+export default function SchemePanes({
   at,
   how,
   palette,
@@ -126,6 +128,8 @@ function SchemePane({
   const { project } = useProject()
   const { shows, level } = useViewState('shows', 'level')
   const materials = useMemo(() => makeMaterials(palette), [palette])
+  const dress = useDress(shows.materials)
+  const pictures = useShades()
   const boxes = useRef(new Map<PaneName, HTMLDivElement>())
   const held = useRef<{ x: number; y: number; turns: boolean } | null>(null)
   const blade = view ? levelIn(view, mine, level) : null
@@ -142,13 +146,18 @@ function SchemePane({
   )
   // The origin of each view is its own: all are looked at from the same place in the world.
   const [dx, dy] = [(view?.origin[0] ?? 0) - (mine?.origin[0] ?? 0), (view?.origin[1] ?? 0) - (mine?.origin[1] ?? 0)]
-  const seen = useMemo(
-    () => (name: PaneName) => {
-      const own = viewOf(name)
-      const [x, y, up] = own.target
-      return { ...own, target: [x - dx, y - dy, up] as typeof own.target }
-    },
-    [dx, dy],
+  const sights = useMemo(
+    () =>
+      sightsOnPage(
+        () => boxes.current.get(how) ?? null,
+        boxes.current,
+        (name) => {
+          const own = viewOf(name)
+          const [x, y, up] = own.target
+          return { ...own, target: [x - dx, y - dy, up] as typeof own.target }
+        },
+      ),
+    [how, dx, dy],
   )
   const total = view?.ledger.totals.area ?? null
   const by = total === null || !mine || view === mine ? null : total - mine.ledger.totals.area
@@ -203,11 +212,13 @@ function SchemePane({
             palette={palette}
             shows={shows}
             hidden={NOTHING_HIDDEN}
-            blade={blade}
+            level={blade}
+            marked={UNMARKED}
+            dress={dress}
+            pictures={pictures}
             direction={() => axesOf(viewOf('3d')).toward}
-            picking={false}
           />
-          <PaneRenderer panes={panes} boxes={boxes} materials={materials} paper={palette.paper} views={seen} />
+          <PaneRenderer panes={panes} sights={sights} materials={materials} paper={palette.paper} />
         </Canvas>
       )}
       <div className="pointer-events-none absolute top-1.5 left-1.5 rounded bg-paper/85 px-1.5 py-1 text-[12.5px] leading-4">

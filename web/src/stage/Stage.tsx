@@ -1,28 +1,26 @@
-import { Canvas } from '@react-three/fiber'
-import { memo, useCallback, useEffect, useMemo, useRef, useState, type ComponentProps, type RefObject } from 'react'
+import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
 import { useOf, usePickedMasses, useStudy, useViewState } from '../app/hooks'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { panesChosen, picksChosen, sectionAt, setBeside, viewsToggled, type Panes } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
 import { PICKS } from '../verbs/seeing'
-import { axesOf, sees, spanOf } from './camera'
-import { makeMaterials } from './materials'
+import { sees, spanOf } from './camera'
+import { cutsOf, PANES } from './cuts'
+import { Drawing as DrawingNow } from './drawing/Drawing'
 import { Pane } from './Pane'
-import { PaneRenderer } from './PaneRenderer'
 import { PlanBar } from './PlanBar'
-import { Scene, type SceneProps } from './Scene'
-import { SchemePanes } from './SchemePanes'
 import type { StageShows } from './shows'
-import { PANES, useCuts } from './use-cuts'
-import { paletteOf, useTheme, type Palette } from './theme'
+import { paletteOf, useTheme } from './theme'
 import { through, UprightBar } from './UprightBar'
 import { isUpright, setView, viewOf, type PaneName } from './views'
 import { fitPane, useFitOnce, useKeptInSight, type StudyLike } from './fitting'
 import { PaneOverlay, type Middle } from './PaneOverlay'
 
 export const NOWHERE: Vec2 = [0, 0]
-const towardViewer = () => axesOf(viewOf('3d')).toward
+/** A new result is drawn elsewhere: nothing of it is rendered here. */
+const Drawing = memo(DrawingNow)
+const SchemePanes = lazy(() => import('./SchemePanes'))
 const CHOICES: { id: Panes; label: string }[] = [
   { id: '3d', label: '3D' },
   { id: 'plan', label: 'Plan' },
@@ -62,11 +60,13 @@ export function Stage({ at }: { at: StageShows }) {
       ? pointer.pane
       : (PANES[panes].find((name) => sees(viewOf(name), r.plane)) ?? pointer.pane),
   )
-  const { cuts, z, buried } = useCuts(at)
+  // Site and neighbours are drawn on the ground, whatever level is looked at.
+  const plane = useRunning((r) => (r?.tool.aims === 'plane' && !r.taken.on ? r.plane.origin[2] : null))
   const floor = study?.floors.find((f) => f.level === levelId)
   const shown = PANES[panes]
-  const middle = useMemo(() => middleOf(study), [study])
   const { elevation, section } = useViewState('elevation', 'section')
+  const { cuts, z, buried } = cutsOf(shown, at, study, levelId, { section, plane })
+  const middle = useMemo(() => middleOf(study), [study])
   useEffect(() => {
     setView('elevation', { ...viewOf('elevation'), azimuth: elevation })
   }, [elevation])
@@ -90,7 +90,11 @@ export function Stage({ at }: { at: StageShows }) {
   }
   return (
     <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper" data-fitted={isFitted}>
-      {beside && <SchemePanes at={at} how={beside} palette={palette} fits={fitsBeside} />}
+      {beside && (
+        <Suspense>
+          <SchemePanes at={at} how={beside} palette={palette} fits={fitsBeside} />
+        </Suspense>
+      )}
       <div className={beside ? 'hidden' : 'absolute inset-0'} aria-hidden>
         <Drawing at={at} palette={palette} boxes={boxes} />
       </div>
@@ -211,45 +215,6 @@ function Picks() {
       </select>
     </label>
   )
-}
-
-/** The picture itself. A new result draws what is in it, and not the canvas around it. */
-const Drawing = memo(function Drawing({
-  at,
-  palette,
-  boxes,
-}: {
-  at: StageShows
-  palette: Palette
-  boxes: RefObject<Map<PaneName, HTMLDivElement>>
-}) {
-  const materials = useMemo(() => makeMaterials(palette), [palette])
-  return (
-    <Canvas
-      linear
-      flat
-      legacy
-      frameloop="demand"
-      dpr={[1, 2]}
-      gl={{ antialias: false, localClippingEnabled: true } as never}
-      onCreated={({ gl }) => {
-        gl.debug.checkShaderErrors = import.meta.env.DEV
-      }}
-    >
-      <StudiedScene at={at} materials={materials} palette={palette} />
-      <CutPanes at={at} boxes={boxes} materials={materials} paper={palette.paper} />
-    </Canvas>
-  )
-})
-
-function StudiedScene(drawn: Pick<SceneProps, 'at' | 'materials' | 'palette'>) {
-  const study = useStudy()
-  const { shows, hidden } = useViewState('shows', 'hidden')
-  return study && <Scene view={study} {...drawn} shows={shows} hidden={hidden} direction={towardViewer} picking />
-}
-
-function CutPanes({ at, ...how }: { at: StageShows } & Omit<ComponentProps<typeof PaneRenderer>, 'panes'>) {
-  return <PaneRenderer panes={useCuts(at).cuts} {...how} />
 }
 
 /** The middle and the extent of all that stands, from the view's origin. */

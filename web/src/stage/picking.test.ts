@@ -6,7 +6,7 @@ import type { Geometry } from '../worker/protocol'
 import type { Placed } from './placed'
 import { toPane, type View } from './camera'
 import { instancesOf, shadowsOf } from './instances'
-import { hitsAt, isHidden, pickAll, pickable } from './picking'
+import { hitsAt, isHidden, pickAll, pickAmong } from './picking'
 
 const size: Vec2 = [760, 640]
 const view: View = { target: [0, 0, 0], azimuth: -60, elevation: 35, scale: 12 }
@@ -33,7 +33,7 @@ describe('picking', () => {
     fc.assert(
       fc.property(number(20), number(20), number(9), number(360), fc.boolean(), (x, y, z, turn, upper) => {
         const place = at(x, y, z, turn)
-        pickable.items = [item('far', at(500, 500, 0, 0)), item('one', place)]
+        pickAmong(() => [item('far', at(500, 500, 0, 0)), item('one', place)])
         const p = world(upper ? [0.5, 0.75] : [1.5, 0.25], place)
         const [hit, more] = hitsAt(view, size, toPane(view, size, p), { from: -1e9, to: 1e9 })
         expect([hit?.id, hit?.bit, more]).toEqual(['one', upper ? 1 : 0, undefined])
@@ -43,7 +43,7 @@ describe('picking', () => {
     )
   })
   it('gives what lies behind too, nearest first, and says what is hidden', () => {
-    pickable.items = [item('low', at(0, 0, 0, 0)), item('high', at(0, 0, 3, 0))]
+    pickAmong(() => [item('low', at(0, 0, 0, 0)), item('high', at(0, 0, 3, 0))])
     const plan: View = { ...view, elevation: 90 }
     expect(pickAll(plan, size, toPane(plan, size, [1, 0.5, 0]), { from: -99, to: 99 }).map((h) => h.id)).toEqual([
       'high',

@@ -2,11 +2,36 @@ import { BufferAttribute, BufferGeometry, DoubleSide, Ray, Vector3 } from 'three
 import { MeshBVH } from 'three-mesh-bvh'
 import { turnOf, type Vec2, type Vec3 } from '@geotome/core/solid'
 import type { Geometry, MassView } from '../worker/protocol'
-import type { Placed } from './placed'
+import { linesIn, type Placed } from './placed'
 import { axesOf, facing, toPane, type View } from './camera'
 
 /** What the pointer can pick: what is drawn solid, and the lines of it. */
-export const pickable: { items: readonly Placed[]; edges: Float32Array } = { items: [], edges: new Float32Array() }
+interface Pickable {
+  items: readonly Placed[]
+  edges: Float32Array
+}
+let found: Pickable | null = null
+let find: () => readonly Placed[] = () => []
+
+/** From now on the pointer picks among these, which are worked out when it first does. */
+export function pickAmong(items: () => readonly Placed[]): void {
+  found = null
+  find = items
+}
+
+function pickable(): Pickable {
+  if (!found) {
+    const items = find()
+    let edges: Float32Array | null = null
+    found = {
+      items,
+      get edges() {
+        return (edges ??= linesIn(items).edges)
+      },
+    }
+  }
+  return found
+}
 
 /** The triangles of a body in a tree of boxes: built once for all that stand there with it. */
 const trees = new WeakMap<Geometry, MeshBVH>()
@@ -34,7 +59,7 @@ export function isHidden(view: View, [x, y, z]: Vec3): boolean {
   const { toward } = axesOf(view)
   const direction = new Vector3(...toward)
   const ray = new Ray(new Vector3(x, y, z).addScaledVector(direction, 0.05), direction)
-  return pickable.items.some(
+  return pickable().items.some(
     ({ geometry, at }) =>
       geometry.positions.length > 0 && treeOf(geometry).raycastFirst(rayWithin(ray, at), DoubleSide) !== null,
   )
@@ -58,8 +83,8 @@ export function hitsAt(view: View, size: Vec2, at: Vec2, range: { from: number; 
   const { toward } = axesOf(view)
   const direction = new Vector3(-toward[0], -toward[1], -toward[2])
   const ray = new Ray(new Vector3(...facing(view, size, at)).addScaledVector(direction, -FAR), direction)
-  return pickable.items
-    .flatMap(({ owner, geometry, at: place }) =>
+  return pickable()
+    .items.flatMap(({ owner, geometry, at: place }) =>
       geometry.positions.length === 0
         ? []
         : treeOf(geometry)
@@ -80,7 +105,7 @@ const FAR = 10000
 
 /** The corner of what is drawn that lies nearest to a pixel, within `within` px; of those equally near the one nearest to the viewer. */
 export function cornerAt(view: View, size: Vec2, at: Vec2, within: number): Vec3 | null {
-  const p = pickable.edges
+  const p = pickable().edges
   const { toward } = axesOf(view)
   let best: { off: number; depth: number; point: Vec3 } | null = null
   for (let i = 0; i < p.length; i += 3) {

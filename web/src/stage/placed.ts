@@ -74,7 +74,7 @@ function linesOfOne(item: Placed): DrawnLines {
 }
 
 /** The lines alone of bodies placed; what stands as before is taken over as it was. */
-export function linesIn(items: Placed[]): DrawnLines {
+export function linesIn(items: readonly Placed[]): DrawnLines {
   const blocks = items.map(linesOfOne)
   return { edges: joined(blocks.map((b) => b.edges)), contours: joined(blocks.map((b) => b.contours)) }
 }

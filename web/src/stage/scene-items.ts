@@ -1,5 +1,6 @@
 import type { Picked, Shows } from '../app/view-slice'
-import type { Colours } from './use-colours'
+import type { Colours } from './colours'
+import type { Marked } from './drawing/told'
 import { stageGeometry, type StoredView } from './geometry-store'
 import type { BufferGeometry } from 'three'
 import { batchOf, facesOfBits, type Batch, HERE } from './batches'
@@ -9,7 +10,15 @@ import { spotDrawn } from './spots'
 import type { Palette } from './theme'
 
 export const NONE = new Float32Array()
-export const NOTHING: Picked = { kind: 'nothing' }
+/** Nothing is picked, pointed at, or lit up. */
+export const UNMARKED: Marked = {
+  picked: { kind: 'nothing' },
+  hover: null,
+  spots: [],
+  hoverSpot: null,
+  lit: null,
+  behind: null,
+}
 
 /** Masses that parts were made of: shown as an outline behind them. */
 export function madeOf(view: StoredView): Placed[] {

@@ -12,7 +12,7 @@ import {
 
 /** samples to a pixel of a smooth picture */
 const SAMPLES = 4
-/** ms without a newer picture after which a rough one is drawn smooth, while a view is turned */
+/** ms without a newer picture after which a rough one is drawn smooth */
 export const AT_REST = 300
 /** the same while something is dragged: a smooth picture takes the time that the next figures need */
 export const HELD_STILL = 1200

@@ -14,6 +14,7 @@ let views: Record<PaneName, View> = {
 }
 const listeners = new Set<() => void>()
 
+export const allViews = (): Record<PaneName, View> => views
 export const viewOf = (pane: PaneName): View => views[pane]
 
 export function setView(pane: PaneName, view: View): void {

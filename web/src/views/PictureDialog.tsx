@@ -6,7 +6,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { toast } from 'sonner'
 import { factLines, showQuantity, type KeptView } from '@geotome/core/project'
 import { uprightFrame } from '@geotome/core/slice'
-import { useProject, useStudy } from '../app/hooks'
+import { useDress, useProject, useShades, useStudy } from '../app/hooks'
 import { Dialog } from '../common/Dialog'
 import { axesOf, toPane } from '../stage/camera'
 import type { StoredView } from '../stage/geometry-store'
@@ -14,7 +14,9 @@ import { middleOf, placeLabels } from '../stage/label-places'
 import { makeMaterials } from '../stage/materials'
 import { PaneRenderer } from '../stage/PaneRenderer'
 import { Scene } from '../stage/Scene'
+import { UNMARKED } from '../stage/scene-items'
 import { STAGE } from '../stage/shows'
+import { sightsOnPage } from '../stage/sights'
 import { paletteOf, useTheme } from '../stage/theme'
 import { cameraOf } from './open-kept'
 
@@ -36,7 +38,7 @@ const PixelsSchema = v.pipe(
 const SizeSchema = v.object({ width: PixelsSchema, height: PixelsSchema, titled: v.boolean() })
 
 /** A presentation picture of a kept view, as PNG at a chosen size. */
-export function PictureDialog({ view, onClose }: { view: KeptView; onClose: () => void }) {
+export default function PictureDialog({ view, onClose }: { view: KeptView; onClose: () => void }) {
   const { register, handleSubmit, setValue, watch, formState } = useForm({
     defaultValues: { width: '1600', height: '1000', titled: false },
     resolver: valibotResolver(SizeSchema),
@@ -122,7 +124,18 @@ function PictureMaker({
   const materials = useMemo(() => makeMaterials(palette), [palette])
   const box = useRef<HTMLDivElement>(null)
   const boxes = useRef(new Map<KeptView['pane'], HTMLDivElement>())
+  const dress = useDress(view.shows.materials)
+  const pictures = useShades()
   const camera = useMemo(() => cameraOf(view, w), [view, w])
+  const sights = useMemo(
+    () =>
+      sightsOnPage(
+        () => box.current,
+        boxes.current,
+        () => camera,
+      ),
+    [camera],
+  )
   const z = study?.levels.find((l) => l.id === view.blade)?.height ?? null
   const at = view.shows.fabric ? STAGE.fabric : view.blade ? STAGE.slice : STAGE.form
   const cuts = useMemo(
@@ -171,11 +184,13 @@ function PictureMaker({
           palette={palette}
           shows={view.shows}
           hidden={view.hidden}
-          blade={view.blade}
+          level={view.blade}
+          marked={UNMARKED}
+          dress={dress}
+          pictures={pictures}
           direction={() => axesOf(camera).toward}
-          picking={false}
         />
-        <PaneRenderer panes={cuts} boxes={boxes} materials={materials} paper={palette.paper} views={() => camera} />
+        <PaneRenderer panes={cuts} sights={sights} materials={materials} paper={palette.paper} />
         <Shot
           size={[w, h]}
           done={(canvas) => {

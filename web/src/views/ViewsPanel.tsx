@@ -1,5 +1,5 @@
 import { Camera, Trash2, X } from 'lucide-react'
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { inOrder, nextOrder, type KeptView } from '@geotome/core/project'
 import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -18,7 +18,9 @@ import type { StageShows } from '../stage/shows'
 import { viewOf, type PaneName } from '../stage/views'
 import { useAsk } from '../verbs/use-now'
 import { openKept } from './open-kept'
-import { PictureDialog } from './PictureDialog'
+
+/** It draws in the page itself, with all that takes: loaded when it is asked for. */
+const PictureDialog = lazy(() => import('./PictureDialog'))
 
 /** What the stage shows, and how; and the kept views, each of which says all that itself. */
 export function ViewsPanel({ at }: { at: StageShows }) {
@@ -252,7 +254,11 @@ function KeptViews({ at }: { at: StageShows }) {
       <button className="btn btn-sm mt-1 h-8 w-full text-[12px]" onClick={keep}>
         Keep this view
       </button>
-      {picture && <PictureDialog view={picture} onClose={() => setPicture(null)} />}
+      {picture && (
+        <Suspense>
+          <PictureDialog view={picture} onClose={() => setPicture(null)} />
+        </Suspense>
+      )}
     </div>
   )
 }

@@ -25,6 +25,13 @@ export function onWorkerDied(listen: () => void): () => void {
   return () => listeners.delete(listen)
 }
 
+const begun = new Set<(remote: Remote<StudyWorker>) => void>()
+/** Called with every worker that is started, before anything else is asked of it. */
+export function onWorkerBegun(listen: (remote: Remote<StudyWorker>) => void): void {
+  begun.add(listen)
+  if (living) listen(living.remote)
+}
+
 let living: Living | null = null
 
 /** Starts the worker where it is not there yet: its first call finds it ready the sooner. */
@@ -35,6 +42,7 @@ function start(): Living {
   const name = `study-${crypto.randomUUID()}`
   const worker = new Worker(new URL('./study-worker.ts', import.meta.url), { type: 'module', name })
   const remote = wrap<StudyWorker>(worker)
+  for (const listen of begun) listen(remote)
   const death = new Promise<never>((_, reject) => {
     const died = () => {
       if (living?.remote !== remote) return

@@ -252,6 +252,9 @@ export interface Ask {
   /** what the ledger tells is wanted too */ areas?: boolean
 }
 
+/** What the drawing worker hears of the study's: its results, as the page has them; `forget`: from now on all is sent anew. */
+export type FromStudy = { view: StudyView } | { forget: true }
+
 /** null: it was dropped for a newer one */
 export type Answer = StudyView | null
 
@@ -259,6 +262,8 @@ export type Answer = StudyView | null
 export interface StudyWorker {
   /** answers when the lock is held by which the page knows that the worker lives */
   alive(): Promise<void>
+  /** where every result goes besides, to be drawn */
+  draws(results: MessagePort): void
   open(project: Project): void
   edit(edits: Edit[]): void
   study(ask: Ask): Promise<Answer>

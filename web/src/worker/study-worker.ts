@@ -23,7 +23,7 @@ import {
 import { accountView, briefView, differencesView, platesView } from './areas-view'
 import { assetAt, needAssets } from './assets'
 import { pause } from './pause'
-import type { Answer, Ask, StudyView, StudyWorker } from './protocol'
+import type { Answer, Ask, FromStudy, StudyView, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
 import { forget, nothingSent, viewOf, viewOrigin } from './view'
 
@@ -39,6 +39,8 @@ const cacheOf = (scheme: string) => {
 const tried = new StudyCache()
 const sent = nothingSent()
 let project: Project | null = null
+let drawing: MessagePort | null = null
+const draw = (message: FromStudy) => drawing?.postMessage(message)
 let newest = 0
 let progress: (share: number) => void = () => {}
 const mint = () => crypto.randomUUID()
@@ -55,8 +57,12 @@ const api: StudyWorker = {
           return new Promise(() => {})
         })
     }),
+  draws(results) {
+    drawing = results
+  },
   open(opened) {
     project = opened
+    draw({ forget: true })
     sent.keys.clear()
     sent.masses.clear()
     sent.parts.clear()
@@ -97,6 +103,7 @@ const api: StudyWorker = {
         brief: briefView(other),
       }
     forget(view, sent)
+    draw({ view })
     return transfer(
       view satisfies Answer,
       view.geometry.flatMap((g) => [

@@ -1,11 +1,10 @@
 import { useMemo } from 'react'
-import { useAppSelector } from '../app/store'
+import type { Lit } from '../app/view-slice'
 import { fillsOf, outlinesOf } from './batches'
 import type { StoredView } from './geometry-store'
 
 /** What a list that is walked lights up on its level: what counts, what does not, and their outlines. */
-export function useLit(view: StoredView) {
-  const lit = useAppSelector((s) => s.view.lit)
+export function useLit(view: StoredView, lit: Lit | null) {
   return useMemo(() => {
     const z = view.levels.find((l) => l.id === lit?.level)?.height
     if (!lit || z === undefined) return null

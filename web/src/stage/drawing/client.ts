@@ -1,0 +1,95 @@
+import { transfer } from 'comlink'
+import { onWorkerBegun } from '../../worker/client'
+import type { Told, ToDrawing } from './told'
+
+/**
+ * The page's end of the drawing worker: one canvas for as long as the page lives, taken along from desk to desk with all that was compiled
+ * for it. A worker that dies is started again, with a new canvas.
+ */
+interface Drawer {
+  canvas: HTMLCanvasElement
+  worker: Worker
+  /** its canvas has been handed over, with what it was told first */ begun: boolean
+}
+let drawer: Drawer | null = null
+/** all that it was told */
+let told: Partial<Told> = {}
+const deaths = new Set<() => void>()
+
+/** Called when what draws has died and another, which knows nothing yet, has taken its place. */
+export function onDrawingDied(listen: () => void): () => void {
+  deaths.add(listen)
+  return () => deaths.delete(listen)
+}
+
+function start(): Drawer {
+  const canvas = Object.assign(document.createElement('canvas'), { className: 'block h-full w-full' })
+  const worker = new Worker(new URL('./drawing-worker.tsx', import.meta.url), { type: 'module', name: 'drawing' })
+  const mine: Drawer = { canvas, worker, begun: false }
+  worker.addEventListener('error', (event) => {
+    console.error(event.message)
+    // One that could not even begin would be started again without end.
+    if (drawer !== mine || !mine.begun) return
+    worker.terminate()
+    const { parentElement } = canvas
+    canvas.remove()
+    drawer = start()
+    parentElement?.append(drawer.canvas)
+    tellDrawing({})
+    for (const listen of deaths) listen()
+  })
+  return mine
+}
+const drawing = () => (drawer ??= start())
+
+// Every study's worker has a door of its own to what draws, open before its first result.
+onWorkerBegun((remote) => {
+  const { port1, port2 } = new MessageChannel()
+  post({ results: port1 }, [port1])
+  void remote.draws(transfer(port2, [port2]))
+})
+
+function post(message: ToDrawing, what: Transferable[] = []): void {
+  drawing().worker.postMessage(message, what)
+}
+
+/** Puts the stage's canvas into an element of the page; taken out again by what is returned. */
+export function hangDrawing(holder: HTMLElement): () => void {
+  holder.append(drawing().canvas)
+  return () => drawing().canvas.remove()
+}
+
+/** Tells what has changed of what is shown; what is the same as before is not sent. */
+export function tellDrawing(part: Partial<Told>): void {
+  const keys = (Object.keys(part) as (keyof Told)[]).filter((key) => told[key] !== part[key])
+  told = { ...told, ...part }
+  const mine = drawing()
+  if (mine.begun) {
+    if (keys.length) post({ told: Object.fromEntries(keys.map((key) => [key, told[key]])) })
+    return
+  }
+  if (!isWhole(told)) return
+  mine.begun = true
+  const canvas = mine.canvas.transferControlToOffscreen()
+  post({ canvas, told }, [canvas])
+}
+
+const WHOLE: Record<keyof Told, true> = {
+  on: true,
+  at: true,
+  palette: true,
+  shows: true,
+  hidden: true,
+  level: true,
+  marked: true,
+  dress: true,
+  pictures: true,
+  panes: true,
+  cutBy: true,
+  views: true,
+  parts: true,
+  size: true,
+  dpr: true,
+  tried: true,
+}
+const isWhole = (all: Partial<Told>): all is Told => Object.keys(WHOLE).every((key) => key in all)
