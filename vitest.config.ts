@@ -9,8 +9,8 @@ export default defineConfig({
     // Nothing here keeps anything in a module: the files share what they import, which is half of their time otherwise.
     isolate: false,
     maxWorkers: '100%',
-    testTimeout: 60_000,
-    hookTimeout: 60_000,
+    testTimeout: 240_000,
+    hookTimeout: 120_000,
     server: { deps: { inline: [] } },
     deps: { interopDefault: false },
   },

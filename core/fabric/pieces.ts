@@ -66,8 +66,10 @@ export function piecesBetween(
   zTo: number,
   closed: (over: string[]) => boolean = () => false,
 ): Piece[] {
-  const whole = unrolled(face)
-  const between = closedUp(face, clipped(whole.map(straightened), zFrom, zTo), zFrom, zTo, closed)
+  const clip = clipped(smooth(face), zFrom, zTo)
+  // Most pieces are upright rectangles: nothing opens at their foot.
+  if (isBox(clip)) return areaOf(clip) > TOLERANCE.area ? [pieceOf(face, clip)] : []
+  const between = closedUp(face, clip, zFrom, zTo, closed)
   return piecesOf(between)
     .flatMap(dividedAtFoot)
     .filter((r) => areaOf(r) > TOLERANCE.area)
@@ -75,27 +77,42 @@ export function piecesBetween(
     .sort((a, b) => a.from - b.from)
 }
 
+/** A face laid flat, without points on its straight edges; worked out once. */
+function smooth(face: WorldFace): Region {
+  let region = smoothed.get(face)
+  if (!region) smoothed.set(face, (region = unrolled(face).map(straightened)))
+  return region
+}
+const smoothed = new WeakMap<WorldFace, Region>()
+
+/** Returns true when a region is one rectangle with upright sides, to the last digit. */
+function isBox(region: Region): boolean {
+  const loop = region[0]
+  if (region.length !== 1 || loop?.length !== 4) return false
+  const { x0, y0, x1, y1 } = rectOf(region)
+  return loop.every(([u, z], i) => {
+    const [v, w] = loop[(i + 1) % 4] as Vec2
+    return (u === x0 || u === x1) && (z === y0 || z === y1) && (u === v) !== (z === w)
+  })
+}
+
 /** A piece by its region; `key` names it by the faces at its two ends. */
 export function pieceOf(face: WorldFace, region: Region): Piece {
-  const points = region.flat()
-  const zs = points.map((p) => p[1])
-  const us = points.map((p) => p[0])
-  const z0 = Math.min(...zs)
-  const foot = points.filter((p) => p[1] < z0 + TOLERANCE.height).map((p) => p[0])
-  const [from, to] = foot.length > 1 ? [Math.min(...foot), Math.max(...foot)] : [Math.min(...us), Math.max(...us)]
+  const rect = rectOf(region)
+  const z0 = rect.y0
+  const foot = { x0: Infinity, x1: -Infinity, count: 0 }
+  for (const loop of region)
+    for (const [u, z] of loop) {
+      if (z >= z0 + TOLERANCE.height) continue
+      foot.x0 = Math.min(foot.x0, u)
+      foot.x1 = Math.max(foot.x1, u)
+      foot.count++
+    }
+  const [from, to] = foot.count > 1 ? [foot.x0, foot.x1] : [rect.x0, rect.x1]
   const whole = unrolled(face)
   const at = (u: number) => neighbour(whole, face.beyond, z0 + TOLERANCE.least, u)
   const key = stripName(at(from), at(to))
-  return {
-    region,
-    from,
-    to,
-    key,
-    z0,
-    z1: Math.max(...zs),
-    area: areaOf(region),
-    wide: { from: Math.min(...us), to: Math.max(...us) },
-  }
+  return { region, from, to, key, z0, z1: rect.y1, area: areaOf(region), wide: { from: rect.x0, to: rect.x1 } }
 }
 
 /** The stretches of u along which a region stands on its foot, m. */
@@ -213,10 +230,7 @@ export function facesAbove(face: WorldFace, from: number, to: number, z: number)
 }
 
 function clipped(region: Region, zFrom: number, zTo: number): Region {
-  const points = region.flat()
-  const us = points.map((p) => p[0])
-  const zs = points.map((p) => p[1])
-  const [u0, u1, z0, z1] = [Math.min(...us), Math.max(...us), Math.min(...zs), Math.max(...zs)]
+  const { x0: u0, y0: z0, x1: u1, y1: z1 } = rectOf(region)
   const [low, high] = [Math.max(zFrom, z0), Math.min(zTo, z1)]
   if (high - low < TOLERANCE.height) return []
   if (low === z0 && high === z1) return region

@@ -42,10 +42,10 @@ export function* studySteps(
   const floored = yield* floorSteps(project, stored, cache)
   const { numbers, levels, heights, growth, scheme, forms, around, unbuilt, context, floors } = floored
   const parts = yield* partsWithin(context, 0.4, 0.8)
-  const walls = wallsByLevel(parts)
+  const walls = wallsByLevel(cache.memo, parts)
   const measured = floors.map((floor): Floor => ({
     ...floor,
-    net: netOf(cache.memo, floor, walls.get(floor.level.id) ?? []),
+    net: netOf(cache.memo, floor, walls.get(floor.level.id)),
   }))
   const ground = studyGround(project, forms, numbers, cache, assets)
   yield 0.85

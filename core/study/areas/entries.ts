@@ -1,10 +1,9 @@
 import { areaOf, intersectRegions, offsetRegion, rectOf, rectsMeet, uniteRegions, type Region } from '../../solid'
 import { ownRegions, type Island } from '../../slice'
-import type { PartStudy } from '../../fabric'
 import type { Id, Use } from '../../project'
 import type { Floor } from '../floor'
 import type { Study } from '../types'
-import { wallsByLevel, wallsOn, withinWalls } from './walls-on'
+import { wallsByLevel, wallsOn, withinWalls, type WallIndex } from './walls-on'
 
 /** The areas of one use in one wing on one level, m2. Internal and net are null where neither walls nor an allowance tell them. */
 export interface LedgerEntry {
@@ -27,11 +26,11 @@ interface ShareAreas {
 
 /** The ledger by level, use and wing; levels from the lowest up. */
 export function entriesOf(study: Pick<Study, 'project' | 'context' | 'floors' | 'parts' | 'wings'>): LedgerEntry[] {
-  const walls = wallsByLevel(study.parts)
+  const walls = wallsByLevel(study.context.memo, study.parts)
   return study.floors.flatMap((floor) => {
     const rows = new Map<string, LedgerEntry>()
     for (const island of floor.islands) {
-      const areas = shareAreas(study, floor, island, walls.get(floor.level.id) ?? [])
+      const areas = shareAreas(study, floor, island, walls.get(floor.level.id))
       island.shares.forEach((share, i) => {
         const gross = island.own[i] ?? 0
         if (gross <= 0) return
@@ -54,10 +53,10 @@ function shareAreas(
   { project, context }: Pick<Study, 'project' | 'context'>,
   floor: Floor,
   island: Island,
-  walls: readonly PartStudy[],
+  walls: WallIndex | undefined,
 ): ShareAreas[] {
   const { memo, numbers } = context
-  const here = wallsOn(memo, island, walls)
+  const here = walls ? wallsOn(memo, island, walls) : []
   const allowance = project.wallAllowance === null ? null : numbers.length(project.wallAllowance)
   const uses = island.shares.map((s) => project.uses[s.use])
   return memo.keep(

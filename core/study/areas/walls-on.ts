@@ -1,11 +1,14 @@
 import { isWall, type PartStudy } from '../../fabric'
 import type { Memo } from '../../project'
-import { areaOf, rectOf, rectsMeet, subtractRegions, uniteRegions, type Rect, type Region } from '../../solid'
+import { areaOf, RectIndex, rectOf, subtractRegions, uniteRegions, type Rect, type Region } from '../../solid'
 import type { Island } from '../../slice'
 import type { Floor } from '../floor'
 
+/** Walls by where they stand in plan. */
+export type WallIndex = RectIndex<PartStudy>
+
 /** The walls that stand on each level, by its id. */
-export function wallsByLevel(parts: readonly PartStudy[]): Map<string, PartStudy[]> {
+export function wallsByLevel(memo: Memo, parts: readonly PartStudy[]): Map<string, WallIndex> {
   const walls = new Map<string, PartStudy[]>()
   for (const part of parts) {
     const level = part.part.base?.level
@@ -14,19 +17,22 @@ export function wallsByLevel(parts: readonly PartStudy[]): Map<string, PartStudy
     if (list) list.push(part)
     else walls.set(level, [part])
   }
-  return walls
-}
-
-/** Of the walls of a level, those that may stand on an island. */
-export function wallsOn(memo: Memo, island: Island, walls: readonly PartStudy[]): PartStudy[] {
-  const extent = memo.keep(island, 'rect', [], () => rectOf(island.counted))
-  return walls.filter((w) =>
-    rectsMeet(
-      memo.keep(w, 'rect', [], (): Rect => rectOf(w.plan)),
-      extent,
-    ),
+  return new Map(
+    [...walls].map(([level, list]) => {
+      const placed = list.map((thing) => ({
+        thing,
+        rect: memo.keep(thing, 'rect', [], (): Rect => rectOf(thing.plan)),
+      }))
+      return [level, new RectIndex(placed, TILE)]
+    }),
   )
 }
+/** m */
+const TILE = 16
+
+/** Of the walls of a level, those that may stand on an island. */
+export const wallsOn = (memo: Memo, island: Island, walls: WallIndex): PartStudy[] =>
+  walls.meeting(memo.keep(island, 'rect', [], () => rectOf(island.counted)))
 
 /** The floor of an island within the walls that stand on it. */
 export function withinWalls(memo: Memo, island: Island, here: readonly PartStudy[]): Region {
@@ -42,8 +48,8 @@ export function withinWalls(memo: Memo, island: Island, here: readonly PartStudy
 }
 
 /** Floor less the plans of the walls that stand on it, m2; null while no wall stands there. */
-export function netOf(memo: Memo, floor: Floor, walls: readonly PartStudy[]): number | null {
-  if (walls.length === 0) return null
+export function netOf(memo: Memo, floor: Floor, walls: WallIndex | undefined): number | null {
+  if (!walls) return null
   return floor.islands.reduce((sum, island) => {
     const here = wallsOn(memo, island, walls)
     return (

@@ -36,8 +36,9 @@ export const wallGap: Check = {
         'gaps',
         [...own, null, ...levels.map((l) => `${l.height} ${l.kind}`), scheme.masses[form.id]?.takes, ...near],
         (): Candidate[] => {
+          const made = new Set(own.filter((w) => w.bond.status === 'bonded' && w.body).map((w) => placeOf(w.part)))
           const offered = propose(context, [form.id]).candidates.filter(
-            (c) => c.part.kind === 'wall' && storeys.has(c.part.base?.level),
+            (c) => c.part.kind === 'wall' && storeys.has(c.part.base?.level) && !made.has(placeOf(c.part)),
           )
           return offered.length ? uncovered(context, offered, own) : []
         },
@@ -73,6 +74,10 @@ export const wallGap: Check = {
     })
   },
 }
+
+/** What a wall stands for: its face, the piece of it, and between which levels. */
+const placeOf = ({ host, base, top }: Pick<Part, 'host' | 'base' | 'top'>): string =>
+  JSON.stringify([host.face, host.piece, base, top])
 
 /** Those walls that are offered along which, in plan and height, no wall stands for the most part. */
 function uncovered(context: FabricContext, offered: Candidate[], own: PartStudy[]): Candidate[] {

@@ -9,6 +9,7 @@ import {
   previewed,
   projectReducer,
   selectProject,
+  selectReached,
   selectTried,
   serverAway,
 } from './project-slice'
@@ -44,6 +45,14 @@ describe('a window', () => {
     expect(state.confirmed?.name).toBe('Theirs')
     expect(seen(state)).toBe('Mine')
     expect(seen(projectReducer(state, logged([entry(6, 'a', 'Mine')])))).toBe('Mine')
+  })
+  it('has come farther when another edit comes in before its own, and no farther when its own is acknowledged', () => {
+    const at = (state: State) => selectReached({ project: state })
+    const own = run(made({ id: 'a', label: 'name', edit: named('Mine') }))
+    const both = projectReducer(own, logged([entry(5, 'other', 'Theirs')]))
+    expect(at(both)).not.toBe(at(own))
+    expect(at(projectReducer(both, logged([entry(6, 'a', 'Mine')])))).toBe(at(both))
+    expect(new Set([at(start()), at(own), at(projectReducer(own, dropped('a')))]).size).toBe(2)
   })
   it('takes each entry of the log once and in order, whatever comes twice or too early', () => {
     const state = run(

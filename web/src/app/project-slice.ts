@@ -108,6 +108,15 @@ export const selectProject = createSelector(
     pending.reduce<Project | null>((project, { edit }) => (project ? tried(project, edit) : project), confirmed),
 )
 
+/**
+ * How far the project has come since it was opened: how many edits, and the last. The last alone would not do: another's edit can come in
+ * before one's own that is on its way.
+ */
+export const selectReached = ({ project: { log, pending, confirmed } }: Pick<Root, 'project'>): string => {
+  const count = log.length + pending.length
+  return `${count} ${(pending.at(-1) ?? log.at(-1) ?? confirmed)?.id ?? ''}`
+}
+
 /** The same with the gesture under way on it, as it is this very moment: what goes along under the pointer. */
 export const selectTried = createSelector(
   [selectProject, (s: Root) => s.project.preview],

@@ -4,7 +4,7 @@ import { stageGeometry } from '../stage/geometry-store'
 import { onDrawingDied } from '../stage/drawing/client'
 import { onWorkerDied, studyWorker, warmWorker, WorkerDied } from '../worker/client'
 import type { Ask } from '../worker/protocol'
-import { previewed, selectProject, selectSchemeId } from './project-slice'
+import { previewed, selectProject, selectReached, selectSchemeId } from './project-slice'
 import { makeEdit } from './session'
 import { store } from './store'
 import { computationRefused, computed, computing, leftOff } from './view-slice'
@@ -24,7 +24,7 @@ let good: Edit | null = null
 /** how long the last study took, ms */
 let took = 0
 
-/** What a study is of: two of the same parts give the same result. */
+/** What a study is of (`edit`: how far the project had come): two of the same parts give the same result. */
 interface Wish {
   project: Project
   edit: string
@@ -77,8 +77,7 @@ async function next(): Promise<void> {
     asked = null
     return
   }
-  const way = state.project.pending.at(-1) ?? state.project.log.at(-1)
-  const wish = { project, edit: way?.id ?? project.id, ask: currentAsk(selectSchemeId(state) ?? '') }
+  const wish = { project, edit: selectReached(state), ask: currentAsk(selectSchemeId(state) ?? '') }
   if (asked && same(asked, wish)) return
   if (current) {
     const early = current.wish.ask.whole === true || (performance.now() - current.begun < took / 3 && !current.instead)

@@ -35,7 +35,7 @@ export const ALL_SCHEMES = 'all'
 /** What the panel at the right shows besides the picked thing. */
 export type Sheet = 'trials' | 'ledger' | 'brief' | 'target' | 'findings' | 'compare' | 'levels' | null
 
-/** A result of the worker: its view, the last edit it holds, and what was tried on top of it. */
+/** A result of the worker: its view, how far the project had come (selectReached), and what was tried on top of it. */
 interface Result {
   view: StoredView
   edit: string | null
@@ -66,7 +66,7 @@ export interface ViewState {
   /** m2 in all before the last edit that changed it, and after it: what a gesture under way is compared with */
   before: number | null
   after: number | null
-  /** raised whenever a result is shown, and the last edit that it holds: what a drag, and whoever waits, is measured by */
+  /** raised whenever a result is shown, and how far the project had come: what a drag, and whoever waits, is measured by */
   shown: { count: number; edit: string | null; trying: Edit | null }
   refused: string | null
   /** how much is done of what takes long, 0 to 1; null while nothing does */

@@ -1,14 +1,14 @@
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { USE_PATTERNS, type Use } from '@geotome/core/project'
-import { useProject, useUses } from '../app/hooks'
+import { useOf, useUses } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { patternOf, UseMark } from '../common/use-marks'
 
 /** The uses: their colour, whether they count, how much of them is net, and how thick outer walls are taken to be. */
-export function UsesSection() {
-  const { project } = useProject()
+export const UsesSection = memo(function UsesSection() {
+  const project = useOf(({ project: { wallAllowance, deepest } }) => ({ wallAllowance, deepest }))
   const uses = useUses()
   return (
     <>
@@ -55,7 +55,7 @@ export function UsesSection() {
       </Section>
     </>
   )
-}
+})
 
 function UseRow({ use: u, order }: { use: Use; order: number }) {
   const [isOpen, setOpen] = useState(false)

@@ -24,10 +24,12 @@ export function Dependents() {
   const follows = study.parts.filter(
     (p) => p.bond.status === 'bonded' && old.get(p.id)?.bond.status === 'bonded' && old.get(p.id)?.mesh !== p.mesh,
   )
+  const stood = new Map(was.masses.map((m) => [m.id, m]))
   const masses = study.masses.filter((m) => {
-    const o = was.masses.find((x) => x.id === m.id)
+    const o = stood.get(m.id)
     return (
       o &&
+      o !== m &&
       (o.base !== m.base ||
         o.top !== m.top ||
         o.body !== m.body ||

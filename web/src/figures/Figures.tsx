@@ -2,6 +2,7 @@ import { computeAgain, stopComputing } from '../app/study-loop'
 import { areaSign, showNumber, showQuantity, showVolume } from '@geotome/core/project'
 import { permittedHeight } from '@geotome/core/study'
 import { useProject, useStudy, useUnit } from '../app/hooks'
+import { selectReached } from '../app/project-slice'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { sheetOpened } from '../app/view-slice'
 import type { StoredView } from '../stage/geometry-store'
@@ -17,7 +18,7 @@ export function Figures() {
   const stopped = useAppSelector((s) => s.view.stopped)
   const refused = useAppSelector((s) => s.view.refused)
   const shown = useAppSelector((s) => s.view.shown)
-  const newest = useAppSelector((s) => s.project.pending.at(-1)?.id ?? s.project.log.at(-1)?.id ?? project.id)
+  const newest = useAppSelector(selectReached)
   const trying = useAppSelector((s) => s.project.preview !== null)
   const { totals } = study?.ledger ?? {}
   const area = (v: number) => showNumber(v, 'area', project)

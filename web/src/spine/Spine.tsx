@@ -1,5 +1,15 @@
 import { Plus, Rows3, Table2 } from 'lucide-react'
-import { useEffect, useLayoutEffect, useRef, useState, type KeyboardEvent, type PointerEvent as PE } from 'react'
+import {
+  memo,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent as PE,
+  type RefObject,
+} from 'react'
 import { levelHeights } from '@geotome/core/levels'
 import { areaSign, showNumber } from '@geotome/core/project'
 import { useProjectNow, useStudy, useUses } from '../app/hooks'
@@ -25,7 +35,6 @@ export function Spine() {
   const study = useStudy()
   const uses = useUses()
   const shown = useAppSelector((s) => s.view.level)
-  const sheet = useAppSelector((s) => s.view.sheet)
   const pickedLevels = useAppSelector((s) => (s.view.picked.kind === 'level' ? s.view.picked.ids : EMPTY))
   const chosenStoreys = useAppSelector((s) => s.view.storeys)
   const box = useRef<HTMLDivElement>(null)
@@ -33,6 +42,7 @@ export function Spine() {
   const [length, setLength] = useState(600)
   const { held: drag, hold, moves } = useHold<string>()
   const [adding, setAdding] = useState(false)
+  const more = useCallback(() => setAdding(true), [])
   const frozen = useRef<ReturnType<typeof spineScale> | null>(null)
 
   useEffect(() => {
@@ -242,25 +252,34 @@ export function Spine() {
         </ul>
       </div>
       <LevelEntry field={entry} />
-      <div className="flex gap-1.5 px-2 pb-2 whitespace-nowrap">
-        <button className="btn btn-sm h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => entry.current?.focus()}>
-          <Plus size={13} /> Add level
-        </button>
-        <button className="btn btn-sm h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => setAdding(true)}>
-          <Rows3 size={13} /> Add several
-        </button>
-        <button
-          className="btn btn-sm h-7 px-2 text-[12px]"
-          aria-label="Table of levels"
-          title="All levels in a table (T)"
-          onClick={() => dispatch(sheetOpened(sheet === 'levels' ? null : 'levels'))}
-        >
-          <Table2 size={13} />
-        </button>
-      </div>
+      <Foot entry={entry} more={more} />
       {adding && <AddLevels how="many" above={shown} onClose={() => setAdding(false)} />}
     </aside>
   )
 }
+
+/** Adding levels, and all of them in a table. */
+const Foot = memo(function Foot({ entry, more }: { entry: RefObject<HTMLInputElement | null>; more: () => void }) {
+  const dispatch = useAppDispatch()
+  const sheet = useAppSelector((s) => s.view.sheet)
+  return (
+    <div className="flex gap-1.5 px-2 pb-2 whitespace-nowrap">
+      <button className="btn btn-sm h-7 flex-1 gap-1 px-1 text-[12px]" onClick={() => entry.current?.focus()}>
+        <Plus size={13} /> Add level
+      </button>
+      <button className="btn btn-sm h-7 flex-1 gap-1 px-1 text-[12px]" onClick={more}>
+        <Rows3 size={13} /> Add several
+      </button>
+      <button
+        className="btn btn-sm h-7 px-2 text-[12px]"
+        aria-label="Table of levels"
+        title="All levels in a table (T)"
+        onClick={() => dispatch(sheetOpened(sheet === 'levels' ? null : 'levels'))}
+      >
+        <Table2 size={13} />
+      </button>
+    </div>
+  )
+})
 
 const EMPTY: string[] = []

@@ -1,10 +1,9 @@
 import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
-import { useOf, usePickedMasses, useStudy, useViewState } from '../app/hooks'
-import { useAppDispatch, useAppSelector } from '../app/store'
-import { panesChosen, picksChosen, sectionAt, setBeside, viewsToggled, type Panes } from '../app/view-slice'
+import { usePickedMasses, useStudy, useViewState } from '../app/hooks'
+import { store, useAppDispatch, useAppSelector } from '../app/store'
+import { sectionAt } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
-import { PICKS } from '../verbs/seeing'
 import { sees, spanOf } from './camera'
 import { cutsOf, PANES } from './cuts'
 import { Drawing as DrawingNow } from './drawing/Drawing'
@@ -13,6 +12,7 @@ import { PlanBar } from './PlanBar'
 import type { StageShows } from './shows'
 import { paletteOf, useTheme } from './theme'
 import { through, UprightBar } from './UprightBar'
+import { ViewButtons } from './ViewButtons'
 import { isUpright, setView, viewOf, type PaneName } from './views'
 import { fitPane, useFitOnce, useKeptInSight, type StudyLike } from './fitting'
 import { PaneOverlay, type Middle } from './PaneOverlay'
@@ -21,14 +21,6 @@ export const NOWHERE: Vec2 = [0, 0]
 /** A new result is drawn elsewhere: nothing of it is rendered here. */
 const Drawing = memo(DrawingNow)
 const SchemePanes = lazy(() => import('./SchemePanes'))
-const CHOICES: { id: Panes; label: string }[] = [
-  { id: '3d', label: '3D' },
-  { id: 'plan', label: 'Plan' },
-  { id: 'both', label: 'Side by side' },
-  { id: 'elevation', label: 'Elevation' },
-  { id: 'section', label: 'Section' },
-  { id: 'four', label: 'Four' },
-]
 const NAMES: Record<PaneName, string> = { '3d': 'View', plan: 'Plan', elevation: 'Elevation', section: 'Section' }
 
 /** The stage: one scene in one, or two, panes in step; over it labels, handles and what is being drawn. */
@@ -37,8 +29,7 @@ export function Stage({ at }: { at: StageShows }) {
   const study = useStudy()
   const panes = useAppSelector((s) => s.view.panes)
   const levelId = useAppSelector((s) => s.view.level)
-  const { shows, viewsOpen, kept: keptId } = useViewState('shows', 'viewsOpen', 'kept')
-  const keptName = useOf(({ scheme }) => (keptId ? scheme.views[keptId]?.name : undefined))
+  const { shows } = useViewState('shows')
   const masses = usePickedMasses()
   const theme = useTheme()
   const palette = useMemo(() => paletteOf(theme), [theme])
@@ -81,13 +72,12 @@ export function Stage({ at }: { at: StageShows }) {
   const isFitted = useFitOnce(study, boxes)
   useKeptInSight(study, boxes)
   const beside = useAppSelector((s) => s.view.beside)
-  const several = useOf(({ project }) => Object.values(project.schemes).filter((s) => !s.aside).length > 1)
 
   const fitsBeside = useRef<(() => void) | null>(null)
-  const fit = () => {
-    if (beside) return fitsBeside.current?.()
-    for (const name of shown) fitPane(name, study, boxes.current.get(name))
-  }
+  const fit = useCallback(() => {
+    if (fitsBeside.current) return fitsBeside.current()
+    for (const [name, box] of boxes.current) fitPane(name, store.getState().view.study, box)
+  }, [])
   return (
     <div className="relative h-full min-h-0 flex-1 overflow-hidden bg-paper" data-fitted={isFitted}>
       {beside && (
@@ -154,66 +144,8 @@ export function Stage({ at }: { at: StageShows }) {
           </div>
         ))}
       </div>
-      <div className="absolute left-3 top-3 flex gap-1.5" role="group" aria-label="Views">
-        {CHOICES.map((c) => (
-          <button
-            key={c.id}
-            className="btn btn-xs rounded-full font-normal"
-            aria-pressed={!beside && panes === c.id}
-            onClick={() => dispatch(panesChosen(c.id))}
-          >
-            {c.label}
-          </button>
-        ))}
-        {several && (
-          <button
-            className="btn btn-xs rounded-full font-normal"
-            aria-pressed={beside !== null}
-            title="The schemes beside one another, in step"
-            onClick={() => dispatch(setBeside(beside === null ? '3d' : beside === '3d' ? 'plan' : null))}
-          >
-            {beside === 'plan' ? 'Schemes, in plan' : 'Schemes'}
-          </button>
-        )}
-        <button className="btn btn-xs rounded-full font-normal" onClick={fit} title="Show everything (F)" data-fit>
-          Show all
-        </button>
-        <button
-          className="btn btn-xs rounded-full font-normal max-w-44 truncate"
-          aria-pressed={viewsOpen}
-          title="Kept views, and what is shown (V)"
-          onClick={() => dispatch(viewsToggled(!viewsOpen))}
-        >
-          Views{keptName ? `: ${keptName}` : ''}
-        </button>
-        {at.handles && <Picks />}
-      </div>
+      <ViewButtons picks={at.handles} fit={fit} />
     </div>
-  )
-}
-
-/** What a click picks. */
-function Picks() {
-  const dispatch = useAppDispatch()
-  const picks = useAppSelector((s) => s.view.picks)
-  return (
-    <label
-      className="ml-1 flex items-center gap-1 text-[12px] text-ink2"
-      title="What a click picks (E goes to the next); Alt-click picks a face"
-    >
-      picks
-      <select
-        className="cursor-pointer rounded-full border border-line bg-panel px-2 py-0.5 text-ink"
-        value={picks}
-        onChange={(e) => dispatch(picksChosen(e.target.value as typeof picks))}
-      >
-        {PICKS.map((p) => (
-          <option key={p.picks} value={p.picks}>
-            {p.label}
-          </option>
-        ))}
-      </select>
-    </label>
   )
 }
 

@@ -3,7 +3,7 @@ import { lazy, Suspense, useState } from 'react'
 import { inOrder, nextOrder, type KeptView } from '@geotome/core/project'
 import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
-import { useAppDispatch } from '../app/store'
+import { useAppDispatch, useAppSelector } from '../app/store'
 import {
   keptOpened,
   labelsChosen,
@@ -24,17 +24,14 @@ const PictureDialog = lazy(() => import('./PictureDialog'))
 
 /** What the stage shows, and how; and the kept views, each of which says all that itself. */
 export function ViewsPanel({ at }: { at: StageShows }) {
+  return useAppSelector((s) => s.view.viewsOpen) && <OpenPanel at={at} />
+}
+
+function OpenPanel({ at }: { at: StageShows }) {
   const dispatch = useAppDispatch()
   const { scheme } = useProject()
-  const { shows, hidden, viewsOpen, picked, labelSays } = useViewState(
-    'shows',
-    'hidden',
-    'viewsOpen',
-    'picked',
-    'labelSays',
-  )
+  const { shows, hidden, picked, labelSays } = useViewState('shows', 'hidden', 'picked', 'labelSays')
   const study = useStudy()
-  if (!viewsOpen) return null
   const toggle = (key: keyof Shows, label: string) => (
     <label className="flex cursor-pointer items-center justify-between py-[3px]">
       {label}

@@ -1,8 +1,9 @@
 import { useEffect, useLayoutEffect, useMemo, useRef, type RefObject } from 'react'
-import { useDress, useShades, useStudy, useViewState } from '../../app/hooks'
-import { useAppSelector } from '../../app/store'
+import { useDress, useShades, useViewState } from '../../app/hooks'
+import { store, useAppSelector } from '../../app/store'
 import { useRunning } from '../../tools/at-work'
 import { coloursOf } from '../colours'
+import type { StoredView } from '../geometry-store'
 import { pickAmong } from '../picking'
 import { solids, without } from '../scene-items'
 import type { StageShows } from '../shows'
@@ -22,7 +23,7 @@ export function Drawing({
   boxes: RefObject<Map<PaneName, HTMLDivElement>>
 }) {
   const holder = useRef<HTMLDivElement>(null)
-  const study = useStudy()
+  const on = useAppSelector((s) => s.view.study !== null)
   const { shows, hidden, level, panes, section } = useViewState('shows', 'hidden', 'level', 'panes', 'section')
   const marked = useViewState('picked', 'hover', 'spots', 'hoverSpot', 'lit', 'behind')
   const tried = useAppSelector((s) => s.project.preview !== null)
@@ -31,7 +32,6 @@ export function Drawing({
   const cutBy = useMemo(() => ({ section, plane }), [section, plane])
   const dress = useDress(shows.materials)
   const pictures = useShades()
-  const on = study !== null
 
   useLayoutEffect(() => {
     tellDrawing({ on, at, palette, shows, hidden, level, marked, dress, pictures, panes, cutBy, tried })
@@ -55,13 +55,21 @@ export function Drawing({
     for (const box of boxes.current.values()) observer.observe(box)
     return () => observer.disconnect()
   }, [boxes, panes])
+  // What there is to pick is asked for when the pointer first does: a new result only says that it is another.
   useEffect(() => {
-    if (study)
+    let among: StoredView | null = null
+    const look = () => {
+      const { study } = store.getState().view
+      if (!study || study === among) return
+      among = study
       pickAmong(() => {
         const view = without(study, hidden, shows)
         const colours = dress ? coloursOf(dress, view.masses) : null
         return solids(view, at.fabric, palette, shows, colours).solid
       })
-  }, [study, at, palette, shows, hidden, dress])
+    }
+    look()
+    return store.subscribe(look)
+  }, [at, palette, shows, hidden, dress])
   return <div ref={holder} className="absolute inset-0" />
 }
