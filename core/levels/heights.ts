@@ -11,12 +11,24 @@ export interface LevelHeight {
   slab: number
 }
 
-/** All levels of a scheme, lowest first; equal heights by name. Heights by their ties: stacked ones follow what they stand on. */
+/**
+ * All levels of a scheme, lowest first; equal heights by name. Heights by their ties: stacked ones follow what they stand on. The same
+ * list for the same numbers: not to be changed in place.
+ */
 export function levelHeights(
   project: Project,
   scheme: Scheme,
   numbers: Numbers = numbersOf(project, scheme),
 ): LevelHeight[] {
+  const known = listed.get(numbers)
+  if (known?.scheme === scheme) return known.levels
+  const levels = listLevels(scheme, numbers)
+  listed.set(numbers, { scheme, levels })
+  return levels
+}
+const listed = new WeakMap<Numbers, { scheme: Scheme; levels: LevelHeight[] }>()
+
+function listLevels(scheme: Scheme, numbers: Numbers): LevelHeight[] {
   const heights = heightsOf(scheme, numbers)
   return Object.values(scheme.levels)
     .map((l) => ({

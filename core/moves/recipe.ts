@@ -225,8 +225,15 @@ const dependsKey = (recipe: Move[], numbers: StandingNumbers): string =>
     .join('')
 
 /** The levels that a recipe is tied to, those of joined bodies too. */
-export const recipeTies = (recipe: Move[]): AtLevel[] =>
-  recipe.flatMap((m) => [...(kindOf(m).ties?.(m) ?? []), ...recipeTies(innerOf(m)?.recipe ?? [])])
+export function recipeTies(recipe: Move[]): AtLevel[] {
+  let ties = tiesOf.get(recipe)
+  if (!ties) {
+    ties = recipe.flatMap((m) => [...(kindOf(m).ties?.(m) ?? []), ...recipeTies(innerOf(m)?.recipe ?? [])])
+    tiesOf.set(recipe, ties)
+  }
+  return ties
+}
+const tiesOf = new WeakMap<Move[], AtLevel[]>()
 
 /** The recipe with its ties to levels replaced. */
 export const withTies = (recipe: Move[], tie: (tie: AtLevel) => AtLevel): Move[] =>

@@ -22,13 +22,24 @@ import type { Dial, Level } from './things'
 
 /**
  * The numbers of a scheme, then of the project. A name in a formula is a dial's, a level's (its height) or a kept measure's; `given`: what
- * the steps of a rule gave to one of its cells.
+ * the steps of a rule gave to one of its cells. Without it they are worked out once for a project and scheme, which never change.
  */
 export function numbersOf(
   project: Project,
   scheme: Scheme | null,
   given: ReadonlyMap<string, Given> | null = null,
 ): Numbers {
+  if (given) return numbersFrom(project, scheme, given)
+  let own = known.get(project)
+  if (!own) known.set(project, (own = new WeakMap()))
+  const of = scheme ?? project
+  let numbers = own.get(of)
+  if (!numbers) own.set(of, (numbers = numbersFrom(project, scheme, null)))
+  return numbers
+}
+const known = new WeakMap<Project, WeakMap<object, Numbers>>()
+
+function numbersFrom(project: Project, scheme: Scheme | null, given: ReadonlyMap<string, Given> | null): Numbers {
   const known = new Map<string, number>()
   const path: { id: string; name: string }[] = []
   const under = new Set<string>()

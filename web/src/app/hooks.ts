@@ -38,6 +38,8 @@ export function useViewState<K extends keyof ViewState>(...names: K[]): Pick<Vie
 }
 
 export const useStudy = () => useAppSelector((s) => s.view.study)
+/** How numbers are shown: stays the same object while they are shown alike. */
+export const useShownAs = () => useOf(({ project: { unit, precision } }) => ({ unit, precision }))
 export const useUnit = () => useOf(({ project }) => project.unit)
 
 export function usePickedMasses(): Mass[] {

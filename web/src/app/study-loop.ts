@@ -1,7 +1,7 @@
 import { proxy } from 'comlink'
 import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
-import { onDrawingDied } from '../stage/drawing/client'
+import { isFabricDrawn, onDrawingDied } from '../stage/drawing/client'
 import { onWorkerDied, studyWorker, warmWorker, WorkerDied } from '../worker/client'
 import type { Ask } from '../worker/protocol'
 import { previewed, selectProject, selectReached, selectSchemeId } from './project-slice'
@@ -182,6 +182,8 @@ export function currentAsk(scheme: string): Ask {
     proposal: view.proposing,
     compare: view.compare,
     areas: view.sheet === 'ledger' || view.sheet === 'brief',
+    fabric: isFabricDrawn(),
+    findings: view.sheet === 'findings',
     section: view.section && (view.panes === 'section' || view.panes === 'four') ? view.section : null,
   }
 }

@@ -67,7 +67,7 @@ export function LevelDetails({ level }: { level: Level }) {
             <span className="text-[15px] font-medium text-ink2">{areaSign(project)}</span>
           </p>
           <p className="mb-3 text-ink2">gross, to the mass face</p>
-          <PlateFigure floor={floor} />
+          <PlateFigure plates={floor.plates} lows={floor.lows} />
           {uses
             .filter((u) => (floor.uses[u.id] ?? 0) > 0.005)
             .map((u) => (

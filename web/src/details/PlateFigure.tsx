@@ -1,11 +1,12 @@
+import { memo } from 'react'
 import { useUses } from '../app/hooks'
 import { UsePatterns } from '../common/use-marks'
 import type { StoredFloor } from '../stage/geometry-store'
 
 /** The floor's outline in small, by use. */
-export function PlateFigure({ floor }: { floor: StoredFloor }) {
+export const PlateFigure = memo(function PlateFigure({ plates, lows }: Pick<StoredFloor, 'plates' | 'lows'>) {
   const uses = useUses()
-  const points = floor.plates.flatMap((p) => p.region.flat())
+  const points = plates.flatMap((p) => p.region.flat())
   if (points.length === 0)
     return (
       <p className="mb-3 rounded-md bg-field p-3 text-[12px] text-ink2">
@@ -30,7 +31,7 @@ export function PlateFigure({ floor }: { floor: StoredFloor }) {
   return (
     <svg width={(x1 - x0) * k + 4} height={(y1 - y0) * k + 4} className="mx-auto mb-3 block" aria-hidden>
       <UsePatterns uses={uses} />
-      {floor.plates.map((p, i) => (
+      {plates.map((p, i) => (
         <path
           key={i}
           d={path(p.region)}
@@ -40,7 +41,7 @@ export function PlateFigure({ floor }: { floor: StoredFloor }) {
           fillRule="evenodd"
         />
       ))}
-      {floor.lows.length > 0 && <path d={path(floor.lows)} fill="none" stroke="var(--warn)" strokeDasharray="3 2" />}
+      {lows.length > 0 && <path d={path(lows)} fill="none" stroke="var(--warn)" strokeDasharray="3 2" />}
     </svg>
   )
-}
+})

@@ -1,7 +1,7 @@
-import { useEffect, useState } from 'react'
+import { memo, useEffect, useState } from 'react'
 import { areaSign, showNumber, showQuantity } from '@geotome/core/project'
 import type { PlateFigures, PlatesBy } from '@geotome/core/study'
-import { useProject, useStudy } from '../app/hooks'
+import { useOf, useShownAs, useStudy } from '../app/hooks'
 import { store, useAppDispatch } from '../app/store'
 import { workerReady } from '../app/study-loop'
 import { litUp } from '../app/view-slice'
@@ -19,7 +19,8 @@ const WAYS: { by: PlatesBy; label: string }[] = [
 /** The plates of a level by mass, use or wing, or as one: area, depth to a facade, facade, centroid; the one that is pointed at is lit up. */
 export function Plates({ level }: { level: string }) {
   const dispatch = useAppDispatch()
-  const { scheme } = useProject()
+  const id = useOf(({ scheme }) => scheme.id)
+  const shownAs = useShownAs()
   const study = useStudy()
   const [by, setBy] = useState<PlatesBy>('mass')
   const [above, setAbove] = useState(0)
@@ -30,7 +31,7 @@ export function Plates({ level }: { level: string }) {
     const wait = setTimeout(
       () => {
         void workerReady()
-          .then(() => studyWorker.plates(scheme.id, level, by, above, store.getState().project.preview))
+          .then(() => studyWorker.plates(id, level, by, above, store.getState().project.preview))
           .then((found) => mine && setPlates(found))
           .catch(() => mine && setPlates([]))
       },
@@ -40,7 +41,7 @@ export function Plates({ level }: { level: string }) {
       mine = false
       clearTimeout(wait)
     }
-  }, [study?.floors, scheme.id, level, by, above])
+  }, [study?.floors, id, level, by, above])
   useEffect(() => () => void dispatch(litUp(null)), [dispatch])
   if (plates.length === 0 && above === 0) return null
   return (
@@ -64,18 +65,25 @@ export function Plates({ level }: { level: string }) {
       <NumField label="cut above the level by" value={above} onAccept={(_, value) => setAbove(Math.max(0, value))} />
       {plates.length === 0 && <p className="mb-1 text-[12px] text-ink2">Nothing is cut there.</p>}
       {plates.map((p) => (
-        <Plate key={p.of ?? ''} plate={p} level={level} />
+        <Plate key={p.of ?? ''} plate={p} level={level} shownAs={shownAs} />
       ))}
     </Section>
   )
 }
 
 /** A plate by its name and area; its other figures when it is opened. */
-function Plate({ plate: p, level }: { plate: PlateFigures; level: string }) {
+const Plate = memo(function Plate({
+  plate: p,
+  level,
+  shownAs,
+}: {
+  plate: PlateFigures
+  level: string
+  shownAs: ReturnType<typeof useShownAs>
+}) {
   const dispatch = useAppDispatch()
-  const { project } = useProject()
   const [isOpen, setOpen] = useState(false)
-  const length = (v: number) => showQuantity(v, 'length', project)
+  const length = (v: number) => showQuantity(v, 'length', shownAs)
   return (
     <details
       className="mb-1.5 rounded-md border border-line px-2.5 py-1.5"
@@ -87,7 +95,7 @@ function Plate({ plate: p, level }: { plate: PlateFigures; level: string }) {
       <summary className="flex cursor-pointer justify-between gap-2">
         <span className="min-w-0 truncate">{p.name}</span>
         <b className="shrink-0 tabular-nums">
-          {showNumber(p.area, 'area', project)} {areaSign(project)}
+          {showNumber(p.area, 'area', shownAs)} {areaSign(shownAs)}
         </b>
       </summary>
       {isOpen && (
@@ -98,7 +106,7 @@ function Plate({ plate: p, level }: { plate: PlateFigures; level: string }) {
           <Figure label="along facades">{length(p.facade)}</Figure>
           <Figure label="perimeter">{length(p.perimeter)}</Figure>
           <Figure label="centroid">
-            {showNumber(p.centroid[0], 'length', project)}, {showNumber(p.centroid[1], 'length', project)}
+            {showNumber(p.centroid[0], 'length', shownAs)}, {showNumber(p.centroid[1], 'length', shownAs)}
           </Figure>
           {p.holes > 0 && <Figure label="holes">{p.holes}</Figure>}
           {p.double && <Figure label="double height">the next storey is not taken</Figure>}
@@ -106,4 +114,4 @@ function Plate({ plate: p, level }: { plate: PlateFigures; level: string }) {
       )}
     </details>
   )
-}
+})

@@ -2,7 +2,7 @@ import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { toast } from 'sonner'
 import type { LevelHeight } from '@geotome/core/levels'
 import { editNumber, readTyped, Refusal, showNumber } from '@geotome/core/project'
-import { useOf } from '../app/hooks'
+import { useShownAs } from '../app/hooks'
 import { selectPresent } from '../app/project-slice'
 import { makeEdit } from '../app/session'
 import { store, useAppDispatch } from '../app/store'
@@ -29,7 +29,7 @@ interface Props extends Pick<LevelHeight, 'id' | 'name' | 'kind' | 'height'> {
 
 /** A level's name and height; a double click, or Enter on the focused row, types them in place. */
 export const LevelLabel = memo(function LevelLabel({ id, name, kind, height, y, on, chosen, area, hand }: Props) {
-  const shownAs = useOf(({ project: { unit, precision } }) => ({ unit, precision }))
+  const shownAs = useShownAs()
   const dispatch = useAppDispatch()
   const [editing, setEditing] = useState<'name' | 'height' | null>(null)
   const mark = kind === 'mark'

@@ -250,6 +250,8 @@ export interface Ask {
   section: Upright | null
   /** of what is tried, all is computed: it rests */ whole?: boolean
   /** what the ledger tells is wanted too */ areas?: boolean
+  /** false: parts are not drawn where the page is now */ fabric?: boolean
+  /** the list of findings is open */ findings?: boolean
 }
 
 /** What the drawing worker hears of the study's: its results, as the page has them; `forget`: from now on all is sent anew. */

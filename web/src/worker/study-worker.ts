@@ -103,7 +103,8 @@ const api: StudyWorker = {
         brief: briefView(other),
       }
     forget(view, sent)
-    draw({ view })
+    // What is read and not drawn is left out.
+    draw({ view: { ...view, findings: [], brief: [], areas: null, compare: null } })
     return transfer(
       view satisfies Answer,
       view.geometry.flatMap((g) => [

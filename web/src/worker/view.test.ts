@@ -46,6 +46,19 @@ describe('what is sent to the page', () => {
     expect([moved.shapes.length, moved.geometry.length]).toEqual([0, 0])
     expect(moved.levels[2]?.height).toBe(6.5)
   })
+  it('has the bodies of parts when a drag rests, or where they are drawn; figures and bonds of them at once', () => {
+    const [cache, sent] = [new StudyCache(), nothingSent()]
+    const project = converted(tower())
+    const moved = moveLevel(project, schemeOf(project), 'L4', 12.5, 'held')
+    const see = (p: Project, more: Partial<Ask>) =>
+      viewOf(studyScheme(p, schemeOf(p).id, cache), { ...ask(p), ...more }, sent, 0)
+    see(project, { fabric: false })
+    const all = see(apply(project, moved), { preview: moved, fabric: false })
+    const meshes = all.fresh.parts.flatMap((p) => p.mesh ?? [])
+    const bodies = (view: typeof all) => view.geometry.filter((g) => meshes.includes(g.key)).length
+    expect([meshes.length > 0, bodies(all)]).toEqual([true, 0])
+    expect(bodies(see(apply(project, moved), { preview: moved, fabric: false, whole: true }))).toBe(meshes.length)
+  })
   it('gives each piece of floor to one mass', () => {
     const project = withMass(withMass(projectWith([0]), { name: 'A', box: [0, 0, 20, 10], height: 3 }), {
       name: 'B',

@@ -70,6 +70,7 @@ function storeysOf({ floors }: Study, sent: Sent): Map<string, string[]> {
 /** What the page needs of a study, as plain data; what it has already is not sent again. */
 export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyView {
   const origin = originOf(study)
+  const isHeld = ask.preview !== null && !ask.whole
   const geometry: Geometry[] = []
   const shapes = new Map<string, FloorShape>()
   const send = (key: string, make: () => Geometry) => {
@@ -100,7 +101,9 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
   for (const p of study.parts) {
     const eaves = p.role.endsWith('roof') ? eavesOf(study.context, p.part) : []
     const part = memo.keep(p, 'view', [...origin, eaves.join()], () => partView(p, origin, eaves))
-    if (p.body) send(part.mesh ?? '', () => meshGeometry('', bodyMesh(p.body as PartBody), origin))
+    // While something is dragged where parts are not drawn, their bodies come when it rests.
+    if (p.body && (ask.fabric !== false || !isHeld))
+      send(part.mesh ?? '', () => meshGeometry('', bodyMesh(p.body as PartBody), origin))
     if (sent.parts.get(p.id) === part) continue
     sent.parts.set(p.id, part)
     fresh.parts.push(part)
@@ -120,7 +123,8 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     ledger: ledgerOf(study),
     findings: [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({
       ...f,
-      region: shift(f.region),
+      // Where they lie, and how much of it on each level, is read in their list: while something is dragged and it is closed, it rests.
+      ...(isHeld && !ask.findings ? { region: [], levels: [] } : { region: shift(f.region) }),
       fix: f.fix?.label ?? null,
       why: WHY.get(f.kind) ?? '',
       muted: mute && { id: mute.id, reason: mute.reason },
@@ -131,7 +135,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     section: ask.section ? sectionView(study, ask.section, origin) : null,
     compare: null,
     brief: briefView(study),
-    areas: ask.areas ? areasView(study, origin, ask.preview !== null && !ask.whole) : null,
+    areas: ask.areas ? areasView(study, origin, isHeld) : null,
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
 }

@@ -74,6 +74,9 @@ export function tellDrawing(part: Partial<Told>): void {
   post({ canvas, told }, [canvas])
 }
 
+/** Whether parts are drawn where the page is now. */
+export const isFabricDrawn = (): boolean => told.at?.fabric !== false && told.shows?.fabric !== false
+
 const WHOLE: Record<keyof Told, true> = {
   on: true,
   at: true,
