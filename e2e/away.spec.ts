@@ -4,7 +4,7 @@ import { mkdirSync, mkdtempSync, readFileSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { App } from './app'
-import { drawRectangle, figure, newProject, saved, typeField } from './page'
+import { drawRectangle, figure, newProject, saved, settled, typeField } from './page'
 
 test('while the server is away edits are kept in the window, and stored when it is back', async ({ page, request }) => {
   test.setTimeout(180_000)
@@ -151,4 +151,29 @@ test('a computation that dies is started again with its project, and says so', a
   await expect(page.getByText(/computation had died and was started again/)).toBeVisible()
   await typeField(page, 'width', '30')
   await expect(figure(page, 'total')).toHaveText('300.00 m²')
+})
+
+test('what draws is started again when it dies, and draws the same', async ({ page }) => {
+  await newProject(page, 'Drawn again')
+  await drawRectangle(page, [0, 0], '20', '10', '6')
+  await settled(page)
+  const canvas = page.locator('[data-fitted] canvas')
+  // Smooth, once nothing has changed for a while.
+  const drawn = () => canvas.screenshot({ animations: 'disabled' })
+  let before = await drawn()
+  await expect(async () => {
+    const now = await drawn()
+    const same = now.equals(before)
+    before = now
+    expect(same).toBe(true)
+  }).toPass()
+  const drawing = page.workers().find((w) => w.url().includes('drawing-worker'))
+  await drawing?.evaluate(() => setTimeout(() => self.close()))
+  await expect(page.getByText(/What draws the views had died and was started again/)).toBeVisible()
+  await page.mouse.move(640, 2)
+  await expect(page.getByText(/What draws the views had died/)).toBeHidden({ timeout: 20_000 })
+  await expect(async () => expect((await drawn()).equals(before)).toBe(true)).toPass({ timeout: 20_000 })
+  await typeField(page, 'width', '30')
+  await expect(figure(page, 'total')).toHaveText('300.00 m²')
+  await expect(async () => expect((await drawn()).equals(before)).toBe(false)).toPass()
 })

@@ -1,4 +1,5 @@
 import { wrap, type Remote } from 'comlink'
+import { onDeath } from './life'
 import type { StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
 
@@ -37,7 +38,7 @@ let living: Living | null = null
 /** Starts the worker where it is not there yet: its first call finds it ready the sooner. */
 export const warmWorker = (): Living => (living ??= start())
 
-/** A new worker. It holds a lock as long as it lives: whoever gets the lock knows that it is dead, whatever it died of. */
+/** A new worker, and what becomes known when it dies. */
 function start(): Living {
   const name = `study-${crypto.randomUUID()}`
   const worker = new Worker(new URL('./study-worker.ts', import.meta.url), { type: 'module', name })
@@ -56,7 +57,7 @@ function start(): Living {
       console.error(event.message)
       if (event.message) died()
     })
-    void remote.alive().then(() => navigator.locks?.request(name, died))
+    void remote.alive().then(() => onDeath(name, died))
   })
   death.catch(() => {})
   return { remote, death }

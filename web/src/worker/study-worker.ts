@@ -22,6 +22,7 @@ import {
 } from '@geotome/core/study'
 import { accountView, briefView, differencesView, platesView } from './areas-view'
 import { assetAt, needAssets } from './assets'
+import { holdLife } from './life'
 import { pause } from './pause'
 import type { Answer, Ask, FromStudy, StudyView, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
@@ -48,15 +49,7 @@ const mint = () => crypto.randomUUID()
 const SLICE = 24
 
 const api: StudyWorker = {
-  alive: () =>
-    new Promise((held) => {
-      if (!navigator.locks) held()
-      else
-        void navigator.locks.request(self.name, () => {
-          held()
-          return new Promise(() => {})
-        })
-    }),
+  alive: holdLife,
   draws(results) {
     drawing = results
   },

@@ -1,6 +1,7 @@
 import { transfer } from 'comlink'
 import { onWorkerBegun } from '../../worker/client'
-import type { Told, ToDrawing } from './told'
+import { onDeath } from '../../worker/life'
+import type { FromDrawing, Told, ToDrawing } from './told'
 
 /**
  * The page's end of the drawing worker: one canvas for as long as the page lives, taken along from desk to desk with all that was compiled
@@ -24,29 +25,44 @@ export function onDrawingDied(listen: () => void): () => void {
 
 function start(): Drawer {
   const canvas = Object.assign(document.createElement('canvas'), { className: 'block h-full w-full' })
-  const worker = new Worker(new URL('./drawing-worker.tsx', import.meta.url), { type: 'module', name: 'drawing' })
+  const name = `drawing-${crypto.randomUUID()}`
+  const worker = new Worker(new URL('./drawing-worker.tsx', import.meta.url), { type: 'module', name })
   const mine: Drawer = { canvas, worker, begun: false }
-  worker.addEventListener('error', (event) => {
-    console.error(event.message)
+  const died = () => {
     // One that could not even begin would be started again without end.
     if (drawer !== mine || !mine.begun) return
     worker.terminate()
-    const { parentElement } = canvas
+    const holder = canvas.parentElement
     canvas.remove()
     drawer = start()
-    parentElement?.append(drawer.canvas)
+    holder?.append(drawer.canvas)
+    openDoor()
     tellDrawing({})
     for (const listen of deaths) listen()
+  }
+  worker.addEventListener('error', (event) => {
+    console.error(event.message)
+    died()
+  })
+  worker.addEventListener('message', ({ data }: MessageEvent<FromDrawing>) => {
+    if (data === 'alive') onDeath(name, died)
   })
   return mine
 }
 const drawing = () => (drawer ??= start())
 
-// Every study's worker has a door of its own to what draws, open before its first result.
-onWorkerBegun((remote) => {
+let study: Parameters<Parameters<typeof onWorkerBegun>[0]>[0] | null = null
+
+/** The study's worker has a door to what draws, open before its first result. */
+function openDoor(): void {
+  if (!study) return
   const { port1, port2 } = new MessageChannel()
   post({ results: port1 }, [port1])
-  void remote.draws(transfer(port2, [port2]))
+  void study.draws(transfer(port2, [port2]))
+}
+onWorkerBegun((remote) => {
+  study = remote
+  openDoor()
 })
 
 function post(message: ToDrawing, what: Transferable[] = []): void {

@@ -1,6 +1,7 @@
 import { createRoot, extend, type ReconcilerRoot, type RenderProps } from '@react-three/fiber'
 import { useMemo, useSyncExternalStore } from 'react'
 import { LineSegments, Mesh } from 'three'
+import { holdLife } from '../../worker/life'
 import type { FromStudy } from '../../worker/protocol'
 import { axesOf } from '../camera'
 import { cutsOf, PANES } from '../cuts'
@@ -9,7 +10,7 @@ import { makeMaterials } from '../materials'
 import { PaneRenderer } from '../PaneRenderer'
 import { Scene } from '../Scene'
 import type { Sights } from '../sights'
-import type { Told, ToDrawing } from './told'
+import type { FromDrawing, Told, ToDrawing } from './told'
 
 /**
  * Draws the stage away from the page. What is shown comes by two doors: the results of the study from the study's worker, all else from the
@@ -40,6 +41,8 @@ const sights: Sights = {
     return () => draws.delete(listen)
   },
 }
+void holdLife().then(() => self.postMessage('alive' satisfies FromDrawing))
+
 const toward = () => axesOf(sights.viewOf('3d')).toward
 
 self.onmessage = ({ data }: MessageEvent<ToDrawing>) => {
