@@ -4,19 +4,20 @@ import { defineConfig } from '@playwright/test'
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/setup.ts',
-  workers: 1,
+  // Two files at a time: each has projects of its own.
+  workers: 2,
   fullyParallel: false,
-  timeout: 90_000,
+  timeout: 120_000,
   retries: 0,
-  expect: { timeout: 15_000 },
+  expect: { timeout: 20_000 },
   reporter: [['list']],
   use: {
     baseURL: 'http://127.0.0.1:4191',
     viewport: { width: 1280, height: 800 },
-    actionTimeout: 15_000,
+    actionTimeout: 20_000,
     trace: 'off',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--use-gl=angle',

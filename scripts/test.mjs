@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { resolve } from 'node:path'
 import { needMariadb } from './lib/mariadb.mjs'
 import { needBuild, needDebian, needNpm, say } from './lib/packages.mjs'
@@ -9,27 +9,47 @@ needNpm(root)
 needMariadb()
 needDebian(
   'Chromium and the drawing libraries',
-  ['/usr/bin/chromium', '/usr/share/doc/libegl1', '/usr/share/doc/libegl-mesa0', '/usr/share/doc/libgl1-mesa-dri'],
-  ['chromium', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri'],
+  [
+    '/usr/bin/chromium-headless-shell',
+    '/usr/share/doc/libegl1',
+    '/usr/share/doc/libegl-mesa0',
+    '/usr/share/doc/libgl1-mesa-dri',
+  ],
+  ['chromium-headless-shell', 'libegl1', 'libegl-mesa0', 'libgl1-mesa-dri'],
 )
 
-const STEPS = [
-  ['Lint', 'lint'],
-  ['Types', 'typecheck'],
-  ['Unit tests', 'test:unit'],
-  // From one seed, as all random cases here: a change is held up only by what it did.
-  ['Fuzz, a minute of it', 'fuzz', '--seconds', '60', '--seed', '20260815'],
-  ['Interface tests', 'test:e2e'],
+// Stage by stage; what stands side by side in one keeps a core busy each.
+const STAGES = [
+  [
+    [['Lint', 'lint']],
+    [
+      ['Types', 'typecheck'],
+      // From one seed, as all random cases here: a change is held up only by what it did.
+      ['Fuzz, a minute of it', 'fuzz', '--seconds', '60', '--seed', '20260815'],
+    ],
+  ],
+  [[['Unit tests', 'test:unit']]],
+  [[['Interface tests', 'test:e2e']]],
 ]
-for (const [what, script, ...more] of STEPS) {
-  say(`\n${what} ...`)
-  if (script === 'test:e2e') await needBuild(root)
-  const started = Date.now()
-  const { status } = spawnSync('npm', ['run', script, '--silent', '--', ...more], { cwd: root, stdio: 'inherit' })
-  if (status !== 0) {
-    say(`${what}: failed`)
-    process.exit(status ?? 1)
+for (const lanes of STAGES) {
+  if (lanes.flat().some(([, script]) => script === 'test:e2e')) await needBuild(root)
+  const failed = (await Promise.all(lanes.map(inTurn))).filter((what) => what !== null)
+  if (failed.length) {
+    say(`${failed.join(', ')}: failed`)
+    process.exit(1)
   }
-  say(`${what}: ${((Date.now() - started) / 1000).toFixed(0)} s`)
 }
 say('\nAll tests passed.')
+
+/** Runs steps one after the other; gives the name of the one that failed, or null. */
+async function inTurn(steps) {
+  for (const [what, script, ...more] of steps) {
+    say(`\n${what} ...`)
+    const started = Date.now()
+    const child = spawn('npm', ['run', script, '--silent', '--', ...more], { cwd: root, stdio: 'inherit' })
+    const status = await new Promise((done) => child.once('exit', done))
+    if (status !== 0) return what
+    say(`${what}: ${((Date.now() - started) / 1000).toFixed(0)} s`)
+  }
+  return null
+}

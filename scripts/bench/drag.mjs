@@ -8,7 +8,7 @@ if (!address) {
   process.exit(1)
 }
 const browser = await chromium.launch({
-  executablePath: '/usr/bin/chromium',
+  executablePath: '/usr/bin/chromium-headless-shell',
   args: ['--no-sandbox', '--use-gl=angle', '--use-angle=gl-egl', '--ignore-gpu-blocklist'],
 })
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
