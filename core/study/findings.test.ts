@@ -29,6 +29,28 @@ describe('each finding has a place, a reason, and a remedy in one action', () =>
     expect(found(gap, 'wall gap').map((f) => [f.level, f.area])).toEqual([['L1', expect.closeTo(wall?.area ?? 0, 0)]])
     expect(found(mended(gap, 'wall gap'), 'wall gap')).toEqual([])
   })
+  it('a thin wall is a wall: no gap where it is less than half as thick as the usual one', () => {
+    const project = converted(house())
+    const usual = studied(project).parts.find((p) => p.role === 'wall')?.part.buildUp ?? ''
+    const layers = [{ name: 'skin', material: 'glass', thickness: 0.03 }]
+    const skin = { id: 'skin', name: 'Skin', order: 99, for: 'wall' as const, layers }
+    const thin = apply(project, {
+      edit: 'batch',
+      edits: [
+        { edit: 'build-up.add', thing: skin },
+        ...Object.values(schemeOf(project).parts)
+          .filter((p) => p.buildUp === usual)
+          .map(({ id }) => ({
+            edit: 'part.change' as const,
+            scheme: schemeOf(project).id,
+            id,
+            set: { buildUp: 'skin' },
+          })),
+      ],
+    })
+    expect(studied(thin).parts.filter((p) => p.role === 'wall' && p.thickness === 0.03).length).toBe(8)
+    expect(found(thin, 'wall gap')).toEqual([])
+  })
   it('a storey too low for the headroom, the slab above taken off', () => {
     const project = converted(withMass(projectWith([0, 2.2, 5]), { box: [0, 0, 10, 6], height: 8, name: 'House' }))
     expect(found(project, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.90 m high in the clear'])
