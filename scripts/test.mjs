@@ -34,10 +34,7 @@ const STAGES = [
 for (const lanes of STAGES) {
   if (lanes.flat().some(([, script]) => script === 'test:e2e')) await needBuild(root)
   const failed = (await Promise.all(lanes.map(inTurn))).filter((what) => what !== null)
-  if (failed.length) {
-    say(`${failed.join(', ')}: failed`)
-    process.exit(1)
-  }
+  if (failed.length) process.exit(1)
 }
 say('\nAll tests passed.')
 
@@ -48,7 +45,10 @@ async function inTurn(steps) {
     const started = Date.now()
     const child = spawn('npm', ['run', script, '--silent', '--', ...more], { cwd: root, stdio: 'inherit' })
     const status = await new Promise((done) => child.once('exit', done))
-    if (status !== 0) return what
+    if (status !== 0) {
+      say(`${what}: failed`)
+      return what
+    }
     say(`${what}: ${((Date.now() - started) / 1000).toFixed(0)} s`)
   }
   return null

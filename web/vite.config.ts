@@ -5,8 +5,5 @@ import { defineConfig } from 'vite'
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   worker: { format: 'es' },
-  build: {
-    target: 'es2023',
-    chunkSizeWarningLimit: 1200,
-  },
+  build: { target: 'es2023', chunkSizeWarningLimit: 1200 },
 })

@@ -11,12 +11,10 @@ export const overlap: Check = {
   why: 'The floor is counted once; whoever reads the masses singly counts it twice.',
   run: ({ project, scheme, floors }) => {
     const pairs = new Map<string, { found: Finding; largest: number; levels: Finding['levels'] }>()
-    const note = (id: string, o: Overlap, { level }: Floor, [a, b]: [string, string]) => {
-      const known = pairs.get(id)
-      const levels = known?.levels ?? []
-      levels.push({ level: level.id, area: o.area })
-      if (known && known.largest >= o.area - 0.005) return
-      const found = finding(
+    const told = (id: string, o: Overlap, { level }: Floor, levels: Finding['levels']): Finding | null => {
+      const [a, b] = [scheme.masses[o.a]?.name, scheme.masses[o.b]?.name]
+      if (a === undefined || b === undefined) return null
+      return finding(
         'overlap',
         id,
         `${a} and ${b} overlap by ${showQuantity(o.area, 'area', project)} at ${level.name}`,
@@ -30,13 +28,19 @@ export const overlap: Check = {
           fix: { label: 'Join them', edit: (mint) => joinMasses(project, scheme, mint, o.a, o.b) },
         },
       )
-      pairs.set(id, { found, largest: o.area, levels })
     }
     for (const floor of floors)
       for (const { overlaps } of floor.noted)
         for (const o of overlaps) {
-          const [a, b] = [scheme.masses[o.a]?.name, scheme.masses[o.b]?.name]
-          if (a !== undefined && b !== undefined) note([o.a, o.b].sort().join('+'), o, floor, [a, b])
+          const id = o.a < o.b ? `${o.a}+${o.b}` : `${o.b}+${o.a}`
+          const known = pairs.get(id)
+          // Of storeys that are alike the lowest is told, with all of them listed.
+          if (known && known.largest >= o.area - 0.005) known.levels.push({ level: floor.level.id, area: o.area })
+          else {
+            const levels = [...(known?.levels ?? []), { level: floor.level.id, area: o.area }]
+            const found = told(id, o, floor, levels)
+            if (found) pairs.set(id, { found, largest: o.area, levels })
+          }
         }
     return [...pairs.values()].map(({ found, levels }) =>
       levels.length > 1 ? { ...found, say: `${found.say}, and on ${levels.length - 1} more` } : found,
