@@ -22,7 +22,6 @@ export interface Answer {
   }
 }
 
-const folder = mkdtempSync(join(tmpdir(), 'gt-api-'))
 export const servers: { running: Running; http: Server; url: string }[] = []
 let stopDatabase = async (): Promise<void> => {}
 
@@ -36,6 +35,7 @@ async function serve(databaseUrl: string): Promise<void> {
 
 /** Two servers on one database of their own, for the tests of a file. */
 export function withServers(): void {
+  const folder = mkdtempSync(join(tmpdir(), 'gt-api-'))
   beforeAll(async () => {
     // The database is started as the start script does it, in a process of its own so that this one needs no .mjs types.
     const script = `import('${resolve('scripts/lib/mariadb.mjs')}').then(async (m) => { const d = await m.startMariadb('${folder}'); console.log(JSON.stringify({ pid: d.pid, url: d.url })) })`
@@ -63,6 +63,7 @@ export function withServers(): void {
       http.close()
       await running.close()
     }
+    servers.length = 0
     await stopDatabase()
     rmSync(folder, { recursive: true, force: true })
   })
