@@ -177,3 +177,13 @@ test('what draws is started again when it dies, and draws the same', async ({ pa
   await expect(figure(page, 'total')).toHaveText('300.00 m²')
   await expect(async () => expect((await drawn()).equals(before)).toBe(false)).toPass()
 })
+
+test('where the browser cannot draw, it says so, and the figures go on', async ({ page }) => {
+  await page.addInitScript(() => {
+    Reflect.deleteProperty(HTMLCanvasElement.prototype, 'transferControlToOffscreen')
+  })
+  await newProject(page, 'Not drawn')
+  await expect(page.getByText(/This browser cannot draw the views/)).toBeVisible()
+  await drawRectangle(page, [0, 0], '20', '10', '6')
+  await expect(figure(page, 'total')).toHaveText('200.00 m²')
+})

@@ -85,7 +85,7 @@ export function Stage({ at }: { at: StageShows }) {
           <SchemePanes at={at} how={beside} palette={palette} fits={fitsBeside} />
         </Suspense>
       )}
-      <div className={beside ? 'hidden' : 'absolute inset-0'} aria-hidden>
+      <div className={beside ? 'hidden' : 'absolute inset-0'}>
         <Drawing at={at} palette={palette} boxes={boxes} />
       </div>
       <div

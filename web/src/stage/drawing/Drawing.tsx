@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useMemo, useRef, type RefObject } from 'react'
+import { useEffect, useLayoutEffect, useMemo, useRef, useSyncExternalStore, type RefObject } from 'react'
 import { useDress, useShades, useViewState } from '../../app/hooks'
 import { store, useAppSelector } from '../../app/store'
 import { useRunning } from '../../tools/at-work'
@@ -10,7 +10,7 @@ import type { StageShows } from '../shows'
 import { partsOf } from '../sights'
 import type { Palette } from '../theme'
 import { allViews, onViews, type PaneName } from '../views'
-import { hangDrawing, tellDrawing } from './client'
+import { hangDrawing, isDrawable, onCannotDraw, tellDrawing } from './client'
 
 /** The picture of the stage: tells the drawing worker what to draw, and the pointer what there is to pick. It draws nothing itself. */
 export function Drawing({
@@ -53,7 +53,12 @@ export function Drawing({
     const observer = new ResizeObserver(measure)
     observer.observe(element)
     for (const box of boxes.current.values()) observer.observe(box)
-    return () => observer.disconnect()
+    // Another screen, or zoom: the size stays, the pixels do not.
+    addEventListener('resize', measure)
+    return () => {
+      observer.disconnect()
+      removeEventListener('resize', measure)
+    }
   }, [boxes, panes])
   // What there is to pick is asked for when the pointer first does: a new result only says that it is another.
   useEffect(() => {
@@ -71,5 +76,14 @@ export function Drawing({
     look()
     return store.subscribe(look)
   }, [at, palette, shows, hidden, dress])
-  return <div ref={holder} className="absolute inset-0" />
+  const drawable = useSyncExternalStore(onCannotDraw, isDrawable)
+  return (
+    <div ref={holder} className="absolute inset-0">
+      {!drawable && (
+        <p className="absolute inset-0 m-auto h-fit max-w-sm text-center text-ink2" role="status">
+          This browser cannot draw the views: a current one with WebGL can. Figures, lists and fields work all the same.
+        </p>
+      )}
+    </div>
+  )
 }

@@ -24,7 +24,10 @@ export function onDrawingDied(listen: () => void): () => void {
 }
 
 function start(): Drawer {
-  const canvas = Object.assign(document.createElement('canvas'), { className: 'block h-full w-full' })
+  const canvas = Object.assign(document.createElement('canvas'), {
+    className: 'block h-full w-full',
+    ariaHidden: 'true',
+  })
   const name = `drawing-${crypto.randomUUID()}`
   const worker = new Worker(new URL('./drawing-worker.tsx', import.meta.url), { type: 'module', name })
   const mine: Drawer = { canvas, worker, begun: false }
@@ -46,8 +49,21 @@ function start(): Drawer {
   })
   worker.addEventListener('message', ({ data }: MessageEvent<FromDrawing>) => {
     if (data === 'alive') onDeath(name, died)
+    else sayCannot()
   })
   return mine
+}
+/** Where the browser cannot draw, it is said; figures, lists and fields go on. */
+let cannot = false
+const sayings = new Set<() => void>()
+function sayCannot(): void {
+  cannot = true
+  for (const say of sayings) say()
+}
+export const isDrawable = (): boolean => !cannot
+export function onCannotDraw(listen: () => void): () => void {
+  sayings.add(listen)
+  return () => sayings.delete(listen)
 }
 const drawing = () => (drawer ??= start())
 
@@ -86,6 +102,7 @@ export function tellDrawing(part: Partial<Told>): void {
   }
   if (!isWhole(told)) return
   mine.begun = true
+  if (!('transferControlToOffscreen' in mine.canvas)) return sayCannot()
   const canvas = mine.canvas.transferControlToOffscreen()
   post({ canvas, told }, [canvas])
 }

@@ -47,7 +47,11 @@ const toward = () => axesOf(sights.viewOf('3d')).toward
 
 self.onmessage = ({ data }: MessageEvent<ToDrawing>) => {
   if ('results' in data) data.results.onmessage = (message: MessageEvent<FromStudy>) => heard(message.data)
-  else if ('canvas' in data) void begin(data.canvas, data.told)
+  else if ('canvas' in data)
+    begin(data.canvas, data.told).catch((e: unknown) => {
+      console.error(e)
+      self.postMessage('cannot' satisfies FromDrawing)
+    })
   else if (shown) tell(data.told)
 }
 

@@ -42,8 +42,8 @@ export interface Told {
   /** something is held or tried: what is drawn may be rough */ tried: boolean
 }
 
-/** What the drawing worker says to the page: it lives, and holds its lock. */
-export type FromDrawing = 'alive'
+/** What the drawing worker says to the page: it lives, and holds its lock; or the browser gives it nothing to draw with. */
+export type FromDrawing = 'alive' | 'cannot'
 
 /** What the page sends to the drawing worker: the canvas and what it is told first, what changes, and the door to the results. */
 export type ToDrawing = { canvas: OffscreenCanvas; told: Told } | { told: Partial<Told> } | { results: MessagePort }
