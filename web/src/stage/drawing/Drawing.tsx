@@ -81,7 +81,8 @@ export function Drawing({
     <div ref={holder} className="absolute inset-0">
       {!drawable && (
         <p className="absolute inset-0 m-auto h-fit max-w-sm text-center text-ink2" role="status">
-          This browser cannot draw the views: a current one with WebGL can. Figures, lists and fields work all the same.
+          This browser cannot draw the views: reload the page, or use a current one with WebGL. Figures, lists and
+          fields work all the same.
         </p>
       )}
     </div>

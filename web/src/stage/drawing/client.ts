@@ -35,6 +35,10 @@ function start(): Drawer {
     // One that could not even begin would be started again without end.
     if (drawer !== mine || !mine.begun) return
     worker.terminate()
+    // What dies of the very thing that it is to draw would die for ever.
+    const now = performance.now()
+    lately = [...lately.filter((at) => now - at < SOON), now]
+    if (lately.length > MOST) return sayCannot()
     const holder = canvas.parentElement
     canvas.remove()
     drawer = start()
@@ -53,6 +57,7 @@ function start(): Drawer {
   })
   return mine
 }
+
 /** Where the browser cannot draw, it is said; figures, lists and fields go on. */
 let cannot = false
 const sayings = new Set<() => void>()
@@ -65,6 +70,10 @@ export function onCannotDraw(listen: () => void): () => void {
   sayings.add(listen)
   return () => sayings.delete(listen)
 }
+/** when what draws has died, of late (ms); so often within so long it is not started again */
+let lately: number[] = []
+const [MOST, SOON] = [3, 60_000]
+
 const drawing = () => (drawer ??= start())
 
 let study: Parameters<Parameters<typeof onWorkerBegun>[0]>[0] | null = null
