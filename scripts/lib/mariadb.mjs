@@ -42,7 +42,11 @@ export async function startMariadb(folder, again = false) {
     while (alive(pid, data)) await wait(50)
   }
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : []
-  needData(folder, data, asRoot)
+  // A database that starts clears the temporary tables it finds, another's too: each has a folder of its own for them.
+  const scratch = join(folder, 'mariadb.tmp')
+  mkdirSync(scratch, { recursive: true })
+  const always = [...asRoot, `--tmpdir=${scratch}`]
+  needData(folder, data, always)
   // What has just died may hold its port a little longer.
   for (let tries = 0; again && known.port && tries < 100 && !(await isFree(known.port)); tries++) await wait(100)
   const kept = known.port && (await isFree(known.port)) ? known.port : null
@@ -66,7 +70,7 @@ export async function startMariadb(folder, again = false) {
     '/usr/sbin/mariadbd',
     [
       '--no-defaults',
-      ...asRoot,
+      ...always,
       `--datadir=${data}`,
       `--socket=${join(short, 's')}`,
       `--pid-file=${join(data, 'geotome.pid')}`,
@@ -98,7 +102,7 @@ export async function startMariadb(folder, again = false) {
  * The data folder: the one that is there, or a new one, made beside it and renamed when it is whole, so that one can kill a first start at any
  * moment. What is there and no database of ours is never touched.
  */
-function needData(folder, data, asRoot) {
+function needData(folder, data, always) {
   for (const name of readdirSync(folder))
     if (/^mariadb\.making-\d+$/.test(name)) rmSync(join(folder, name), { recursive: true, force: true })
   if (existsSync(join(data, 'mysql'))) return
@@ -113,7 +117,7 @@ function needData(folder, data, asRoot) {
   mkdirSync(making)
   const made = spawnSync(
     '/usr/bin/mariadb-install-db',
-    ['--no-defaults', ...asRoot, `--datadir=${making}`, '--auth-root-authentication-method=socket', '--skip-test-db'],
+    ['--no-defaults', ...always, `--datadir=${making}`, '--auth-root-authentication-method=socket', '--skip-test-db'],
     { encoding: 'utf8' },
   )
   if (made.status !== 0) {
@@ -122,7 +126,7 @@ function needData(folder, data, asRoot) {
     fail(
       /No space left|disk is full|Errcode: 28/i.test(said)
         ? `The disk is full: the database's data folder could not be made in ${folder}. Free some space and start again.`
-        : `The database's data folder could not be made: ${said.split('\n').pop()}`,
+        : `The database's data folder could not be made: ${/ERROR: .*/.exec(said)?.[0] ?? said.split('\n').pop()}`,
     )
   }
   renameSync(making, data)

@@ -33,27 +33,35 @@ async function serve(databaseUrl: string): Promise<void> {
   servers.push({ running, http, url: `http://127.0.0.1:${(http.address() as AddressInfo).port}` })
 }
 
+/** A database as the start script starts it, in a process of its own so that this one needs no .mjs types. */
+export async function startDatabase(folder: string): Promise<{ url: string; stop: () => Promise<void> }> {
+  const script = `import('${resolve('scripts/lib/mariadb.mjs')}').then(async (m) => { const d = await m.startMariadb('${folder}'); console.log(JSON.stringify({ pid: d.pid, url: d.url })) })`
+  const { pid, url } = await new Promise<{ pid: number; url: string }>((done, failed) => {
+    const child = spawn('node', ['-e', script], { stdio: ['ignore', 'pipe', 'inherit'] })
+    // On a bare machine lines about what is installed come before it.
+    child.stdout.on('data', (text: Buffer) => {
+      const line = String(text)
+        .split('\n')
+        .find((l) => l.startsWith('{'))
+      if (line) done(JSON.parse(line) as { pid: number; url: string })
+    })
+    child.once('exit', () => failed(new Error('The database did not start.')))
+  })
+  return {
+    url,
+    stop: async () => {
+      process.kill(pid, 'SIGTERM')
+      await new Promise((done) => setTimeout(done, 500))
+    },
+  }
+}
+
 /** Two servers on one database of their own, for the tests of a file. */
 export function withServers(): void {
   const folder = mkdtempSync(join(tmpdir(), 'gt-api-'))
   beforeAll(async () => {
-    // The database is started as the start script does it, in a process of its own so that this one needs no .mjs types.
-    const script = `import('${resolve('scripts/lib/mariadb.mjs')}').then(async (m) => { const d = await m.startMariadb('${folder}'); console.log(JSON.stringify({ pid: d.pid, url: d.url })) })`
-    const started = await new Promise<{ pid: number; url: string }>((done, failed) => {
-      const child = spawn('node', ['-e', script], { stdio: ['ignore', 'pipe', 'inherit'] })
-      // On a bare machine lines about what is installed come before it.
-      child.stdout.on('data', (text: Buffer) => {
-        const line = String(text)
-          .split('\n')
-          .find((l) => l.startsWith('{'))
-        if (line) done(JSON.parse(line) as { pid: number; url: string })
-      })
-      child.once('error', failed)
-    })
-    stopDatabase = async () => {
-      process.kill(started.pid, 'SIGTERM')
-      await new Promise((done) => setTimeout(done, 500))
-    }
+    const started = await startDatabase(folder)
+    stopDatabase = started.stop
     await Promise.all([serve(started.url), serve(started.url)])
   })
 
