@@ -1,5 +1,5 @@
 import { rawName, TOLERANCE } from '../solid'
-import { massesRead, type MassForm } from '../form'
+import { massesRead, recipeText, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
 import { canonical, type Memo, type Numbers, type Part, type Project, type Scheme, fingerprint } from '../project'
@@ -102,7 +102,7 @@ export function formSign(context: FabricContext, form: MassForm): string {
   const theirs = read.map((m) => (m ? valuesKey(m.recipe, context.numbers) : ''))
   return context.memo.keep(form, 'sign', [mass.recipe, values, ...read, ...theirs], () =>
     fingerprint(
-      `${canonical(mass.recipe)}|${values}${read.map((m, i) => (m ? `|${canonical([m.recipe, m.place, m.base])}${theirs[i]}` : '|')).join('')}`,
+      `${recipeText(mass.recipe)}|${values}${read.map((m, i) => (m ? `|${canonical([m.recipe, m.place, m.base])}${theirs[i]}` : '|')).join('')}`,
     ),
   )
 }

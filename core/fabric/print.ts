@@ -16,6 +16,7 @@ import {
   unrolls,
   type Arc,
   type Face,
+  type Placement,
   type Plane,
   type Region,
   type Vec2,
@@ -39,12 +40,12 @@ export interface WorldFace {
 export type FacePrint = Extract<Print, { kind: 'face' }>
 export type PlatePrint = Extract<Print, { kind: 'plate' }>
 
-/** A face of a form where the form stands: world coordinates, m. */
-export function worldFace(form: MassForm, face: Face): WorldFace {
-  const place = (p: Vec3): Vec3 => [...placePoint([p[0], p[1]], form.at), p[2] + form.at.z]
+/** A face of a body where the body stands: world coordinates, m. */
+export function worldFace(at: Placement, face: Face): WorldFace {
+  const place = (p: Vec3): Vec3 => [...placePoint([p[0], p[1]], at), p[2] + at.z]
   const plain = {
     name: face.name,
-    plane: placePlane(face.plane, form.at),
+    plane: placePlane(face.plane, at),
     beyond: face.loops.map((l) => l.beyond),
     loops: face.loops.map((l) => l.points.map(place)),
     round: null,
@@ -53,12 +54,31 @@ export function worldFace(form: MassForm, face: Face): WorldFace {
   }
   if (!face.surface || face.flats.length === 0) return plain
   const flats = face.flats.map((f) => f.points.map(place))
-  const arc = arcAt(placeSurface(face.surface, form.at), 0)
+  const arc = arcAt(placeSurface(face.surface, at), 0)
   return unrolls(face.surface) && arc ? unrolledFace({ ...plain, flats }, arc) : { ...plain, bent: true, flats }
 }
 
-/** All faces of a form where it stands, m. */
-export const worldFaces = (form: MassForm): WorldFace[] => form.body.faces().map((f) => worldFace(form, f))
+/** All faces of a form where it stands, m. Carried up, they are those that it had, higher. */
+export function worldFaces({ body, at }: MassForm): WorldFace[] {
+  let low = onDatum.get(body)
+  if (!low || low.at.x !== at.x || low.at.y !== at.y || low.at.turn !== at.turn) {
+    const there = { ...at, z: 0 }
+    low = { at: there, faces: body.faces().map((f) => worldFace(there, f)) }
+    onDatum.set(body, low)
+  }
+  return at.z === 0 ? low.faces : low.faces.map((face) => raised(face, at.z))
+}
+const onDatum = new WeakMap<MassForm['body'], { at: Placement; faces: WorldFace[] }>()
+
+function raised(face: WorldFace, by: number): WorldFace {
+  const up = ([x, y, z]: Vec3): Vec3 => [x, y, z + by]
+  return {
+    ...face,
+    plane: { n: face.plane.n, d: face.plane.d + face.plane.n[2] * by },
+    loops: face.loops.map((l) => l.map(up)),
+    flats: face.flats.map((f) => f.map(up)),
+  }
+}
 
 /** m along an arc's whole length */
 export const girthOf = (arc: Arc): number => arc.r * Math.abs(arc.sweep)

@@ -115,10 +115,14 @@ function turnedOf({ carried }: Form, { heights, base }: StandingNumbers): Body['
 }
 
 /** What a body is cached by: the recipe and the values of its numbers. */
-export function bodyKey(recipe: Move[], numbers: StandingNumbers): string {
+export const bodyKey = (recipe: Move[], numbers: StandingNumbers): string =>
+  `${recipeText(recipe)}|${recipeKey(recipe, numbers)}`
+
+/** A recipe as it is stored, with its keys in order. */
+export function recipeText(recipe: Move[]): string {
   let text = texts.get(recipe)
   if (text === undefined) texts.set(recipe, (text = canonical(recipe)))
-  return `${text}|${recipeKey(recipe, numbers)}`
+  return text
 }
 const texts = new WeakMap<Move[], string>()
 

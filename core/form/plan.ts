@@ -21,6 +21,8 @@ import {
 /** The plan of a form from above, m: all that looks up; of a twisted one all that its outline passes over as it turns. */
 export function planFromAbove(flats: () => Face[], sweep: Sweep | null): Region {
   if (sweep?.twist && sweep.twist.angle !== 0) return twistedPlan(sweep, sweep.twist)
+  // Upright it has the plan of its outline, and no face needs to be put together.
+  if (sweep && sweep.low === sweep.high) return uniteRegions([sweep.low.map((l) => l.points)])
   return uniteRegions(
     flats()
       .filter((f) => f.plane.n[2] > TOLERANCE.slope)

@@ -7,6 +7,7 @@ import {
   buildable,
   envelopeOf,
   fitOf,
+  planFit,
   readLegs,
   sayBearing,
   siteFigures,
@@ -133,7 +134,9 @@ describe('any mass in an envelope', () => {
             ),
             numbers,
           )
-          const fit = fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => standingPlan(form))
+          const fit = fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () =>
+            planFit(envelope, standingPlan(form), form.rect),
+          )
           const inside =
             areaOf(
               intersectRegions(
@@ -177,7 +180,9 @@ describe('any mass in an envelope', () => {
         const at = (x: number, y: number) => {
           const form = studied(withMass(projectWith([0]), { box: [x, y, 6, 5], height: 3 })).forms[0]
           if (!form) throw new Error('no form')
-          return fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => standingPlan(form)).clear
+          return fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () =>
+            planFit(envelope, standingPlan(form), form.rect),
+          ).clear
         }
         const [dx, dy] = towardSide(envelope, side, at(11, 8)[side] ?? 0, tenths / 10)
         expect(at(11 + dx, 8 + dy)[side]).toBeCloseTo(tenths / 10, 3)

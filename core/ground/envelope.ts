@@ -103,6 +103,20 @@ export interface Fit {
   /** m from the mass to each side, as sides are listed; below zero: over it */ clear: number[]
 }
 
+/** A plan in the envelope: m2 of it that lie outside, and how far it is from each side of the ring, m. */
+export interface PlanFit {
+  plan: Region
+  outside: number
+  clear: number[]
+}
+
+/** How a plan (m) lies in the envelope. `rect`: its extent. */
+export const planFit = (envelope: Envelope, plan: Region, rect: Rect): PlanFit => ({
+  plan,
+  outside: areaOf(subtractRegions(plan, envelope.region)),
+  clear: clearances(envelope, plan, rect),
+})
+
 /**
  * Measures a placed mass against the envelope. Only what stands above the datum is measured: the envelope says nothing of what lies below
  * it. Heights and slopes are taken at the form's corners, where a plane is passed farthest.
@@ -113,7 +127,7 @@ export function fitOf(
   top: number,
   rect: Rect,
   envelope: Envelope,
-  planIn: () => Region,
+  planIn: () => PlanFit,
 ): Fit {
   const limits: LimitFigure[] = []
   const body = placeSolid(solid, at)
@@ -138,7 +152,8 @@ export function fitOf(
   // What is seen from above is all over the datum, under all planes and within the region: only the height can be passed then, and no
   // body needs to be made of the envelope.
   const plain = isOpenAbove(body, 0) && limits.every((l) => l.over <= 0 || l.limit === 'height') && isWhole(solid)
-  const within = plain && areaOf(subtractRegions(planIn(), envelope.region)) < TOLERANCE.rounding ? planIn() : null
+  const own = plain ? planIn() : null
+  const within = own && own.outside < TOLERANCE.rounding ? own.plan : null
   const found =
     top <= TOLERANCE.point
       ? null
@@ -148,7 +163,7 @@ export function fitOf(
           ? { plan: within, ...aboveHeight(body, Math.max(0, envelope.limit)) }
           : { plan: within, volume: 0, mesh: null }
   const plan = found?.plan ?? []
-  const clear = clearances(envelope, plan, rect)
+  const clear = own && plan === own.plan ? own.clear : clearances(envelope, plan, rect)
   const strips = found && !within && found.volume > TOLERANCE.volume ? inStrips(envelope, plan) : []
   envelope.ring.forEach((_, i) => {
     const distance = clear[i] ?? Infinity

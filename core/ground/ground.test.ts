@@ -3,7 +3,18 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { numbersOf, type Project, type Site } from '../project'
 import { areaOf, openKernel, type Vec2 } from '../solid'
 import { apply, projectWith, standingPlan, studied, withMass } from '../testing/make'
-import { buildable, checkSite, envelopeOf, fitOf, readCorners, readLegs, siteFigures, towardSide, walk } from './index'
+import {
+  buildable,
+  checkSite,
+  envelopeOf,
+  fitOf,
+  planFit,
+  readCorners,
+  readLegs,
+  siteFigures,
+  towardSide,
+  walk,
+} from './index'
 
 beforeAll(() => openKernel())
 
@@ -176,7 +187,10 @@ describe('the envelope', () => {
   const fit = (box: [number, number, number, number], height: number, s = site) => {
     const form = studied(withMass(projectWith([0]), { box, height })).forms[0]
     if (!form) throw new Error('no form')
-    return fitOf(form.body.solid, form.at, form.top, form.rect, envelopeOf(s, numbers), () => standingPlan(form))
+    const envelope = envelopeOf(s, numbers)
+    return fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () =>
+      planFit(envelope, standingPlan(form), form.rect),
+    )
   }
   it('says by how much a mass is over, in metres and cubic metres, and how far it is from each boundary', () => {
     const over = fit([1.8, 5.5, 18.8, 23.5], 10.2)

@@ -3,7 +3,7 @@ import { checkSite } from '../ground'
 import { checkRecipe, moveIds, outlineFault, recipeTies } from '../moves'
 import { checkRepeat } from '../repeats'
 import { MEASURES } from '../picture'
-import { refuse, type Numbers, type StandingNumbers } from '../values'
+import { refuse, sameList, type Numbers, type StandingNumbers } from '../values'
 import { heightsOf, standingNumbers } from './heights'
 import { numbersOf } from './numbers'
 import { checkRule } from './ruled'
@@ -50,8 +50,17 @@ export function checkProject(project: Project): void {
   for (const material of Object.values(project.kinds)) needMaterial(project, material, 'A kind of part')
   if (Object.keys(project.schemes).length === 0)
     refuse('in-use', 'A project needs at least one scheme.', 'Make another scheme before removing this one.')
-  for (const scheme of Object.values(project.schemes)) checkScheme(project, scheme)
+  const around = Object.entries(project).flatMap(([key, value]): unknown[] => (key === 'schemes' ? [] : [value]))
+  for (const scheme of Object.values(project.schemes)) {
+    // Most edits change one scheme: the others stand as they stood.
+    if (sameList(sound.get(scheme) ?? [], around)) continue
+    checkScheme(project, scheme)
+    sound.set(scheme, around)
+  }
 }
+
+/** schemes that were checked, with all that is not of a scheme in the project that they were checked in */
+const sound = new WeakMap<Scheme, readonly unknown[]>()
 
 function checkGround(project: Project, names: Numbers): void {
   if (project.site) checkSite(project.site, names)

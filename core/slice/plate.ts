@@ -72,6 +72,25 @@ export function plateOf(form: MassForm, z: number): Plate | null {
   return { mass: form.id, loops, region, arcs: [...arcs.values()], area: areaOf(region), rect: rectOf(region) }
 }
 
+/** Whether two plates are the very same, to the last digit. */
+export const isSamePlate = (a: Plate, b: Plate): boolean =>
+  a === b ||
+  (a.mass === b.mass &&
+    a.area === b.area &&
+    a.loops.length === b.loops.length &&
+    a.loops.every((loop, l) => {
+      const other = b.loops[l] as CutLoop
+      return (
+        loop.points.length === other.points.length &&
+        loop.points.every((p, i) => p[0] === other.points[i]?.[0] && p[1] === other.points[i]?.[1]) &&
+        loop.faces.every((face, i) => face === other.faces[i]) &&
+        loop.arcs.every((arc, i) => isSameArc(arc, other.arcs[i] ?? null))
+      )
+    }))
+
+const isSameArc = (a: Arc | null, b: Arc | null): boolean =>
+  a === b || (a !== null && b !== null && (Object.keys(a) as (keyof Arc)[]).every((key) => a[key] === b[key]))
+
 function placeArc(arc: Arc, at: Placement): Arc {
   const [x, y] = placePoint([arc.x, arc.y], at)
   return { ...arc, x, y, from: arc.from + (at.turn * Math.PI) / 180 }

@@ -2,6 +2,7 @@ import { TOLERANCE } from '../values'
 import { pieceOfFace } from './face-name'
 import type { Facet, Plane, Solid, Vec3 } from './solid'
 import type { Surface } from './surfaces'
+import { twinsOf } from './twins'
 
 /** One edge loop of a face, counter-clockwise seen from outside for outer loops; `beyond[i]` names the face across the edge from point i to the next. */
 export interface FaceLoop {
@@ -51,12 +52,8 @@ export const flatsOf = (solid: Solid): Face[] =>
 function grouped(solid: Solid, keyOf: number[]): Face[] {
   const { triangles, facets, positions } = solid
   const facetOf = solid.facetOf.map((f) => keyOf[f] as number)
-  const across = new Map<number, number>()
-  const vertices = positions.length / 3
-  const edge = (a: number, b: number) => a * vertices + b
-  for (let i = 0; i < triangles.length; i++)
-    across.set(edge(triangles[i] as number, triangles[after(i)] as number), Math.floor(i / 3))
-  const twin = (i: number) => across.get(edge(triangles[after(i)] as number, triangles[i] as number)) ?? -1
+  const twins = twinsOf(triangles, positions.length / 3)
+  const twin = (i: number) => Math.floor((twins[i] as number) / 3)
 
   const group = new Int32Array(facetOf.length).fill(-1)
   const groups: number[][] = []

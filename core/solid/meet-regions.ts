@@ -37,8 +37,7 @@ function sharedCorners(
   others: number[][],
   near: (p: Vec2, r: Rect) => boolean,
 ): Region[] {
-  const corners = regions.reduce((n, r) => n + r.reduce((m, l) => m + l.length, 0), 0)
-  const { find, add } = corners <= FEW ? inTurn() : inCells()
+  const { find, add } = inCells()
   return regions.map((region, i) => {
     const mine: Vec2[] = []
     const met = region.map((loop) =>
@@ -62,33 +61,31 @@ interface Found {
 }
 const isOne = (p: Vec2, q: Vec2) => Math.abs(p[0] - q[0]) < TOUCH && Math.abs(p[1] - q[1]) < TOUCH
 
-/** up to how many corners looking at each is quicker than finding its cell */
-const FEW = 64
-function inTurn(): Found {
-  const points: Vec2[] = []
-  return { find: (p) => points.find((q) => isOne(p, q)) ?? null, add: (p) => points.push(p) }
-}
-
+/** Points in cells that are four times the tolerance wide: those within it lie in the point's own cell, or in one that it lies close to. */
 function inCells(): Found {
-  const cells = new Map<string, Vec2[]>()
-  const cell = (c: number) => Math.floor(c / (4 * TOUCH))
+  const cells = new Map<number, Vec2[]>()
   return {
     find: (p) => {
-      for (let dx = -1; dx <= 1; dx++)
-        for (let dy = -1; dy <= 1; dy++) {
-          const hit = cells.get(`${cell(p[0]) + dx} ${cell(p[1]) + dy}`)?.find((q) => isOne(p, q))
+      const [west, east] = [Math.floor((p[0] - TOUCH) / WIDE), Math.floor((p[0] + TOUCH) / WIDE)]
+      const [south, north] = [Math.floor((p[1] - TOUCH) / WIDE), Math.floor((p[1] + TOUCH) / WIDE)]
+      for (let x = west; x <= east; x++)
+        for (let y = south; y <= north; y++) {
+          const hit = cells.get(x * STRIDE + y)?.find((q) => isOne(p, q))
           if (hit) return hit
         }
       return null
     },
     add: (p) => {
-      const key = `${cell(p[0])} ${cell(p[1])}`
+      const key = Math.floor(p[0] / WIDE) * STRIDE + Math.floor(p[1] / WIDE)
       const list = cells.get(key)
       if (list) list.push(p)
       else cells.set(key, [p])
     },
   }
 }
+const WIDE = 4 * TOUCH
+/** cells between two columns; that some share a number far from zero does no harm */
+const STRIDE = 2 ** 26
 
 /** A region whose sides have those of the given points (sorted by x) for corners that lie on them. */
 function withCorners(region: Region, points: Vec2[]): Region {

@@ -23,7 +23,7 @@ export function planeAxes(n: Vec3): { u: Vec3; v: Vec3 } {
 /** The plane of three corners that run counter-clockwise seen against its normal; of corners in one line, some plane through the first. */
 export function planeThrough(a: Vec3, b: Vec3, c: Vec3): Plane {
   const n = crossOf(lessOf(b, a), lessOf(c, a))
-  const length = Math.hypot(...n)
+  const length = Math.sqrt(n[0] * n[0] + n[1] * n[1] + n[2] * n[2])
   const unit: Vec3 = length > TOLERANCE.zero ? [n[0] / length + 0, n[1] / length + 0, n[2] / length + 0] : [0, 0, 1]
   return { n: unit, d: dotOf(unit, a) }
 }

@@ -23,12 +23,12 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
   const count = positions.length / 3
   const next = new Map<number, { to: number; facet: number }>()
   for (let t = 0, f = 0; t < triangles.length; t += 3, f++) {
-    const [a, b, c] = [triangles[t] as number, triangles[t + 1] as number, triangles[t + 2] as number]
-    const [ua, ub, uc] = [
-      (positions[a * 3 + 2] as number) > limit,
-      (positions[b * 3 + 2] as number) > limit,
-      (positions[c * 3 + 2] as number) > limit,
-    ]
+    const a = triangles[t] as number
+    const b = triangles[t + 1] as number
+    const c = triangles[t + 2] as number
+    const ua = (positions[a * 3 + 2] as number) > limit
+    const ub = (positions[b * 3 + 2] as number) > limit
+    const uc = (positions[c * 3 + 2] as number) > limit
     if (ua === ub && ub === uc) continue
     // The cut enters a triangle where its outline goes down through the plane, and leaves where it comes up.
     const down = ua && !ub ? key(a, b, count) : ub && !uc ? key(b, c, count) : key(c, a, count)

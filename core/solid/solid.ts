@@ -115,10 +115,11 @@ export function placeSolid(solid: Solid, at: Placement): Solid {
   const { c, s } = turnOf(at.turn)
   const positions = new Float64Array(solid.positions.length)
   for (let i = 0; i < positions.length; i += 3) {
-    const [x, y, z] = [solid.positions[i] as number, solid.positions[i + 1] as number, solid.positions[i + 2] as number]
+    const x = solid.positions[i] as number
+    const y = solid.positions[i + 1] as number
     positions[i] = at.x + c * x - s * y
     positions[i + 1] = at.y + s * x + c * y
-    positions[i + 2] = at.z + z
+    positions[i + 2] = at.z + (solid.positions[i + 2] as number)
   }
   const surfaces = new Map<Surface, Surface>()
   const placed = (surface: Surface) => {
@@ -150,19 +151,25 @@ export function mappedSolid(solid: Solid, map: (x: number, y: number, z: number)
 
 /** m3, by signed tetrahedra from a corner of the body. */
 export function volumeOf(solid: Solid): number {
-  const p = solid.positions
-  const [ox, oy, oz] = [p[0] ?? 0, p[1] ?? 0, p[2] ?? 0]
+  const { positions: p, triangles } = solid
+  const ox = p[0] ?? 0
+  const oy = p[1] ?? 0
+  const oz = p[2] ?? 0
   let six = 0
-  for (let t = 0; t < solid.triangles.length; t += 3) {
-    const [a, b, c] = [
-      (solid.triangles[t] as number) * 3,
-      (solid.triangles[t + 1] as number) * 3,
-      (solid.triangles[t + 2] as number) * 3,
-    ]
-    const [ax, ay, az] = [(p[a] as number) - ox, (p[a + 1] as number) - oy, (p[a + 2] as number) - oz]
-    const [bx, by, bz] = [(p[b] as number) - ox, (p[b + 1] as number) - oy, (p[b + 2] as number) - oz]
-    const [cx, cy, cz] = [(p[c] as number) - ox, (p[c + 1] as number) - oy, (p[c + 2] as number) - oz]
-    six += ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)
+  for (let t = 0; t < triangles.length; t += 3) {
+    const a = (triangles[t] as number) * 3
+    const b = (triangles[t + 1] as number) * 3
+    const c = (triangles[t + 2] as number) * 3
+    const bx = (p[b] as number) - ox
+    const by = (p[b + 1] as number) - oy
+    const bz = (p[b + 2] as number) - oz
+    const cx = (p[c] as number) - ox
+    const cy = (p[c + 1] as number) - oy
+    const cz = (p[c + 2] as number) - oz
+    six +=
+      ((p[a] as number) - ox) * (by * cz - bz * cy) +
+      ((p[a + 1] as number) - oy) * (bz * cx - bx * cz) +
+      ((p[a + 2] as number) - oz) * (bx * cy - by * cx)
   }
   return six / 6
 }
@@ -193,12 +200,15 @@ export function boxOf(positions: ArrayLike<number>): Box {
 
 /** m2; above zero for counter-clockwise loops. Taken from the first point, so that far-away coordinates lose nothing. */
 export function loopArea(loop: readonly (readonly number[])[]): number {
-  const [ox = 0, oy = 0] = loop[0] ?? []
+  const o = loop[0]
+  if (!o) return 0
+  const ox = o[0] as number
+  const oy = o[1] as number
   let twice = 0
   for (let i = 0, j = loop.length - 1; i < loop.length; j = i++) {
-    const [ax = 0, ay = 0] = loop[j] ?? []
-    const [bx = 0, by = 0] = loop[i] ?? []
-    twice += (ax - ox) * (by - oy) - (bx - ox) * (ay - oy)
+    const a = loop[j] as readonly number[]
+    const b = loop[i] as readonly number[]
+    twice += ((a[0] as number) - ox) * ((b[1] as number) - oy) - ((b[0] as number) - ox) * ((a[1] as number) - oy)
   }
   return twice / 2
 }

@@ -1,4 +1,5 @@
 import type { Solid } from './solid'
+import { add, twinsOf } from './twins'
 import { TOLERANCE } from '../values'
 
 /**
@@ -18,21 +19,19 @@ export function tiersOf({ positions, triangles, facetOf }: Solid): Tiers {
   ).sort()
   const place = new Map(Array.from(heights, (z, i) => [z, i]))
   const leaning = new Int32Array(heights.length + 1)
-  const seen = new Map<number, number>()
+  const twins = twinsOf(triangles, count)
   for (let i = 0; i < triangles.length; i++) {
-    const [a, b] = [triangles[i] as number, triangles[i % 3 === 2 ? i - 2 : i + 1] as number]
-    const facet = facetOf[Math.floor(i / 3)] as number
-    const key = a < b ? a * count + b : b * count + a
-    const other = seen.get(key)
-    if (other === undefined) {
-      seen.set(key, facet)
-      continue
-    }
+    const twin = twins[i] as number
+    if (twin < i) continue
+    const a = triangles[i] as number
+    const b = triangles[i % 3 === 2 ? i - 2 : i + 1] as number
     // A line within one facet is the triangulation's, not the form's; an upright line is cut at one place at every height.
-    if (other === facet || (near(positions, a, b, 0) && near(positions, a, b, 1))) continue
-    const [za, zb] = [place.get(positions[a * 3 + 2] as number) ?? 0, place.get(positions[b * 3 + 2] as number) ?? 0]
-    leaning[Math.min(za, zb) + 1] = (leaning[Math.min(za, zb) + 1] ?? 0) + 1
-    leaning[Math.max(za, zb) + 1] = (leaning[Math.max(za, zb) + 1] ?? 0) - 1
+    if (facetOf[Math.floor(i / 3)] === facetOf[Math.floor(twin / 3)]) continue
+    if (near(positions, a, b, 0) && near(positions, a, b, 1)) continue
+    const za = place.get(positions[a * 3 + 2] as number) ?? 0
+    const zb = place.get(positions[b * 3 + 2] as number) ?? 0
+    add(leaning, Math.min(za, zb) + 1, 1)
+    add(leaning, Math.max(za, zb) + 1, -1)
   }
   let open = 0
   return { heights, constant: Array.from(leaning, (n) => (open += n) === 0) }

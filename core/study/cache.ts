@@ -10,6 +10,7 @@ import {
   lowAbove,
   lowRegion,
   offByMass,
+  isSamePlate,
   plateOf,
   voidsOf,
   type Headroom,
@@ -55,6 +56,8 @@ export class StudyCache {
   >()
   private readonly bodies = new Aging<Body>()
   private readonly standing = new Aging<Standing>()
+  /** how each mass stood last */
+  private readonly lastStanding = new Map<string, Aged<Standing>>()
   private readonly byForm = new WeakMap<MassForm, Standing>()
   private readonly floors = new Map<string, { from: readonly unknown[]; floor: Floor }>()
   private readonly islands = new WeakMap<Share, Island[]>()
@@ -79,6 +82,7 @@ export class StudyCache {
     this.run++
     this.bodies.age(this.run)
     this.standing.age(this.run)
+    for (const [id, { used }] of this.lastStanding) if (used < this.run - 2) this.lastStanding.delete(id)
   }
 
   /** The mass standing on its level; the same object while nothing about it changes. */
@@ -97,9 +101,11 @@ export class StudyCache {
     const entry = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({
       form,
       byTier: new Map(),
+      before: this.lastStanding.get(mass.id)?.value.byTier,
       byHeight: new Map(),
       shares: new Map(),
     }))
+    this.lastStanding.set(mass.id, entry)
     const kept = entry.value
     const bodyEntry = this.bodies.get(key, this.run, () => body)
     this.forms.set(mass, { numbers, heights, reads, body: bodyEntry, standing: entry })
@@ -136,7 +142,12 @@ export class StudyCache {
     const tier = tierAt(tiers, z - form.at.z)
     const [plates, key] = tiers.constant[tier] ? [kept.byTier, tier] : [kept.byHeight, z]
     let plate = plates.get(key)
-    if (plate === undefined) plates.set(key, (plate = plateOf(form, z)))
+    if (plate !== undefined) return plate
+    plate = plateOf(form, z)
+    // Raised or carried up, a mass has the plates that it had: what hangs on them stays.
+    const before = plates === kept.byTier ? kept.before?.get(tier) : null
+    if (plate && before && isSamePlate(plate, before)) plate = before
+    plates.set(key, plate)
     return plate
   }
 
@@ -313,6 +324,7 @@ const BEHIND = 1e9
 interface Standing {
   form: MassForm
   byTier: Map<number, Plate | null>
+  /** those of the same mass when it stood otherwise */ before: Map<number, Plate | null> | undefined
   byHeight: Map<number, Plate | null>
   shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }>
 }

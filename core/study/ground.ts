@@ -5,6 +5,7 @@ import {
   groundAlong,
   heightAt,
   inOrder,
+  planFit,
   Refusal,
   siteFigures,
   siteRing,
@@ -74,10 +75,14 @@ export function studyGround(
   const tin = bytes ? cache.memo.keep(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
   const flat = terrain?.kind === 'level' ? numbers.length(terrain.height) : null
   const height = tin ? (x: number, y: number) => heightAt(tin, x, y) : () => flat
-  // A form that only grows taller keeps its foot.
+  // A form that only grows taller keeps its foot, and how it lies in the envelope.
   const footOn = (form: MassForm) => {
     const plan = standingPlan(form)
     return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1))
+  }
+  const inPlan = (form: MassForm, room: Envelope) => {
+    const plan = standingPlan(form)
+    return cache.lately(`plan ${form.id}`, [room, JSON.stringify(plan)], () => planFit(room, plan, form.rect))
   }
   const fits = new Map<Id, Fit>()
   const feet = new Map<Id, MassGround>()
@@ -85,7 +90,7 @@ export function studyGround(
     const fit =
       envelope &&
       cache.memo.keep(form, 'fit', [envelope], () =>
-        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => standingPlan(form))),
+        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => inPlan(form, envelope))),
       )
     if (fit) fits.set(form.id, fit)
     const foot = terrain ? cache.memo.keep(form, 'foot', [tin, flat], () => footOn(form)) : null

@@ -1,4 +1,4 @@
-import type { Mesh, Vec2 } from '@geotome/core/solid'
+import { twinsOf, type Mesh, type Vec2 } from '@geotome/core/solid'
 import type { Body } from '@geotome/core/form'
 import type { Geometry } from './protocol'
 
@@ -37,24 +37,33 @@ function softened(
     return known
   }
   const { normals } = flat
-  const sums = new Map<number, [number, number, number]>()
-  const corners: { at: number; sum: [number, number, number] }[] = []
+  if (!facets.some((f) => f.surface)) return flat
   const most = triangles.reduce((top, v) => Math.max(top, v), 0) + 1
+  // One sum for each corner of each surface, and for each corner of a triangle the one that it adds to.
+  const numbers = new Map<number, number>()
+  const sumOf = new Int32Array(triangles.length).fill(-1)
+  const sums = new Float64Array(triangles.length * 3)
   for (let t = 0; t < facetOf.length; t++) {
     const surface = numberOf(t)
     if (surface < 0) continue
-    for (let k = 0; k < 3; k++) {
-      const key = surface * most + (triangles[t * 3 + k] as number)
-      let sum = sums.get(key)
-      if (!sum) sums.set(key, (sum = [0, 0, 0]))
-      const at = t * 9 + k * 3
-      for (const i of [0, 1, 2] as const) sum[i] += normals[at + i] ?? 0
-      corners.push({ at, sum })
+    for (let i = t * 3; i < t * 3 + 3; i++) {
+      const key = surface * most + (triangles[i] as number)
+      let sum = numbers.get(key)
+      if (sum === undefined) numbers.set(key, (sum = numbers.size))
+      sumOf[i] = sum
+      for (let k = 0; k < 3; k++) sums[sum * 3 + k] = (sums[sum * 3 + k] as number) + (normals[i * 3 + k] as number)
     }
   }
-  for (const { at, sum } of corners) {
-    const length = Math.hypot(...sum) || 1
-    for (const i of [0, 1, 2] as const) normals[at + i] = sum[i] / length
+  for (let i = 0; i < triangles.length; i++) {
+    const at = (sumOf[i] as number) * 3
+    if (at < 0) continue
+    const x = sums[at] as number
+    const y = sums[at + 1] as number
+    const z = sums[at + 2] as number
+    const length = Math.sqrt(x * x + y * y + z * z) || 1
+    normals[i * 3] = x / length
+    normals[i * 3 + 1] = y / length
+    normals[i * 3 + 2] = z / length
   }
   return flat
 }
@@ -88,10 +97,7 @@ function linesOf(
   normals: Float64Array,
   oneFace: (t: number, other: number) => boolean,
 ): Pick<Geometry, 'edges' | 'contours'> {
-  const across = new Map<number, number>()
-  const count = p.length / 3
-  const endOf = (i: number) => triangles[i % 3 === 2 ? i - 2 : i + 1] as number
-  for (let i = 0; i < triangles.length; i++) across.set((triangles[i] as number) * count + endOf(i), Math.floor(i / 3))
+  const twins = twinsOf(triangles, p.length / 3)
   const edges: number[] = []
   const contours: number[] = []
   const point = (to: number[], v: number) =>
@@ -99,21 +105,21 @@ function linesOf(
   const normal = (to: number[], t: number) =>
     to.push(normals[t * 3] as number, normals[t * 3 + 1] as number, normals[t * 3 + 2] as number)
   for (let i = 0; i < triangles.length; i++) {
-    const [a, b] = [triangles[i] as number, endOf(i)]
     const t = Math.floor(i / 3)
-    const other = across.get(b * count + a)
-    if (other !== undefined && other < t) continue
+    const twin = twins[i] as number
+    const other = Math.floor(twin / 3)
+    if (twin >= 0 && other < t) continue
     const cos =
-      other === undefined
+      twin < 0
         ? -1
         : (normals[t * 3] as number) * (normals[other * 3] as number) +
           (normals[t * 3 + 1] as number) * (normals[other * 3 + 1] as number) +
           (normals[t * 3 + 2] as number) * (normals[other * 3 + 2] as number)
     if (cos > 1 - 1e-7) continue
-    const soft = other !== undefined && (cos > BEND || oneFace(t, other))
+    const soft = twin >= 0 && (cos > BEND || oneFace(t, other))
     const to = soft ? contours : edges
-    point(to, a)
-    point(to, b)
+    point(to, triangles[i] as number)
+    point(to, triangles[i % 3 === 2 ? i - 2 : i + 1] as number)
     if (soft) {
       normal(to, t)
       normal(to, other)
@@ -168,11 +174,18 @@ function flatTriangles(
 function normalsOf({ positions: p, triangles }: Mesh): Float64Array {
   const normals = new Float64Array(triangles.length)
   for (let i = 0; i < triangles.length; i += 3) {
-    const [a, b, c] = [(triangles[i] as number) * 3, (triangles[i + 1] as number) * 3, (triangles[i + 2] as number) * 3]
-    const [x, y, z] = [p[a] as number, p[a + 1] as number, p[a + 2] as number]
-    const [ux, uy, uz] = [(p[b] as number) - x, (p[b + 1] as number) - y, (p[b + 2] as number) - z]
-    const [wx, wy, wz] = [(p[c] as number) - x, (p[c + 1] as number) - y, (p[c + 2] as number) - z]
-    const [nx, ny, nz] = [uy * wz - uz * wy, uz * wx - ux * wz, ux * wy - uy * wx]
+    const a = (triangles[i] as number) * 3
+    const b = (triangles[i + 1] as number) * 3
+    const c = (triangles[i + 2] as number) * 3
+    const ux = (p[b] as number) - (p[a] as number)
+    const uy = (p[b + 1] as number) - (p[a + 1] as number)
+    const uz = (p[b + 2] as number) - (p[a + 2] as number)
+    const wx = (p[c] as number) - (p[a] as number)
+    const wy = (p[c + 1] as number) - (p[a + 1] as number)
+    const wz = (p[c + 2] as number) - (p[a + 2] as number)
+    const nx = uy * wz - uz * wy
+    const ny = uz * wx - ux * wz
+    const nz = ux * wy - uy * wx
     const length = Math.sqrt(nx * nx + ny * ny + nz * nz) || 1
     normals[i] = nx / length
     normals[i + 1] = ny / length
