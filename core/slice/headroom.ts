@@ -1,7 +1,7 @@
 import type { Body, MassForm } from '../form'
 import {
   areaOf,
-  flatsOf,
+  flatsAmong,
   intersectRegions,
   loopArea,
   placePoint,
@@ -124,15 +124,7 @@ function bitsThatMayBe(body: Body, least: number): Face[] {
   )
   const count = solid.facetOf.reduce((n, f) => n + (may[f] ? 1 : 0), 0)
   if (count * 4 > solid.facetOf.length) return body.flats()
-  const triangles = new Uint32Array(count * 3)
-  const facetOf = new Uint32Array(count)
-  let n = 0
-  solid.facetOf.forEach((f, t) => {
-    if (!may[f]) return
-    triangles.set(solid.triangles.subarray(t * 3, t * 3 + 3), n * 3)
-    facetOf[n++] = f
-  })
-  return flatsOf({ ...solid, triangles, facetOf })
+  return flatsAmong(solid, may)
 }
 interface Roofs {
   wallLike: number

@@ -48,6 +48,20 @@ export const flatsOf = (solid: Solid): Face[] =>
     solid.facets.map((_, i) => i),
   )
 
+/** The same of some facets alone, by their numbers: what borders on them is not told. */
+export function flatsAmong(solid: Solid, facets: boolean[]): Face[] {
+  const count = solid.facetOf.reduce((n, f) => n + (facets[f] ? 1 : 0), 0)
+  const triangles = new Uint32Array(count * 3)
+  const facetOf = new Uint32Array(count)
+  let n = 0
+  solid.facetOf.forEach((f, t) => {
+    if (!facets[f]) return
+    triangles.set(solid.triangles.subarray(t * 3, t * 3 + 3), n * 3)
+    facetOf[n++] = f
+  })
+  return flatsOf({ ...solid, triangles, facetOf })
+}
+
 /** Connected triangles of one key; a key is a facet's number, or that of the first facet of its surface. */
 function grouped(solid: Solid, keyOf: number[]): Face[] {
   const { triangles, facets, positions } = solid

@@ -10,9 +10,9 @@ import {
   type PartBody,
   type PartStudy,
 } from '@geotome/core/fabric'
-import { faceLabel, placePoint, type Rect, type Region, type Vec2 } from '@geotome/core/solid'
+import { faceLabel, flatsAmong, placePoint, type Rect, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo, sameList, type Mass } from '@geotome/core/project'
-import { extentOf, type GrownFrom, type MassForm } from '@geotome/core/form'
+import { extentOf, type Body, type GrownFrom, type MassForm } from '@geotome/core/form'
 import { CHECKS, ledgerOf, type Study } from '@geotome/core/study'
 import { areasView, briefView } from './areas-view'
 import { floorView, shapeOf, shifted, untakenAt } from './floor-view'
@@ -98,12 +98,12 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     sent.masses.set(f.id, { from, view })
     fresh.masses.push(view)
   }
+  // While something is dragged where parts are not drawn, their bodies come when it rests.
+  const drawn = ask.fabric !== false || !isHeld
   for (const p of study.parts) {
     const eaves = p.role.endsWith('roof') ? eavesOf(study.context, p.part) : []
     const part = memo.keep(p, 'view', [...origin, eaves.join()], () => partView(p, origin, eaves))
-    // While something is dragged where parts are not drawn, their bodies come when it rests.
-    if (p.body && (ask.fabric !== false || !isHeld))
-      send(part.mesh ?? '', () => meshGeometry('', bodyMesh(p.body as PartBody), origin))
+    if (p.body && drawn) send(part.mesh ?? '', () => meshGeometry('', bodyMesh(p.body as PartBody), origin))
     if (sent.parts.get(p.id) === part) continue
     sent.parts.set(p.id, part)
     fresh.parts.push(part)
@@ -230,7 +230,7 @@ const massView = (
   ...as,
   faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
   cage: f.body.cage,
-  outline: footOf(f.body.flats()).map((p): Vec2 => {
+  outline: footOf(f.body).map((p): Vec2 => {
     const [x, y] = placePoint(p, f.at)
     return [x - ox, y - oy]
   }),
@@ -285,9 +285,13 @@ function originOf(study: Study): Vec2 {
   return Math.abs(x0) + Math.abs(y0) > 5000 ? [Math.round(x0 / 100) * 100, Math.round(y0 / 100) * 100] : [0, 0]
 }
 
-const footOf = (
-  faces: { plane: { n: readonly number[] }; loops: { points: readonly (readonly number[])[] }[] }[],
-): Vec2[] => {
-  const down = faces.filter((f) => (f.plane.n[2] ?? 0) < -0.99)
-  return down.flatMap((f) => f.loops.flatMap((l) => l.points.map((p): Vec2 => [p[0] ?? 0, p[1] ?? 0])))
-}
+/** The corners of what a body stands on, in its own frame, m. */
+const footOf = (body: Body): Vec2[] =>
+  memo.keep(body, 'foot', [], () => {
+    const { solid } = body
+    const foot = flatsAmong(
+      solid,
+      solid.facets.map((f) => f.plane.n[2] < -0.99),
+    )
+    return foot.flatMap((f) => f.loops.flatMap((l) => l.points.map(([x, y]): Vec2 => [x, y])))
+  })
