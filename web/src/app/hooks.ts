@@ -1,6 +1,6 @@
 import { inOrder, type BuildUp, type Mass, type Part, type Project, type Scheme, type Use } from '@geotome/core/project'
 import { useMemo } from 'react'
-import { selectScheme, selectShown, selectTried, selectTriedScheme } from './project-slice'
+import { selectTried, selectTriedScheme, shownOf } from './project-slice'
 import { shallowEqual } from 'react-redux'
 import type { Dress } from '../stage/colours'
 import type { Shades } from '../stage/drawing/told'
@@ -9,19 +9,12 @@ import type { ViewState } from './view-slice'
 
 /** The open project, with the gesture under way on it as far as its figures are shown. Only within an open project. */
 export function useProject() {
-  const project = useAppSelector(selectShown)
-  const scheme = useAppSelector(selectScheme)
-  if (!project || !scheme) throw new Error('No project is open.')
-  return { project, scheme }
+  return useAppSelector(shownOf, shallowEqual)
 }
 
 /** One or a few values of the open project: drawn anew only when one of them changes. */
 export function useOf<T>(values: (at: { project: Project; scheme: Scheme }) => T): T {
-  return useAppSelector((s) => {
-    const [project, scheme] = [selectShown(s), selectScheme(s)]
-    if (!project || !scheme) throw new Error('No project is open.')
-    return values({ project, scheme })
-  }, shallowEqual)
+  return useAppSelector((s) => values(shownOf(s)), shallowEqual)
 }
 
 /** The same at this very moment: for the few things that go along under the pointer. */

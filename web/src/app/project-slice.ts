@@ -143,6 +143,13 @@ export const selectScheme = createSelector([selectShown, (s: Root) => s.view.sch
   project ? schemeShown(project, id) : null,
 )
 
+/** Project and scheme as they are shown. Only while a project is open. */
+export function shownOf(s: Root): { project: Project; scheme: Scheme } {
+  const [project, scheme] = [selectShown(s), selectScheme(s)]
+  if (!project || !scheme) throw new Error('No project is open.')
+  return { project, scheme }
+}
+
 /** The id of the scheme that is looked at. */
 export const selectSchemeId = createSelector(
   [selectProject, (s: Root) => s.view.scheme],

@@ -1,5 +1,6 @@
-import { createContext, useContext, useId, useRef, useState, type FocusEvent } from 'react'
+import { createContext, memo, useContext, useId, useRef, useState, type FocusEvent } from 'react'
 import { flushSync } from 'react-dom'
+import { shallowEqual } from 'react-redux'
 import {
   editNumber,
   numbersInRule,
@@ -9,9 +10,12 @@ import {
   showNumber,
   showQuantity,
   type Num,
+  type Project,
   type Quantity,
+  type Scheme,
 } from '@geotome/core/project'
-import { useProject } from '../app/hooks'
+import { shownOf } from '../app/project-slice'
+import { store, useAppSelector } from '../app/store'
 
 interface Props {
   label: string
@@ -32,9 +36,38 @@ interface Props {
 /** The rule in whose steps fields stand: formulas there may name what its steps give. */
 export const RuleScope = createContext<string | null>(null)
 
+interface Open {
+  project: Project
+  scheme: Scheme
+}
+
+/** What a field reads: its value as it is edited, as a number, and as it is read. */
+function readings({ project, scheme }: Open, value: Num, quantity: Quantity, rule: string | null, compact: boolean) {
+  const now = numbersInRule(project, scheme, rule).value(value, quantity)
+  const long = showQuantity(now, quantity, project)
+  if (typeof value === 'number')
+    return {
+      now,
+      text: editNumber(value, quantity, project),
+      says: compact ? showNumber(value, quantity, project) : long,
+      long,
+    }
+  const text = showFormula(value.formula, project, scheme)
+  return { now, text, says: `${text} = ${long}`, long }
+}
+
 /** A field that takes arithmetic, units and the names of dials; it shows value and unit before they are accepted. */
-export function NumField({ label, value, quantity = 'length', onAccept, onTry, hint, disabled, compact, name }: Props) {
-  const { project, scheme } = useProject()
+export const NumField = memo(function NumField({
+  label,
+  value,
+  quantity = 'length',
+  onAccept,
+  onTry,
+  hint,
+  disabled,
+  compact,
+  name,
+}: Props) {
   const id = useId()
   const [typed, setTyped] = useState<string | null>(null)
   const [refused, setRefused] = useState(false)
@@ -42,12 +75,16 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   // What stood in the field when it was begun: while a value is tried, the field's own value is the tried one.
   const began = useRef<string | null>(null)
   const rule = useContext(RuleScope)
-  const numbers = numbersInRule(project, scheme, rule)
-  const now = numbers.value(value, quantity)
-  const text =
-    typeof value === 'number' ? editNumber(value, quantity, project) : showFormula(value.formula, project, scheme)
+  // Only what it shows is followed: a field that stays as it is is not drawn again when something else changes.
+  const { now, text, says, long } = useAppSelector(
+    (s) => readings(shownOf(s), value, quantity, rule, compact ?? false),
+    shallowEqual,
+  )
+  // While something is typed in it, it is read with all that it may name.
+  const open = useAppSelector((s) => (typed === null ? null : shownOf(s)), shallowEqual)
   const read = (() => {
-    if (typed === null || typed.trim() === '' || typed === (began.current ?? text)) return null
+    if (!open || typed === null || typed.trim() === '' || typed === (began.current ?? text)) return null
+    const { project, scheme } = open
     try {
       return { ok: readTyped(typed, quantity, project, scheme, rule) }
     } catch (e) {
@@ -82,6 +119,7 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
     setTyped(next)
     setRefused(false)
     if (!onTry) return
+    const { project, scheme } = shownOf(store.getState())
     try {
       const { num, value: v } = readTyped(next, quantity, project, scheme, rule)
       onTry(num, v)
@@ -92,10 +130,10 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
   const note =
     read && 'fault' in read
       ? read.fault
-      : read?.ok
-        ? `= ${showQuantity(read.ok.value, quantity, project)}`
+      : read?.ok && open
+        ? `= ${showQuantity(read.ok.value, quantity, open.project)}`
         : typed !== null && typeof value !== 'number'
-          ? `= ${showQuantity(now, quantity, project)}`
+          ? `= ${long}`
           : hint
   const fault = refused || (read !== null && 'fault' in read)
   return (
@@ -114,12 +152,7 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
           spellCheck={false}
           aria-invalid={fault}
           aria-describedby={note ? `${id}-note` : undefined}
-          value={
-            typed ??
-            (typeof value === 'number'
-              ? (compact ? showNumber : showQuantity)(value, quantity, project)
-              : `${text} = ${showQuantity(now, quantity, project)}`)
-          }
+          value={typed ?? says}
           onFocus={focused}
           onChange={(e) => change(e.target.value)}
           onBlur={() => {
@@ -158,4 +191,4 @@ export function NumField({ label, value, quantity = 'length', onAccept, onTry, h
       )}
     </div>
   )
-}
+})

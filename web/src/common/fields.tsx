@@ -1,7 +1,7 @@
-import { useId, useState, type ReactNode } from 'react'
+import { memo, useId, useState, type ReactNode } from 'react'
 
 /** A name that is changed in place. */
-export function NameField({
+export const NameField = memo(function NameField({
   label,
   value,
   onAccept,
@@ -46,10 +46,12 @@ export function NameField({
       />
     </label>
   )
-}
+})
 
 /** A choice from a short list. */
-export function ChoiceField<T extends string>({
+export const ChoiceField = memo(Choice) as typeof Choice
+
+function Choice<T extends string>({
   label,
   value,
   options,

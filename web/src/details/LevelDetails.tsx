@@ -8,6 +8,7 @@ import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelMoved } from '../app/view-slice'
 import { ChoiceField, Figure, intoView, NameField, Section } from '../common/fields'
+import { useSteady } from '../common/steady'
 import { UseMark } from '../common/use-marks'
 import { NumField } from '../common/NumField'
 import { deleteLevel } from '../spine/delete-level'
@@ -15,6 +16,15 @@ import { StoreyHeight } from '../spine/StoreyHeight'
 import { Consequence } from '../spine/Consequence'
 import { PlateFigure } from './PlateFigure'
 import { Plates } from './Plates'
+
+const KINDS: { value: Level['kind']; label: string }[] = [
+  { value: 'storey', label: 'storey' },
+  { value: 'mark', label: 'mark' },
+]
+const TIES: { value: Level['tie']['kind']; label: string }[] = [
+  { value: 'stacked', label: 'stacked on a level' },
+  { value: 'fixed', label: 'fixed, from the datum' },
+]
 
 /** A picked level: its floor's figures, its height and what it stands on; a change that could go two ways shows both first. */
 export function LevelDetails({ level }: { level: Level }) {
@@ -56,6 +66,32 @@ export function LevelDetails({ level }: { level: Level }) {
     ...several(carried.masses, 'mass', 'masses'),
     ...several(carried.parts, 'part', 'parts'),
   ]
+  // These stay the same objects, so that fields which show the same are not drawn again while something is dragged.
+  const rename = useSteady((name: string) => set('name', { name }))
+  const setKind = useSteady((kind: Level['kind']) => {
+    set('kind', { kind })
+  })
+  const setHeight = useSteady((num: Num, value: number) =>
+    decide(`move ${level.name}`, (how) => toHeight(num, value, how)),
+  )
+  const setAbove = useSteady((num: Num) =>
+    decide(`move ${level.name}`, (how) =>
+      retieLevel(
+        project,
+        scheme,
+        level.id,
+        { kind: 'stacked', on: level.tie.kind === 'stacked' ? level.tie.on : '', above: num },
+        how,
+      ),
+    ),
+  )
+  const setTie = useSteady((kind: Level['tie']['kind']) => {
+    makeEdit(`tie of ${level.name}`, () =>
+      retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held'),
+    )
+  })
+  const setSlab = useSteady((slab: Num) => set('slab', { slab }))
+  const setFloor = useSteady((floorBuildUp: Num) => set('floor build-up', { floorBuildUp }))
   return (
     <>
       {floor ? (
@@ -96,20 +132,12 @@ export function LevelDetails({ level }: { level: Level }) {
       )}
       {floor && <Plates level={level.id} />}
       <Section title="Level">
-        <NameField label="name" value={level.name} onAccept={(name) => set('name', { name })} />
-        <ChoiceField
-          label="kind"
-          value={level.kind}
-          options={[
-            { value: 'storey', label: 'storey' },
-            { value: 'mark', label: 'mark' },
-          ]}
-          onChange={(kind) => set('kind', { kind })}
-        />
+        <NameField label="name" value={level.name} onAccept={rename} />
+        <ChoiceField label="kind" value={level.kind} options={KINDS} onChange={setKind} />
         <NumField
           label="height"
           value={level.tie.kind === 'fixed' ? level.tie.height : (own?.height ?? 0)}
-          onAccept={(num, value) => decide(`move ${level.name}`, (how) => toHeight(num, value, how))}
+          onAccept={setHeight}
           hint={
             level.tie.kind === 'stacked'
               ? 'A formula that names another level, Ground + 3.65, follows that level.'
@@ -117,35 +145,9 @@ export function LevelDetails({ level }: { level: Level }) {
           }
         />
         {level.tie.kind === 'stacked' && (
-          <NumField
-            label={`above ${on?.name ?? ''} by`}
-            value={level.tie.above}
-            onAccept={(num: Num) =>
-              decide(`move ${level.name}`, (how) =>
-                retieLevel(
-                  project,
-                  scheme,
-                  level.id,
-                  { kind: 'stacked', on: level.tie.kind === 'stacked' ? level.tie.on : '', above: num },
-                  how,
-                ),
-              )
-            }
-          />
+          <NumField label={`above ${on?.name ?? ''} by`} value={level.tie.above} onAccept={setAbove} />
         )}
-        <ChoiceField
-          label="height is"
-          value={level.tie.kind}
-          options={[
-            { value: 'stacked', label: 'stacked on a level' },
-            { value: 'fixed', label: 'fixed, from the datum' },
-          ]}
-          onChange={(kind) => {
-            makeEdit(`tie of ${level.name}`, () =>
-              retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held'),
-            )
-          }}
-        />
+        <ChoiceField label="height is" value={level.tie.kind} options={TIES} onChange={setTie} />
         {level.tie.kind === 'stacked' && (
           <ChoiceField
             label="stands on"
@@ -166,13 +168,8 @@ export function LevelDetails({ level }: { level: Level }) {
         )}
         {level.kind === 'storey' && !above && (
           <div className="grid grid-cols-2 gap-1.5">
-            <NumField label="slab" compact value={level.slab} onAccept={(slab) => set('slab', { slab })} />
-            <NumField
-              label="floor"
-              compact
-              value={level.floorBuildUp}
-              onAccept={(floorBuildUp) => set('floor build-up', { floorBuildUp })}
-            />
+            <NumField label="slab" compact value={level.slab} onAccept={setSlab} />
+            <NumField label="floor" compact value={level.floorBuildUp} onAccept={setFloor} />
           </div>
         )}
         {along.length > 0 && (

@@ -20,13 +20,11 @@ import { levelGrip } from '../tools/handles/level'
 import { useHold, type HeldAt } from '../tools/hold'
 import { AddLevels } from './AddLevels'
 import { deleteLevels } from './delete-level'
+import { AXIS, FloorBar, LevelLine, WIDTH } from './Bars'
 import { LevelEntry } from './LevelEntry'
 import { LevelLabel, type SpineHand } from './LevelLabel'
 import { spineScale, spreadLabels } from './layout'
 import { UsePatterns } from '../common/use-marks'
-
-const AXIS = 124
-const WIDTH = 248
 
 /** The spine: all levels to scale, each floor a bar of its uses. Drag a level, click a floor, type a name or a height in place. */
 export function Spine() {
@@ -69,6 +67,8 @@ export function Spine() {
   // Room for the figure behind the longest bar.
   const perArea = (WIDTH - AXIS - Math.max(50, 16 + 6.8 * showNumber(most, 'area', 'm', 0).length)) / most
   const storeys = levels.filter((l) => l.kind === 'storey')
+  const at = (z: number) => inPixels(scale.y(z))
+  const marks = levels.filter((l) => l.kind === 'mark').map((l) => at(l.height))
 
   const show = (id: string, more = false) => {
     const { picked: now, storeys: own } = store.getState().view
@@ -145,69 +145,30 @@ export function Spine() {
           />
           {storeys.map((l, i) => {
             const floor = floors.get(l.id)
-            const y0 = scale.y(l.height)
-            const y1 = scale.y(storeys[i + 1]?.height ?? Math.max(l.height + 2, Math.min(top, l.height + 4)))
-            const h = Math.max(2, y0 - y1 - 3)
-            const on = l.id === shown
-            const marked = levels.some((m) => m.kind === 'mark' && Math.abs(scale.y(m.height) - (y0 - h / 2)) < 14)
-            let x = AXIS + 1
+            const y0 = at(l.height)
+            const next = storeys[i + 1]?.height ?? Math.max(l.height + 2, Math.min(top, l.height + 4))
+            const high = Math.max(2, inPixels((next - l.height) / scale.perPixel - 3))
             return (
-              <g key={l.id} className="cursor-ns-resize" onPointerDown={(e) => down(l.id, e)}>
-                <rect x={0} y={y0 - h - 1.5} width={WIDTH} height={h + 3} fill="transparent" />
-                {uses.map((u) => {
-                  const w = (floor?.uses[u.id] ?? 0) * perArea
-                  if (w < 0.2) return null
-                  const at = x
-                  x += w
-                  return (
-                    <rect
-                      key={u.id}
-                      x={at}
-                      y={y0 - h - 1}
-                      width={w}
-                      height={h}
-                      fill={`url(#use-${u.id})`}
-                      opacity={on ? 1 : 0.82}
-                    />
-                  )
-                })}
-                {floor && floor.area > 0.005 && h > 7 && (
-                  <text
-                    x={x + 5}
-                    y={marked ? y0 - 5 : y0 - h / 2 + 3}
-                    fontSize={on ? 12 : 11}
-                    fontWeight={on ? 700 : 450}
-                    fill={on ? 'var(--cuttext)' : 'var(--ink2)'}
-                    data-area={l.id}
-                  >
-                    {showNumber(floor.area, 'area', 'm', 0)}
-                  </text>
-                )}
+              <g key={l.id} transform={`translate(0 ${y0})`}>
+                <FloorBar
+                  id={l.id}
+                  area={floor?.area ?? null}
+                  by={floor?.uses ?? NOTHING}
+                  uses={uses}
+                  perArea={perArea}
+                  high={high}
+                  on={l.id === shown}
+                  marked={marks.some((y) => Math.abs(y - (y0 - high / 2)) < 14)}
+                  hand={hand}
+                />
               </g>
             )
           })}
-          {levels.map((l) => {
-            const y = scale.y(l.height)
-            const on = l.id === shown
-            return (
-              <g key={l.id} className="cursor-ns-resize" onPointerDown={(e) => down(l.id, e)}>
-                {l.kind === 'mark' ? (
-                  <line x1={14} x2={WIDTH - 14} y1={y} y2={y} stroke="var(--ink3)" strokeDasharray="2 3" />
-                ) : (
-                  <line
-                    x1={14}
-                    x2={on ? WIDTH : AXIS}
-                    y1={y}
-                    y2={y}
-                    stroke={on ? 'var(--cut)' : 'var(--line)'}
-                    strokeWidth={on ? 1.6 : 1}
-                  />
-                )}
-                {on && <path d={`M${WIDTH} ${y}l-9 -5.5v11z`} fill="var(--cut)" />}
-                <rect x={0} y={y - 3.5} width={WIDTH} height={7} fill="transparent" />
-              </g>
-            )
-          })}
+          {levels.map((l) => (
+            <g key={l.id} transform={`translate(0 ${at(l.height)})`}>
+              <LevelLine id={l.id} kind={l.kind} on={l.id === shown} hand={hand} />
+            </g>
+          ))}
           {drag && (
             <g transform={`translate(0 ${scale.y(levels.find((l) => l.id === drag.key)?.height ?? 0)})`}>
               <rect
@@ -241,7 +202,7 @@ export function Spine() {
                 name={l.name}
                 kind={l.kind}
                 height={l.height}
-                y={y}
+                y={inPixels(y)}
                 on={l.id === shown}
                 chosen={pickedLevels.includes(l.id) || chosenStoreys.includes(l.id)}
                 area={floors.get(l.id)?.area ?? null}
@@ -283,3 +244,6 @@ const Foot = memo(function Foot({ entry, more }: { entry: RefObject<HTMLInputEle
 })
 
 const EMPTY: string[] = []
+const NOTHING: Record<string, number> = {}
+/** px, to a hundredth: what only moves has the same size to the last digit */
+const inPixels = (y: number) => Math.round(y * 100) / 100

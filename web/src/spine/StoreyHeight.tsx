@@ -1,10 +1,11 @@
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { heightParts, setHeightPart, type HeightPart, type GivesWay } from '@geotome/core/levels'
 import { showNumber, type Num } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { intoView, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { useSteady } from '../common/steady'
 import { Consequence } from './Consequence'
 
 /**
@@ -13,10 +14,14 @@ import { Consequence } from './Consequence'
  */
 export function StoreyHeight({ level }: { level: string }) {
   const { project, scheme } = useProject()
+  const parts = heightParts(project, scheme, level)
+  return parts && <Parts level={level} parts={parts} />
+}
+
+function Parts({ level, parts: b }: { level: string; parts: NonNullable<ReturnType<typeof heightParts>> }) {
+  const { project, scheme } = useProject()
   const [asked, setAsked] = useState<{ field: 'slab' | 'floor'; num: Num } | null>(null)
   const [ends, setEnds] = useState<{ field: 'storey' | 'clear'; num: Num } | null>(null)
-  const b = heightParts(project, scheme, level)
-  if (!b) return null
   const gives: GivesWay = project.givesWay ?? 'clear'
   const z = (v: number) => showNumber(v, 'length', project)
   const label = `height of ${b.level.name}`
@@ -47,6 +52,10 @@ export function StoreyHeight({ level }: { level: string }) {
     setEnds({ field, num })
     return true
   }
+  const setStorey = useSteady(storeyOr('storey'))
+  const setFloor = useSteady(slabOrFloor('floor'))
+  const setSlab = useSteady(slabOrFloor('slab'))
+  const setClear = useSteady(storeyOr('clear'))
   const choices =
     ends &&
     [
@@ -80,10 +89,10 @@ export function StoreyHeight({ level }: { level: string }) {
           below={b.level.name}
         />
         <div className="min-w-0 flex-1">
-          <NumField label="storey" compact value={b.storey} onAccept={storeyOr('storey')} />
-          <NumField label="floor" compact value={b.floor} onAccept={slabOrFloor('floor')} />
-          <NumField label="slab" compact value={b.slab} onAccept={slabOrFloor('slab')} />
-          <NumField label="clear" compact value={b.clear} onAccept={storeyOr('clear')} />
+          <NumField label="storey" compact value={b.storey} onAccept={setStorey} />
+          <NumField label="floor" compact value={b.floor} onAccept={setFloor} />
+          <NumField label="slab" compact value={b.slab} onAccept={setSlab} />
+          <NumField label="clear" compact value={b.clear} onAccept={setClear} />
         </div>
       </div>
       {project.givesWay !== null && (
@@ -175,7 +184,7 @@ const after_ = (
 }
 
 /** A section through one storey, to scale: the floor below, the clear height, slab and floor above. */
-function SectionPreview({
+const SectionPreview = memo(function SectionPreview({
   storey,
   clear,
   slab,
@@ -253,4 +262,4 @@ function SectionPreview({
       </g>
     </svg>
   )
-}
+})
