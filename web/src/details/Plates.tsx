@@ -1,4 +1,4 @@
-import { memo, useEffect, useState } from 'react'
+import { memo, useEffect, useMemo, useState } from 'react'
 import { areaSign, showNumber, showQuantity } from '@geotome/core/project'
 import type { PlateFigures, PlatesBy } from '@geotome/core/study'
 import { useOf, useShownAs, useStudy } from '../app/hooks'
@@ -43,6 +43,10 @@ export function Plates({ level }: { level: string }) {
     }
   }, [study?.floors, id, level, by, above])
   useEffect(() => () => void dispatch(litUp(null)), [dispatch])
+  const rows = useMemo(
+    () => plates.map((p) => <Plate key={p.of ?? ''} plate={p} level={level} shownAs={shownAs} />),
+    [plates, level, shownAs],
+  )
   if (plates.length === 0 && above === 0) return null
   return (
     <Section
@@ -64,9 +68,7 @@ export function Plates({ level }: { level: string }) {
     >
       <NumField label="cut above the level by" value={above} onAccept={(_, value) => setAbove(Math.max(0, value))} />
       {plates.length === 0 && <p className="mb-1 text-[12px] text-ink2">Nothing is cut there.</p>}
-      {plates.map((p) => (
-        <Plate key={p.of ?? ''} plate={p} level={level} shownAs={shownAs} />
-      ))}
+      {rows}
     </Section>
   )
 }

@@ -10,7 +10,7 @@ import {
   type PointerEvent as PE,
   type RefObject,
 } from 'react'
-import { levelHeights } from '@geotome/core/levels'
+import { levelHeights, type LevelHeight } from '@geotome/core/levels'
 import { areaSign, showNumber } from '@geotome/core/project'
 import { useProjectNow, useStudy, useUses } from '../app/hooks'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
@@ -68,6 +68,12 @@ export function Spine() {
   const perArea = (WIDTH - AXIS - Math.max(50, 16 + 6.8 * showNumber(most, 'area', 'm', 0).length)) / most
   const storeys = levels.filter((l) => l.kind === 'storey')
   const at = (z: number) => inPixels(scale.y(z))
+  /** px: how high the bar of a storey is, to the next one or to the top */
+  const nextUp = new Map(storeys.map((l, i) => [l.id, storeys[i + 1]?.height]))
+  const highOf = ({ id, height }: LevelHeight) => {
+    const next = nextUp.get(id) ?? Math.max(height + 2, Math.min(top, height + 4))
+    return Math.max(2, inPixels((next - height) / scale.perPixel - 3))
+  }
   const marks = levels.filter((l) => l.kind === 'mark').map((l) => at(l.height))
 
   const show = (id: string, more = false) => {
@@ -143,32 +149,28 @@ export function Spine() {
             stroke="var(--ink3)"
             strokeWidth={1.6}
           />
-          {storeys.map((l, i) => {
-            const floor = floors.get(l.id)
-            const y0 = at(l.height)
-            const next = storeys[i + 1]?.height ?? Math.max(l.height + 2, Math.min(top, l.height + 4))
-            const high = Math.max(2, inPixels((next - l.height) / scale.perPixel - 3))
+          {levels.map((l) => {
+            const y = at(l.height)
+            const high = l.kind === 'storey' ? highOf(l) : 0
             return (
-              <g key={l.id} transform={`translate(0 ${y0})`}>
-                <FloorBar
-                  id={l.id}
-                  area={floor?.area ?? null}
-                  by={floor?.uses ?? NOTHING}
-                  uses={uses}
-                  perArea={perArea}
-                  high={high}
-                  on={l.id === shown}
-                  marked={marks.some((y) => Math.abs(y - (y0 - high / 2)) < 14)}
-                  hand={hand}
-                />
+              <g key={l.id} transform={`translate(0 ${y})`}>
+                {l.kind === 'storey' && (
+                  <FloorBar
+                    id={l.id}
+                    area={floors.get(l.id)?.area ?? null}
+                    by={floors.get(l.id)?.uses ?? NOTHING}
+                    uses={uses}
+                    perArea={perArea}
+                    high={high}
+                    on={l.id === shown}
+                    marked={marks.some((mark) => Math.abs(mark - (y - high / 2)) < 14)}
+                    hand={hand}
+                  />
+                )}
+                <LevelLine id={l.id} kind={l.kind} on={l.id === shown} hand={hand} />
               </g>
             )
           })}
-          {levels.map((l) => (
-            <g key={l.id} transform={`translate(0 ${at(l.height)})`}>
-              <LevelLine id={l.id} kind={l.kind} on={l.id === shown} hand={hand} />
-            </g>
-          ))}
           {drag && (
             <g transform={`translate(0 ${scale.y(levels.find((l) => l.id === drag.key)?.height ?? 0)})`}>
               <rect

@@ -1,10 +1,10 @@
 import { lazy, memo, Suspense, useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { Vec2, Vec3 } from '@geotome/core/solid'
+import type { Vec2 } from '@geotome/core/solid'
 import { usePickedMasses, useStudy, useViewState } from '../app/hooks'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
 import { sectionAt } from '../app/view-slice'
 import { useRunning } from '../tools/at-work'
-import { sees, spanOf } from './camera'
+import { sees } from './camera'
 import { cutsOf, PANES } from './cuts'
 import { Drawing as DrawingNow } from './drawing/Drawing'
 import { Pane } from './Pane'
@@ -151,10 +151,15 @@ export function Stage({ at }: { at: StageShows }) {
 
 /** The middle and the extent of all that stands, from the view's origin. */
 function middleOf(study: StudyLike): Middle {
-  const points = (study?.masses ?? []).flatMap((m) => m.outline.map((p): Vec3 => [...p, 0]))
-  if (points.length === 0) return { at: [0, 0], rect: null, reach: 20 }
-  const [xs, ys] = [points.map((p) => p[0]), points.map((p) => p[1])]
-  const [[x0, x1], [y0, y1]] = [spanOf(xs), spanOf(ys)]
+  let [x0, y0, x1, y1] = [Infinity, Infinity, -Infinity, -Infinity]
+  for (const { outline } of study?.masses ?? [])
+    for (const p of outline) {
+      x0 = Math.min(x0, p[0])
+      y0 = Math.min(y0, p[1])
+      x1 = Math.max(x1, p[0])
+      y1 = Math.max(y1, p[1])
+    }
+  if (x0 > x1) return { at: [0, 0], rect: null, reach: 20 }
   return {
     at: [(x0 + x1) / 2, (y0 + y1) / 2],
     rect: [
