@@ -1,9 +1,9 @@
 import { Trash2 } from 'lucide-react'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import type { Edit } from '@geotome/core/edits'
 import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
 import { areaSign, showNumber, showQuantity, type Level, type Num } from '@geotome/core/project'
-import { useProject, useStudy, useUses } from '../app/hooks'
+import { useOf, useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { levelMoved } from '../app/view-slice'
@@ -17,6 +17,7 @@ import { Consequence } from '../spine/Consequence'
 import { PlateFigure } from './PlateFigure'
 import { Plates } from './Plates'
 
+const TRASH = <Trash2 size={14} />
 const KINDS: { value: Level['kind']; label: string }[] = [
   { value: 'storey', label: 'storey' },
   { value: 'mark', label: 'mark' },
@@ -90,6 +91,16 @@ export function LevelDetails({ level }: { level: Level }) {
       retieLevel(project, scheme, level.id, tieAs(project, scheme, level.id, kind), 'held'),
     )
   })
+  const standOn = useSteady((id: string) => {
+    const above = own ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9 : 0
+    set('tie', { tie: { kind: 'stacked', on: id, above } })
+  })
+  const ids = useOf((at) => levelHeights(at.project, at.scheme).map((l) => l.id))
+  const names = useOf((at) => ids.map((id) => at.scheme.levels[id]?.name ?? ''))
+  const others = useMemo(
+    () => ids.map((value, i) => ({ value, label: names[i] ?? '' })).filter((o) => o.value !== level.id),
+    [ids, names, level.id],
+  )
   const setSlab = useSteady((slab: Num) => set('slab', { slab }))
   const setFloor = useSteady((floorBuildUp: Num) => set('floor build-up', { floorBuildUp }))
   return (
@@ -149,22 +160,7 @@ export function LevelDetails({ level }: { level: Level }) {
         )}
         <ChoiceField label="height is" value={level.tie.kind} options={TIES} onChange={setTie} />
         {level.tie.kind === 'stacked' && (
-          <ChoiceField
-            label="stands on"
-            value={level.tie.on}
-            options={levels.filter((l) => l.id !== level.id).map((l) => ({ value: l.id, label: l.name }))}
-            onChange={(id) =>
-              set('tie', {
-                tie: {
-                  kind: 'stacked',
-                  on: id,
-                  above: own
-                    ? Math.round((own.height - (levels.find((l) => l.id === id)?.height ?? 0)) * 1e9) / 1e9
-                    : 0,
-                },
-              })
-            }
-          />
+          <ChoiceField label="stands on" value={level.tie.on} options={others} onChange={standOn} />
         )}
         {level.kind === 'storey' && !above && (
           <div className="grid grid-cols-2 gap-1.5">
@@ -206,7 +202,7 @@ export function LevelDetails({ level }: { level: Level }) {
       </Section>
       <StoreyHeight level={level.id} />
       <button className="btn btn-sm w-full text-error" onClick={() => void deleteLevel(level.id)}>
-        <Trash2 size={14} /> Delete level
+        {TRASH} Delete level
       </button>
     </>
   )

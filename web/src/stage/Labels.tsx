@@ -30,20 +30,18 @@ export function PlateLabels({ floor, z, view, size }: Props) {
       placeLabels(
         [...floor.plates]
           .sort((a, b) => Number(asked(b.mass)) - Number(asked(a.mass)) || b.area - a.area)
-          .map((plate) => {
-            const use = uses.find((u) => u.id === plate.use)?.name ?? ''
-            const name = labelSays.includes('name') ? (names?.find((m) => m.id === plate.mass)?.name ?? '') : ''
-            const text = [name, labelSays.includes('use') ? use : '', showNumber(plate.area, 'area', unit)]
-              .filter(Boolean)
-              .join(' ')
-            return {
-              mass: plate.mass,
-              asked: asked(plate.mass),
-              text,
-              width: text.length * 6.6 + 18,
-              anchor: toPane(view, size, [...middleOf(plate), z]),
-            }
-          }),
+          .map((plate) => ({
+            mass: plate.mass,
+            asked: asked(plate.mass),
+            say: () => {
+              const use = uses.find((u) => u.id === plate.use)?.name ?? ''
+              const name = labelSays.includes('name') ? (names?.find((m) => m.id === plate.mass)?.name ?? '') : ''
+              return [name, labelSays.includes('use') ? use : '', showNumber(plate.area, 'area', unit)]
+                .filter(Boolean)
+                .join(' ')
+            },
+            anchor: toPane(view, size, [...middleOf(plate), z]),
+          })),
         size,
       ),
     [unit, labelSays, names, floor, uses, view, size, z, asked],

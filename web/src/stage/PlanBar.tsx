@@ -1,8 +1,8 @@
 import { ChevronDown, ChevronUp, Plus } from 'lucide-react'
-import { useState } from 'react'
+import { memo, useState } from 'react'
 import { levelHeights, storeysOf } from '@geotome/core/levels'
 import { showNumber } from '@geotome/core/project'
-import { useProject, useViewState } from '../app/hooks'
+import { useOf, useProject, useViewState } from '../app/hooks'
 import { useAppDispatch } from '../app/store'
 import { behindChosen, levelShown, picked } from '../app/view-slice'
 import { AddLevels } from '../spine/AddLevels'
@@ -11,7 +11,7 @@ import { AddLevels } from '../spine/AddLevels'
 export function PlanBar({ narrow }: { narrow: boolean }) {
   const dispatch = useAppDispatch()
   const { project, scheme } = useProject()
-  const { level: id, behind } = useViewState('level', 'behind')
+  const { level: id } = useViewState('level')
   const [adding, setAdding] = useState(false)
   const levels = storeysOf(levelHeights(project, scheme))
   const i = levels.findIndex((l) => l.id === id)
@@ -33,10 +33,10 @@ export function PlanBar({ narrow }: { narrow: boolean }) {
       onPointerDown={(e) => e.stopPropagation()}
     >
       <button className={icon} aria-label="Level below" disabled={i <= 0} onClick={() => go(-1)}>
-        <ChevronDown size={13} />
+        {DOWN}
       </button>
       <button className={icon} aria-label="Level above" disabled={i >= levels.length - 1} onClick={() => go(1)}>
-        <ChevronUp size={13} />
+        {UP}
       </button>
       <button
         className="cursor-pointer rounded px-0.5 italic hover:bg-field"
@@ -47,30 +47,45 @@ export function PlanBar({ narrow }: { narrow: boolean }) {
         {showNumber(level.height, 'length', project)}
       </button>
       <button className={icon} aria-label="New level above" onClick={() => setAdding(true)}>
-        <Plus size={12} />
+        {NEW}
       </button>
-      {!narrow && (
-        <select
-          aria-label="level behind"
-          title="Another level's plan, faintly"
-          className="max-w-28 min-w-0 flex-1 cursor-pointer rounded bg-transparent"
-          value={behind ?? ''}
-          onChange={(e) => dispatch(behindChosen(e.target.value || null))}
-        >
-          <option value="" className="bg-panel">
-            behind: none
-          </option>
-          {[...levels]
-            .reverse()
-            .filter((l) => l.id !== level.id)
-            .map((l) => (
-              <option key={l.id} value={l.id} className="bg-panel">
-                behind: {l.name}
-              </option>
-            ))}
-        </select>
-      )}
+      {!narrow && <Behind level={level.id} />}
       {adding && <AddLevels how="one" above={level.id} onClose={() => setAdding(false)} />}
     </div>
   )
 }
+
+/** The level whose plan lies faintly behind: drawn anew only when levels come, go or change places. */
+const Behind = memo(function Behind({ level }: { level: string }) {
+  const dispatch = useAppDispatch()
+  const { behind } = useViewState('behind')
+  const ids = useOf(({ project, scheme }) => storeysOf(levelHeights(project, scheme)).map((l) => l.id))
+  const names = useOf(({ scheme }) => ids.map((id) => scheme.levels[id]?.name))
+  return (
+    <select
+      aria-label="level behind"
+      title="Another level's plan, faintly"
+      className="max-w-28 min-w-0 flex-1 cursor-pointer rounded bg-transparent"
+      value={behind ?? ''}
+      onChange={(e) => dispatch(behindChosen(e.target.value || null))}
+    >
+      <option value="" className="bg-panel">
+        behind: none
+      </option>
+      {ids
+        .map((id, i) => ({ id, name: names[i] }))
+        .reverse()
+        .filter(({ id }) => id !== level)
+        .map(({ id, name }) => (
+          <option key={id} value={id} className="bg-panel">
+            behind: {name}
+          </option>
+        ))}
+    </select>
+  )
+})
+
+// One object each, so that they are not drawn again with every height.
+const DOWN = <ChevronDown size={13} />
+const UP = <ChevronUp size={13} />
+const NEW = <Plus size={12} />

@@ -4,15 +4,19 @@ import { inside, type Region, type Vec2 } from '@geotome/core/solid'
 
 export interface Wanted {
   mass: string
-  text: string
-  width: number
+  /** what stands on it: made for those alone that may have one */ say: () => string
   /** pointed at or picked: it has its label whatever else has one */ asked?: boolean
   /** px, what the label is about */ anchor: Vec2
 }
 export interface PlacedLabel extends Wanted {
+  text: string
+  width: number
   at: Vec2
   moved: boolean
 }
+
+/** px that a label's text takes */
+const widthOf = (text: string) => text.length * 6.6 + 18
 
 const HEIGHT = 22
 /** px at the foot of a pane that the verbs cover */
@@ -34,16 +38,16 @@ export function placeLabels(wanted: Wanted[], [w, h]: Vec2): PlacedLabel[] {
   for (const label of inSight) {
     if (placed.length >= most && !label.asked) continue
     const [x, y] = label.anchor
+    const text = label.say()
+    const width = widthOf(text)
     const clear = ([cx, cy]: Vec2) =>
-      cx >= label.width / 2 + 4 &&
-      cx <= w - label.width / 2 - 4 &&
+      cx >= width / 2 + 4 &&
+      cx <= w - width / 2 - 4 &&
       cy >= HEIGHT &&
       cy <= h - FOOT &&
-      placed.every(
-        (p) => Math.abs(p.at[0] - cx) > (p.width + label.width) / 2 + 4 || Math.abs(p.at[1] - cy) > HEIGHT + 2,
-      )
-    const at = spots([x, y], label.width, rings(inSight.length)).find(clear)
-    if (at) placed.push({ ...label, at, moved: Math.hypot(at[0] - x, at[1] - y) > 12 })
+      placed.every((p) => Math.abs(p.at[0] - cx) > (p.width + width) / 2 + 4 || Math.abs(p.at[1] - cy) > HEIGHT + 2)
+    const at = spots([x, y], width, rings(inSight.length)).find(clear)
+    if (at) placed.push({ ...label, text, width, at, moved: Math.hypot(at[0] - x, at[1] - y) > 12 })
   }
   return placed
 }

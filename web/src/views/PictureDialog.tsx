@@ -276,9 +276,8 @@ function writeLabels(
   const wanted = [...floor.plates]
     .sort((a, b) => b.area - a.area)
     .map((p) => {
-      const text = show(p.area)
       const [x, y] = toPane(camera, size, [...middleOf(p), z])
-      return { mass: p.mass, text, width: text.length * 6.6 + 18, anchor: [x / k, y / k] as [number, number] }
+      return { mass: p.mass, say: () => show(p.area), anchor: [x / k, y / k] as [number, number] }
     })
   for (const {
     text,
