@@ -1,7 +1,7 @@
 import { proxy } from 'comlink'
 import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
-import { isFabricDrawn, onDrawingDied } from '../stage/drawing/client'
+import { figuresShown, isFabricDrawn, onDrawingDied } from '../stage/drawing/client'
 import { onWorkerDied, studyWorker, warmWorker, WorkerDied } from '../worker/client'
 import type { Ask } from '../worker/protocol'
 import { previewed, selectProject, selectReached, selectSchemeId } from './project-slice'
@@ -132,6 +132,8 @@ async function study(project: Project, ask: Ask, edit: string | null): Promise<v
     if (!view) return
     good = ask.preview
     store.dispatch(computed({ view: stageGeometry.keep(view), trying: ask.preview, edit }))
+    // Behind what the page renders of it.
+    setTimeout(figuresShown, 0)
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
     // What is tried and cannot be made leaves the last good one standing; one that is let go already is nobody's concern.

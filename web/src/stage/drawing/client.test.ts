@@ -5,7 +5,7 @@ type Heard = (event: { message?: string; data?: string }) => void
 /** A worker that notes what it is sent. */
 class Noting {
   static readonly all: Noting[] = []
-  readonly sent: ({ canvas?: object; told: Partial<Told> } | { results: object })[] = []
+  readonly sent: ({ canvas?: object; told: Partial<Told> } | { results: object } | { figures: string })[] = []
   readonly heard = new Map<string, Heard>()
   ended = false
   constructor() {
@@ -53,12 +53,15 @@ it('what draws is told all at once when all is known, then only what changes, al
   const now = () => Noting.all.at(-1) as Noting
   const told = () => now().sent.flatMap((m) => ('told' in m ? [m] : []))
   client.tellDrawing(whole)
+  client.figuresShown()
   expect(told()).toEqual([])
   client.tellDrawing({ size: [800, 600] })
   expect(told()).toMatchObject([{ canvas: {}, told: { level: 'first', size: [800, 600] } }])
   client.tellDrawing({ ...whole, level: 'second' })
   client.tellDrawing({ ...whole, level: 'second' })
   expect(told().slice(1)).toEqual([{ told: { level: 'second' } }])
+  client.figuresShown()
+  expect(now().sent.at(-1)).toEqual({ figures: 'shown' })
   let deaths = 0
   client.onDrawingDied(() => deaths++)
   for (let i = 1; i <= 3; i++) {

@@ -116,6 +116,11 @@ export function tellDrawing(part: Partial<Told>): void {
   post({ canvas, told }, [canvas])
 }
 
+/** The figures of a result are on the page: the picture of it may follow. */
+export function figuresShown(): void {
+  if (drawer?.begun) post({ figures: 'shown' })
+}
+
 /** Whether parts are drawn where the page is now. */
 export const isFabricDrawn = (): boolean => told.at?.fabric !== false && told.shows?.fabric !== false
 

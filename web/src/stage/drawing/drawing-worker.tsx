@@ -52,7 +52,9 @@ self.onmessage = ({ data }: MessageEvent<ToDrawing>) => {
       console.error(e)
       self.postMessage('cannot' satisfies FromDrawing)
     })
-  else if (shown) tell(data.told)
+  else if ('figures' in data) {
+    if (behind !== undefined) renderAll()
+  } else if (shown) tell(data.told)
 }
 
 /** A result of the study, in the order in which they were made. */
@@ -62,8 +64,18 @@ function heard(message: FromStudy): void {
   if (!shown) early = view
   else {
     shown = { ...shown, view }
-    for (const render of renders) render()
+    if (shown.told.tried) behind ??= setTimeout(renderAll, BEHIND)
+    else renderAll()
   }
+}
+
+/** ms that the picture of what is tried leaves to the page at most, so that its figures are there first: both are drawn by the same few cores */
+const BEHIND = 50
+let behind: ReturnType<typeof setTimeout> | undefined
+function renderAll(): void {
+  clearTimeout(behind)
+  behind = undefined
+  for (const render of renders) render()
 }
 
 async function begin(canvas: OffscreenCanvas, told: Told): Promise<void> {
@@ -93,7 +105,7 @@ function tell(told: Partial<Told>): void {
   shown = { ...before, told: { ...before.told, ...told } }
   if (told.size || told.dpr) void root?.configure(howOf(shown.told))
   const keys = Object.keys(told) as (keyof Told)[]
-  if (keys.some((key) => !(ON_FRAME as readonly string[]).includes(key))) for (const render of renders) render()
+  if (keys.some((key) => !(ON_FRAME as readonly string[]).includes(key))) renderAll()
   // What is tried no longer is drawn smooth when it has rested.
   else for (const draw of draws) draw()
 }

@@ -45,5 +45,9 @@ export interface Told {
 /** What the drawing worker says to the page: it lives, and holds its lock; or the browser gives it nothing to draw with. */
 export type FromDrawing = 'alive' | 'cannot'
 
-/** What the page sends to the drawing worker: the canvas and what it is told first, what changes, and the door to the results. */
-export type ToDrawing = { canvas: OffscreenCanvas; told: Told } | { told: Partial<Told> } | { results: MessagePort }
+/**
+ * What the page sends to the drawing worker: the canvas and what it is told first, what changes, that the figures of a result are there, and
+ * the door to the results.
+ */
+export type ToDrawing =
+  { canvas: OffscreenCanvas; told: Told } | { told: Partial<Told> } | { figures: 'shown' } | { results: MessagePort }
