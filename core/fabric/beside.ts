@@ -1,8 +1,9 @@
 import type { MassForm } from '../form'
-import { inside, rectsMeet, type Vec2 } from '../solid'
+import { inside, type Vec2 } from '../solid'
 import { alongOf, pointAt, type Piece } from './pieces'
 import { facesOfForm, type FabricContext } from './context'
 import type { WorldFace } from './print'
+import { nearTo } from './stands'
 
 /** What another mass beside a piece means for it: why it gives no wall, or how much of its wall lies inside that mass. */
 export interface Beside {
@@ -14,9 +15,7 @@ export const NOTHING_BESIDE: Beside = { why: null, partly: null }
 /** Whether a piece lies inside another mass, or against one that has the wall; sampled along it, half-way up. */
 export function besideOthers(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece): Beside {
   const z = (piece.z0 + piece.z1) / 2
-  const others = [...context.forms.values()].filter(
-    (o) => o !== form && o.base < z && o.top > z && rectsMeet(o.rect, form.rect, 0.01),
-  )
+  const others = nearTo(context, form).filter((o) => o.base < z && o.top > z)
   const plates = others.flatMap((o) => {
     const plate = context.plateAt(o, z)
     return plate ? [{ form: o, plate }] : []

@@ -93,6 +93,16 @@ export function tiesOf(context: FabricContext, form: MassForm): Ties {
 
 /** A form by its content, without the heights of levels: equal as long as nothing but levels has moved. */
 export function formSign(context: FabricContext, form: MassForm): string {
+  // All parts of a mass ask for it.
+  let told = signs.get(context)
+  if (!told) signs.set(context, (told = new Map()))
+  let sign = told.get(form)
+  if (sign === undefined) told.set(form, (sign = signOf(context, form)))
+  return sign
+}
+const signs = new WeakMap<FabricContext, Map<MassForm, string>>()
+
+function signOf(context: FabricContext, form: MassForm): string {
   const mass = context.scheme.masses[form.id]
   if (!mass) return ''
   const { at } = form

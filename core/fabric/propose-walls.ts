@@ -137,7 +137,7 @@ export function addWalls(draft: Draft, face: WorldFace): void {
 /** Why nothing of a piece of face stands free. */
 function takenSay(context: FabricContext, form: MassForm, face: WorldFace, piece: Piece): string {
   const rect = rectOf(piece.region)
-  const by = takenOf(context, form, face).find((t) => rectsMeet(rectOf(t.region), rect, 0))?.by
+  const by = takenOf(context, form, face).find((t) => rectsMeet(t.rect, rect, 0))?.by
   return by ? `lies inside ${by.name}, or opens to it` : 'lies inside another mass'
 }
 

@@ -10,6 +10,7 @@ import {
   rectsMeet,
   TOLERANCE,
   uniteRegions,
+  type Rect,
   type Region,
   type Solid,
   type Vec2,
@@ -55,6 +56,7 @@ const ASIDE = 2 * TOLERANCE.touch
 export interface Taken {
   by: MassForm
   region: Region
+  /** its extent */ rect: Rect
 }
 
 /**
@@ -77,7 +79,7 @@ export function takenOf(context: FabricContext, form: MassForm, face: WorldFace)
         const region = uniteRegions(
           (face.round ? roundCut(face, solid, how) : flatCut(face, solid, how)).filter((r) => r.length > 0),
         )
-        return region.length ? [{ by: other, region }] : []
+        return region.length ? [{ by: other, region, rect: rectOf(region) }] : []
       })
   })
 }

@@ -92,6 +92,19 @@ function underLids(form: MassForm, face: WorldFace, piece: Piece, lids: Readonly
 const floorBuildUp = (context: FabricContext, level: string) =>
   context.levels.find((l) => l.id === level)?.floorBuildUp ?? 0
 
+/** The slabs of the masses near one as text: the same for all its walls. */
+function slabsText(slabs: ReadonlyMap<string, OtherSlab[]>, form: MassForm, near: readonly MassForm[]): string {
+  let told = texts.get(slabs)
+  if (!told) texts.set(slabs, (told = new Map()))
+  let text = told.get(form)
+  if (text === undefined) {
+    text = near.flatMap((o) => (slabs.get(o.id) ?? []).map((s) => `${o.id} ${s.z0} ${s.z1}`)).join()
+    told.set(form, text)
+  }
+  return text
+}
+const texts = new WeakMap<ReadonlyMap<string, OtherSlab[]>, Map<MassForm, string>>()
+
 /**
  * A wall before it is joined: the stretches of its face that are its own and stand free. What lies inside another mass is left out, and
  * so is what a slab lies over: its own mass's at the level it reaches, and those of masses that stand on it.
@@ -112,7 +125,7 @@ export function wallInputs(
   const head = part.top ? range.to - floorBuildUp(context, part.top.level) - (own ? own.z1 - own.z0 : 0) : Infinity
   const shaping = shapingFace(context, part, print)
   const near = form && !part.letGo ? nearTo(context, form) : []
-  const over = near.flatMap((o) => (slabs.get(o.id) ?? []).map((s) => `${o.id} ${s.z0} ${s.z1}`)).join()
+  const over = near.length && form ? slabsText(slabs, form, near) : ''
   const covers = lids.get(part.host.mass)
   return context.memo.keep(
     part,
@@ -231,11 +244,15 @@ export function freeStretches(context: FabricContext, form: MassForm, face: Worl
     const r = rectOf(region)
     return r.x1 - r.x0 > LEAST_STRETCH
   }
-  const free = taken.reduce((left: Region, t) => {
-    if (left.length === 0 || !rectsMeet(rectOf(t.region), rectOf(left), 0)) return left
-    const off = piecesOf(intersectRegions(left, t.region)).filter(wide).flat()
-    return off.length ? subtractRegions(left, off) : left
-  }, whole)
+  let free = whole
+  let extent = taken.length ? rectOf(whole) : null
+  for (const t of taken) {
+    if (free.length === 0 || !extent || !rectsMeet(t.rect, extent, 0)) continue
+    const off = piecesOf(intersectRegions(free, t.region)).filter(wide).flat()
+    if (off.length === 0) continue
+    free = subtractRegions(free, off)
+    extent = rectOf(free)
+  }
   if (free.length === 0) return []
   if (free === piece.region) return [piece]
   const pieces = stretchesIn(face, free)

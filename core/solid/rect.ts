@@ -14,15 +14,18 @@ export interface Rect {
 
 /** The least upright rectangle about a region, m; one without extent about nothing. */
 export function rectOf(region: Region): Rect {
-  const rect = { x0: Infinity, y0: Infinity, x1: -Infinity, y1: -Infinity }
+  let x0 = Infinity
+  let y0 = Infinity
+  let x1 = -Infinity
+  let y1 = -Infinity
   for (const loop of region)
-    for (const [x, y] of loop) {
-      rect.x0 = Math.min(rect.x0, x)
-      rect.y0 = Math.min(rect.y0, y)
-      rect.x1 = Math.max(rect.x1, x)
-      rect.y1 = Math.max(rect.y1, y)
+    for (const p of loop) {
+      if (p[0] < x0) x0 = p[0]
+      if (p[0] > x1) x1 = p[0]
+      if (p[1] < y0) y0 = p[1]
+      if (p[1] > y1) y1 = p[1]
     }
-  return rect
+  return { x0, y0, x1, y1 }
 }
 
 /** Things by their extents in plan, so that those near a place are found without going through all. */
