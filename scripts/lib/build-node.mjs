@@ -15,6 +15,9 @@ export const buildCli = (root) =>
     { in: 'cli/src/reader-worker.ts', out: 'reader-thread' },
   ])
 
+/** Builds the bench into dist/bench: what is measured is what ships, without what a loader of sources adds. */
+export const buildBench = (root) => bundle(root, 'dist/bench', [{ in: 'scripts/bench/main.ts', out: 'main' }])
+
 /** Our own code in one file each, packages as they are installed. */
 async function bundle(root, outdir, entryPoints) {
   await build({
