@@ -224,6 +224,18 @@ const dependsKey = (recipe: Move[], numbers: StandingNumbers): string =>
     })
     .join('')
 
+/**
+ * The levels (by id) on whose heights alone the form of a recipe hangs, all its numbers being plain; null where it hangs on more: on
+ * formulas, other masses, a body within it, or all storeys.
+ */
+export function hangsOn(recipe: Move[], numbers: StandingNumbers): string[] | null {
+  const isPlain = recipe.every(
+    (m) => !innerOf(m) && !kindOf(m).reads && (m.move === 'raise' || !kindOf(m).dependsOn?.(m, numbers)),
+  )
+  if (!isPlain || recipeNumbers(recipe).some(([num]) => typeof num !== 'number')) return null
+  return recipeTies(recipe).map((tie) => tie.level)
+}
+
 /** The levels that a recipe is tied to, those of joined bodies too. */
 export function recipeTies(recipe: Move[]): AtLevel[] {
   let ties = tiesOf.get(recipe)

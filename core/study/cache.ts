@@ -1,6 +1,6 @@
-import { bodyKey, buildBody, heightText, massesRead, standMass, type Body, type MassForm } from '../form'
+import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { Memo, sameList, standingNumbers, type Mass, type Numbers } from '../project'
+import { Memo, sameList, type Mass, type Numbers } from '../project'
 import {
   changedShares,
   computeIsland,
@@ -10,8 +10,6 @@ import {
   lowAbove,
   lowRegion,
   offByMass,
-  isSamePlate,
-  plateOf,
   voidsOf,
   type Headroom,
   type Island,
@@ -20,7 +18,6 @@ import {
 } from '../slice'
 import {
   areaOf,
-  tierAt,
   placePoint,
   placeSolid,
   rectsMeet,
@@ -31,10 +28,10 @@ import {
   uniteRegions,
   type Region,
 } from '../solid'
-import { Aging, type Aged } from './aging'
 import type { Finding } from './finding'
 import type { Floor } from './floor'
 import { PLAIN, type Special } from './special'
+import { Standings } from './standing'
 
 /**
  * What a study computes, kept by the content it was computed from: a change costs what it touches. Bodies that were not
@@ -43,29 +40,12 @@ import { PLAIN, type Special } from './special'
 export class StudyCache {
   /** what the checks that are left for afterwards found last, by kind */
   readonly found = new Map<string, Finding[]>()
-  private run = 0
-  private readonly forms = new WeakMap<
-    Mass,
-    {
-      numbers: Numbers
-      heights: ReadonlyMap<string, number>
-      reads: (Mass | undefined)[]
-      body: Aged<Body>
-      standing: Aged<Standing>
-    }
-  >()
-  private readonly bodies = new Aging<Body>()
-  private readonly standing = new Aging<Standing>()
-  /** how each mass stood last */
-  private readonly lastStanding = new Map<string, Aged<Standing>>()
-  private readonly byForm = new WeakMap<MassForm, Standing>()
+  private readonly standings = new Standings()
   private readonly floors = new Map<string, { from: readonly unknown[]; floor: Floor }>()
   private readonly islands = new WeakMap<Share, Island[]>()
   /** for whatever else is computed of a thing: volumes, footprints, parts */
   readonly memo = new Memo()
 
-  /** cuts of twisted bodies at levels, by their content */
-  private readonly turned = new Map<string, Plate | null>()
   private readonly latest = new Map<string, { from: readonly unknown[]; value: unknown }>()
 
   /** The last value of what is named, over all forms that it takes while it is dragged; made anew when an entry of `from` differs. */
@@ -79,76 +59,17 @@ export class StudyCache {
 
   /** Begins a study: ages what is kept. */
   begin(): void {
-    this.run++
-    this.bodies.age(this.run)
-    this.standing.age(this.run)
-    for (const [id, { used }] of this.lastStanding) if (used < this.run - 2) this.lastStanding.delete(id)
+    this.standings.begin()
   }
 
   /** The mass standing on its level; the same object while nothing about it changes. */
   form(mass: Mass, numbers: Numbers, heights: ReadonlyMap<string, number>, masses: Record<string, Mass>): MassForm {
-    // Where numbers and heights are the very ones of last time, nothing needs to be asked.
-    const known = this.forms.get(mass)
-    const reads = massesRead(mass.recipe, masses)
-    if (known?.numbers === numbers && known.heights === heights && sameList(known.reads, reads)) {
-      known.body.used = known.standing.used = this.run
-      return known.standing.value.form
-    }
-    const standing = standingNumbers(mass, numbers, heights, masses)
-    const key = bodyKey(mass.recipe, standing)
-    const body = this.bodies.get(key, this.run, () => buildBody(mass.recipe, standing, mass.name, key)).value
-    const form = standMass(mass, body, numbers, heights.get(mass.base.level) ?? 0)
-    const entry = this.standing.get(`${mass.id}#${form.key}`, this.run, () => ({
-      form,
-      byTier: new Map(),
-      before: this.lastStanding.get(mass.id)?.value.byTier,
-      byHeight: new Map(),
-      shares: new Map(),
-    }))
-    this.lastStanding.set(mass.id, entry)
-    const kept = entry.value
-    const bodyEntry = this.bodies.get(key, this.run, () => body)
-    this.forms.set(mass, { numbers, heights, reads, body: bodyEntry, standing: entry })
-    if (kept.form.name !== form.name || kept.form.use !== form.use || kept.form.order !== form.order) {
-      kept.form = form
-      kept.shares.clear()
-    }
-    // A level dragged through a thousand heights leaves a thousand cuts behind.
-    if (kept.byHeight.size > 1000) kept.byHeight.clear()
-    if (kept.shares.size > 1000) kept.shares.clear()
-    this.byForm.set(kept.form, kept)
-    return kept.form
+    return this.standings.form(mass, numbers, heights, masses)
   }
 
   /** The plate of a mass at a height; one object for all heights at which the cut is the same. */
   plate(form: MassForm, z: number): Plate | null {
-    if (z < form.base - TOLERANCE.height || z > form.top - TOLERANCE.height) return null
-    const kept = this.byForm.get(form)
-    if (!kept) return plateOf(form, z)
-    const { turned } = form.body
-    const at = heightText(z - form.at.z)
-    if (turned?.rows.has(at)) {
-      // The same outline at the same turn, whatever the other levels do.
-      const { x, y, turn } = form.at
-      const name = `${turned.key}@${x},${y},${turn}@${at}`
-      let plate = this.turned.get(name)
-      if (plate === undefined) {
-        if (this.turned.size > 4000) this.turned.clear()
-        this.turned.set(name, (plate = plateOf(form, z)))
-      }
-      return plate?.mass === form.id ? plate : plate && { ...plate, mass: form.id }
-    }
-    const tiers = form.body.tiers()
-    const tier = tierAt(tiers, z - form.at.z)
-    const [plates, key] = tiers.constant[tier] ? [kept.byTier, tier] : [kept.byHeight, z]
-    let plate = plates.get(key)
-    if (plate !== undefined) return plate
-    plate = plateOf(form, z)
-    // Raised or carried up, a mass has the plates that it had: what hangs on them stays.
-    const before = plates === kept.byTier ? kept.before?.get(tier) : null
-    if (plate && before && isSamePlate(plate, before)) plate = before
-    plates.set(key, plate)
-    return plate
+    return this.standings.plate(form, z)
   }
 
   /** The floor of a level: the same object while the masses that take it, their use and order, and the rules stay. */
@@ -269,7 +190,7 @@ export class StudyCache {
       const plate = this.plate(form, z)
       return plate && this.plainShare(plate, form)
     }
-    const shares = this.byForm.get(form)?.shares
+    const shares = this.standings.of(form)?.shares
     const near = over.filter((o) => o !== form && rectsMeet(o.rect, form.rect))
     const known = shares?.get(z)
     if (
@@ -320,14 +241,6 @@ export class StudyCache {
 
 /** more than any order of a mass */
 const BEHIND = 1e9
-
-interface Standing {
-  form: MassForm
-  byTier: Map<number, Plate | null>
-  /** those of the same mass when it stood otherwise */ before: Map<number, Plate | null> | undefined
-  byHeight: Map<number, Plate | null>
-  shares: Map<number, { headroom: Headroom; near: MassForm[]; share: Share | null }>
-}
 
 /** The bodies of masses in the frame of the first. */
 const together = (group: MassForm[]) => {
