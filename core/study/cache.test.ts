@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { beforeAll, expect, it } from 'vitest'
 import { applyEdit } from '../edits'
-import type { Project } from '../project'
+import { levelHeights, moveLevel } from '../levels'
+import type { Mass, Project } from '../project'
 import { openKernel, type Region } from '../solid'
 import { schemeOf } from '../testing/make'
 import { busyProject, grownProject, WORK, workOf } from '../testing/work'
@@ -76,3 +77,31 @@ it.each([
     )
   },
 )
+
+it('a mass whose numbers name a level, or that is raised up to one, follows that level in a study that goes on, and no other', () => {
+  const base = busyProject()
+  const scheme = schemeOf(base)
+  const [mass] = Object.values(scheme.masses)
+  const levels = levelHeights(base, scheme)
+  const named = levels[1]
+  if (!mass || !named) throw new Error('There is no mass, or no second level.')
+  const height = { formula: `{${named.id}}` }
+  const ways: Partial<Mass>[] = [
+    { place: { ...mass.place, x: height } },
+    { base: { ...mass.base, above: height } },
+    { recipe: mass.recipe.map((m) => (m.move === 'raise' ? { ...m, height: { formula: `{${named.id}} + 4` } } : m)) },
+    { recipe: mass.recipe.map((m) => (m.move === 'raise' ? { ...m, upTo: { level: named.id, above: 5 } } : m)) },
+  ]
+  for (const set of ways) {
+    const cache = new StudyCache()
+    let project = applyEdit(base, { edit: 'mass.change', scheme: scheme.id, id: mass.id, set }).project
+    seen(project, cache)
+    for (const { id } of levels)
+      for (const by of [0.4, -0.15]) {
+        const now = schemeOf(project)
+        const at = levelHeights(project, now).find((l) => l.id === id)?.height ?? 0
+        project = applyEdit(project, moveLevel(project, now, id, at + by, 'held')).project
+        expect(seen(project, cache)).toEqual(seen(project))
+      }
+  }
+})
