@@ -81,9 +81,9 @@ it.each([
 it('a mass whose numbers name a level, or that is raised up to one, follows that level in a study that goes on, and no other', () => {
   const base = busyProject()
   const scheme = schemeOf(base)
-  const [mass] = Object.values(scheme.masses)
   const levels = levelHeights(base, scheme)
-  const named = levels[1]
+  const mass = Object.values(scheme.masses).find((m) => m.recipe.every((r) => ['outline', 'raise'].includes(r.move)))
+  const named = levels.find((l) => l.id !== mass?.base.level)
   if (!mass || !named) throw new Error('There is no mass, or no second level.')
   const height = { formula: `{${named.id}}` }
   const ways: Partial<Mass>[] = [
