@@ -20,7 +20,7 @@ export const UsesSection = memo(function UsesSection() {
       <Section title="What areas are told by">
         {project.wallAllowance === null ? (
           <button
-            className="btn btn-sm mb-1.5 w-full"
+            className="btn btn-sm mb-1.5 h-auto min-h-8 w-full py-1 leading-tight"
             onClick={() =>
               makeEdit('thickness of outer walls', { edit: 'project.change', set: { wallAllowance: 0.4 } })
             }

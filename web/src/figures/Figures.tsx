@@ -30,7 +30,7 @@ export function Figures() {
   const open = study?.findings.filter((f) => !f.muted).length ?? 0
   return (
     <footer
-      className="flex h-[42px] shrink-0 items-center gap-5 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"
+      className="flex h-[42px] shrink-0 items-center gap-4 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"
       aria-label="Figures"
       data-study={shown.count}
       data-settled={trying || shown.edit === newest}

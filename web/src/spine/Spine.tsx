@@ -174,21 +174,21 @@ export function Spine() {
           {drag && (
             <g transform={`translate(0 ${scale.y(levels.find((l) => l.id === drag.key)?.height ?? 0)})`}>
               <rect
-                x={AXIS + 4}
+                x={AXIS + 2}
                 y={drag.say[2] ? -48 : -34}
-                width={118}
+                width={121}
                 height={drag.say[2] ? 46 : drag.say[1] ? 32 : 18}
                 rx={4}
                 fill="var(--panel)"
                 stroke="var(--ink3)"
               />
-              <text x={AXIS + 10} y={drag.say[2] ? -35 : -21} fontSize={12} fontWeight={700} fill="var(--ink)">
+              <text x={AXIS + 7} y={drag.say[2] ? -35 : -21} fontSize={12} fontWeight={700} fill="var(--ink)">
                 {drag.say[0]}
               </text>
-              <text x={AXIS + 10} y={drag.say[2] ? -22 : -8} fontSize={9.5} fill="var(--ink2)">
+              <text x={AXIS + 7} y={drag.say[2] ? -22 : -8} fontSize={9} fill="var(--ink2)">
                 {drag.say[1]}
               </text>
-              <text x={AXIS + 10} y={-8} fontSize={9.5} fill="var(--ink2)">
+              <text x={AXIS + 7} y={-8} fontSize={9} fill="var(--ink2)">
                 {drag.say[2]}
               </text>
             </g>
