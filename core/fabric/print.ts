@@ -66,7 +66,8 @@ export function worldFaces({ body, at }: MassForm): WorldFace[] {
     low = { at: there, faces: body.faces().map((f) => worldFace(there, f)) }
     onDatum.set(body, low)
   }
-  return at.z === 0 ? low.faces : low.faces.map((face) => raised(face, at.z))
+  // New ones for each form, since what hangs on a face (what others take of it) hangs on its form's use and order too.
+  return low.faces.map((face) => raised(face, at.z))
 }
 const onDatum = new WeakMap<MassForm['body'], { at: Placement; faces: WorldFace[] }>()
 
