@@ -4,7 +4,7 @@ import { applyEdit } from '../edits'
 import { levelHeights, moveLevel } from '../levels'
 import type { Mass, Project } from '../project'
 import { openKernel, type Region } from '../solid'
-import { schemeOf } from '../testing/make'
+import { converted, projectWith, schemeOf, withMass } from '../testing/make'
 import { busyProject, grownProject, WORK, workOf } from '../testing/work'
 import { AREA_STEPS } from '../testing/work-areas'
 import { GROWN_STEPS } from '../testing/work-grown'
@@ -104,4 +104,19 @@ it('a mass whose numbers name a level, or that is raised up to one, follows that
         expect(seen(project, cache)).toEqual(seen(project))
       }
   }
+})
+
+it('what masses take of one another follows their uses and their order in a study that goes on', () => {
+  let project = projectWith([0, 3])
+  for (const x of [0, 10]) project = withMass(project, { box: [x, x / 5, 10, 8], height: 6 })
+  project = converted(project)
+  const cache = new StudyCache()
+  seen(project, cache)
+  const { id, masses } = schemeOf(project)
+  const other = Object.keys(project.uses).at(-1) ?? ''
+  for (const mass of Object.values(masses))
+    for (const set of [{ use: other }, { order: 50 }, { use: mass.use }, { order: mass.order }]) {
+      project = applyEdit(project, { edit: 'mass.change', scheme: id, id: mass.id, set }).project
+      expect(seen(project, cache)).toEqual(seen(project))
+    }
 })
