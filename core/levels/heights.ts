@@ -39,8 +39,10 @@ function listLevels(scheme: Scheme, numbers: Numbers): LevelHeight[] {
       floorBuildUp: numbers.length(l.floorBuildUp),
       slab: numbers.length(l.slab),
     }))
-    .sort((a, b) => a.height - b.height || a.name.localeCompare(b.name, 'en', { numeric: true }))
+    .sort((a, b) => a.height - b.height || byName(a.name, b.name))
 }
+
+const { compare: byName } = new Intl.Collator('en', { numeric: true })
 
 /** The storeys only, lowest first. */
 export const storeysOf = (levels: LevelHeight[]): LevelHeight[] => levels.filter((l) => l.kind === 'storey')
@@ -52,8 +54,11 @@ export function standingOn(scheme: Scheme, id: string): Level[] {
 
 /** What goes along when a level is moved: the levels stacked on it, directly or over others, and what stands on any of them. */
 export function carriedBy(scheme: Scheme, id: string): { levels: Level[]; masses: number; parts: number } {
+  const stacked = new Map<string, string[]>()
+  for (const { id, tie } of Object.values(scheme.levels))
+    if (tie.kind === 'stacked') stacked.set(tie.on, [...(stacked.get(tie.on) ?? []), id])
   const along = new Set([id])
-  for (const on of along) for (const level of standingOn(scheme, on)) along.add(level.id)
+  for (const on of along) for (const level of stacked.get(on) ?? []) along.add(level)
   const tied = (tie: { level: string } | null) => tie !== null && along.has(tie.level)
   return {
     levels: [...along].slice(1).flatMap((l) => scheme.levels[l] ?? []),

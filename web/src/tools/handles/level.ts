@@ -19,6 +19,7 @@ export function levelGrip(
   then: Pick<Grip, 'click' | 'done'>,
 ): Grip {
   const { project, scheme } = world
+  const along = { carried: goingAlong(scheme, id, false), held: goingAlong(scheme, id, true) }
   const z0 = levelHeights(project, scheme).find((l) => l.id === id)?.height ?? 0
   return {
     label: `move ${scheme.levels[id]?.name ?? 'level'}`,
@@ -36,7 +37,7 @@ export function levelGrip(
         say: [
           showNumber(z, 'length', project),
           carried === held ? '' : alt ? 'above: held' : 'above: carried (Alt holds)',
-          goingAlong(scheme, id, alt),
+          along[how],
         ],
         edit: (now) => moveLevel(now.project, now.scheme, id, z, how),
       }
