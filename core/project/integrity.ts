@@ -1,6 +1,6 @@
 import { gapOf, TOLERANCE } from '../solid'
 import { checkSite } from '../ground'
-import { checkRecipe, moveIds, outlineFault, recipeTies } from '../moves'
+import { checkRecipe, hangsOn, moveIds, outlineFault, recipeTies } from '../moves'
 import { checkRepeat } from '../repeats'
 import { MEASURES } from '../picture'
 import { refuse, sameList, type Numbers, type StandingNumbers } from '../values'
@@ -152,7 +152,9 @@ function checkScheme(project: Project, scheme: Scheme): void {
     for (const num of [mass.base.above, mass.place.x, mass.place.y]) numbers.length(num)
     numbers.angle(mass.place.turn)
     for (const tie of recipeTies(mass.recipe)) needLevel(tie.level, `"${mass.name}"`)
-    checkMassRecipe(mass, standingNumbers(mass, numbers, heights, scheme.masses))
+    const now = standing.get(mass)
+    if (!now?.every(([id, height]) => heights.get(id) === height))
+      checkMassRecipe(mass, standingNumbers(mass, numbers, heights, scheme.masses), heights)
     for (const material of [mass.material, ...Object.values(mass.faces)])
       needMaterial(project, material, `"${mass.name}"`)
   }
@@ -279,12 +281,21 @@ function checkStacks(scheme: Scheme): void {
   }
 }
 
-function checkMassRecipe(mass: Mass, numbers: StandingNumbers): void {
+function checkMassRecipe(mass: Mass, numbers: StandingNumbers, heights: ReadonlyMap<string, number>): void {
   checkRecipe(mass.recipe, mass.name, numbers)
   const ids = moveIds(mass.recipe)
   if (new Set(ids).size !== ids.length)
     refuse('id-taken', `Two moves of "${mass.name}" have the same id.`, 'Give each move its own id.')
+  const levels = typeof mass.base.above === 'number' ? hangsOn(mass.recipe, numbers) : null
+  if (levels)
+    standing.set(
+      mass,
+      [mass.base.level, ...levels].map((id) => [id, heights.get(id)]),
+    )
 }
+
+/** masses of plain numbers whose recipes were checked, with the levels that they hang on and how high those lay */
+const standing = new WeakMap<Mass, [string, number | undefined][]>()
 
 function tellApart(things: { name?: string }[], what: string): void {
   const seen = new Set<string>()

@@ -1,4 +1,5 @@
 import type { Body, MassForm } from '../form'
+import { Memo } from '../values'
 import {
   areaOf,
   flatsAmong,
@@ -64,22 +65,33 @@ export function lessWhatGoesOn(
 ): Region {
   const { top } = form
   if (low.length === 0 || top >= z + headroom.height) return low
-  const tops = form.body
-    .flats()
-    .filter((f) => f.plane.n[2] > 1 - TOLERANCE.rounding && Math.abs(f.plane.d + form.at.z - top) < TOLERANCE.height)
-  const flat = tops.map((f): Region => f.loops.map((l) => l.points.map((p) => placePoint([p[0], p[1]], form.at))))
-  if (areaOf(flat.flat()) < TOLERANCE.area) return low
+  const flat = memo.keep(form, 'flat top', [], () => flatTop(form))
+  if (flat.length === 0) return low
   return others
     .filter((o) => o !== form && o.base <= top + TOLERANCE.height && o.top > top + TOLERANCE.height)
     .reduce((left, other) => {
       const plate = plateAt(other, top)
       if (!plate) return left
-      const goesOn = subtractRegions(
-        plate.region,
-        lowRegion(other, plate, top, { ...headroom, height: z + headroom.height - top }),
-      )
-      return subtractRegions(left, intersectRegions(goesOn, uniteRegions(flat)))
+      const over = lowRegion(other, plate, top, { ...headroom, height: z + headroom.height - top })
+      const under = (goesOn: Region) => intersectRegions(goesOn, flat)
+      // Most go on all the way: what lies under those is the same for every height.
+      const covered = over.length
+        ? under(subtractRegions(plate.region, over))
+        : memo.keep(form, `under ${other.id}`, [plate], () => under(plate.region))
+      return covered.length ? memo.keep(covered, 'leaves', [left], () => subtractRegions(left, covered)) : left
     }, low)
+}
+const memo = new Memo()
+
+/** The flat top of a mass, in plan. */
+function flatTop(form: MassForm): Region {
+  const tops = form.body
+    .flats()
+    .filter(
+      (f) => f.plane.n[2] > 1 - TOLERANCE.rounding && Math.abs(f.plane.d + form.at.z - form.top) < TOLERANCE.height,
+    )
+  const flat = tops.map((f): Region => f.loops.map((l) => l.points.map((p) => placePoint([p[0], p[1]], form.at))))
+  return areaOf(flat.flat()) < TOLERANCE.area ? [] : uniteRegions(flat)
 }
 
 /** The roof-like faces of a body, each with its lowest and highest point; m above the mass's own zero. */

@@ -1,6 +1,7 @@
 import { gapOf } from './vec2'
 import type { CrossSection } from 'manifold-3d/manifold'
 import { lengthOn, liesOn, type Arc } from './arc'
+import { areApart, combinedConvex, convexOf } from './convex'
 import { withKernel } from './kernel'
 import { regionsMeeting } from './meet-regions'
 import type { Vec2 } from './place'
@@ -29,10 +30,20 @@ export const perimeterOf = (region: Region, arcs: readonly Arc[] = []): number =
 export function uniteRegions(regions: Region[]): Region {
   const filled = regions.filter((r) => r.length > 0)
   if (filled.length <= 1) return filled[0] ?? []
+  if (isEachApart(filled)) return filled.flat()
   const met = regionsMeeting(filled)
   // Each region winds once round what it encloses: what they wind round together, at least once, is their union.
   return nearOrigin(met, (shift, back) =>
     withKernel((kernel, own) => back(own(new kernel.CrossSection(met.flatMap(shift), 'Positive')))),
+  )
+}
+
+/** Whether they are a few convex loops of which none comes near another. */
+function isEachApart(regions: Region[]): boolean {
+  if (regions.length > 4) return false
+  const loops = regions.flatMap((r) => (r.length === 1 && convexOf(r)) || [])
+  return (
+    loops.length === regions.length && loops.every((one, i) => loops.slice(i + 1).every((two) => areApart(one, two)))
   )
 }
 
@@ -93,6 +104,9 @@ function combine(a: Region, b: Region, how: 'intersect' | 'subtract'): Region {
   const [ra, rb] = [uprightOf(a), uprightOf(b)]
   const plain = ra && rb ? combinedUpright(ra, rb, how) : null
   if (plain) return plain
+  const [ca, cb] = [convexOf(a), convexOf(b)]
+  const clipped = ca && cb ? combinedConvex(ca, cb, how) : null
+  if (clipped) return clipped
   const [one, two] = regionsMeeting([a, b]) as [Region, Region]
   return nearOrigin([one, two], (shift, back) =>
     withKernel((kernel, own) =>

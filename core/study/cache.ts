@@ -27,6 +27,7 @@ import {
   unionVolume,
   uniteRegions,
   type Region,
+  type Vec2,
 } from '../solid'
 import type { Finding } from './finding'
 import type { Floor } from './floor'
@@ -218,14 +219,24 @@ export class StudyCache {
   private shareOf(form: MassForm, z: number, headroom: Headroom, near: MassForm[]): Share | null {
     const plate = this.plate(form, z)
     if (!plate) return null
-    const { use, order } = form
-    return {
+    const low = lowRegion(form, plate, z, headroom)
+    return this.lowShare(
       plate,
-      low: lessWhatGoesOn(lowRegion(form, plate, z, headroom), form, z, headroom, near, (o, at) => this.plate(o, at)),
-      use,
-      order,
-    }
+      lessWhatGoesOn(low, form, z, headroom, near, (o, at) => this.plate(o, at)),
+      form,
+    )
   }
+
+  /** The share of a plate of which that is low: one object while it is as low elsewhere, so that floors which are carried along stay. */
+  private lowShare(plate: Plate, low: Region, { use, order }: MassForm): Share {
+    const known = this.lows.get(plate) ?? []
+    const kept = known.find((s) => s.use === use && s.order === order && isSameRegion(s.low, low))
+    if (kept) return kept
+    const share: Share = { plate, low, use, order }
+    this.lows.set(plate, [...known.slice(1 - MOST_LOWS), share])
+    return share
+  }
+  private readonly lows = new WeakMap<Plate, Share[]>()
 
   private island(group: Share[], smallest: number): Island {
     const first = group[0]
@@ -238,6 +249,17 @@ export class StudyCache {
     return island
   }
 }
+
+/** how many shares of one plate with different parts low are kept */
+const MOST_LOWS = 8
+
+const isSameRegion = (a: Region, b: Region): boolean =>
+  a === b ||
+  (a.length === b.length &&
+    a.every((loop, l) => {
+      const other = b[l] as Vec2[]
+      return loop.length === other.length && loop.every((p, i) => p[0] === other[i]?.[0] && p[1] === other[i]?.[1])
+    }))
 
 /** more than any order of a mass */
 const BEHIND = 1e9

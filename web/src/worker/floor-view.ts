@@ -1,4 +1,4 @@
-import { areaOf, piecesOf, type Region, type Vec2 } from '@geotome/core/solid'
+import { areaOf, piecesOf, TOLERANCE, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo } from '@geotome/core/project'
 import { notCounted, ownRegions, type Island } from '@geotome/core/slice'
 import type { Floor, Study } from '@geotome/core/study'
@@ -33,11 +33,14 @@ export function floorView(
 
 /** The cuts of masses that stand at a floor's height without taking it. */
 export function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
+  const { height } = floor.level
+  const standing = study.forms.filter((f) => f.base <= height + TOLERANCE.height && f.top >= height - TOLERANCE.height)
+  if (standing.length === 0) return []
   const takers = new Set(floor.plates.map((p) => p.mass))
-  return study.forms
+  return standing
     .filter((f) => !takers.has(f.id))
     .flatMap((form) => {
-      const plate = study.context.plateAt(form, floor.level.height)
+      const plate = study.context.plateAt(form, height)
       return plate ? memo.keep(plate, 'shifted', [...origin], () => shifted(plate.region, origin)) : []
     })
 }

@@ -13,7 +13,7 @@ import {
 import { faceLabel, flatsAmong, placePoint, type Rect, type Region, type Vec2 } from '@geotome/core/solid'
 import { Memo, sameList, type Mass } from '@geotome/core/project'
 import { extentOf, type Body, type GrownFrom, type MassForm } from '@geotome/core/form'
-import { CHECKS, ledgerOf, type Study } from '@geotome/core/study'
+import { CHECKS, ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { areasView, briefView } from './areas-view'
 import { floorView, shapeOf, shifted, untakenAt } from './floor-view'
 import { groundView, laidViews, sectionView } from './ground-view'
@@ -34,8 +34,8 @@ export interface Sent {
   keys: Set<string>
   masses: Map<string, { from: unknown[]; view: MassView }>
   parts: Map<string, PartView>
-  /** by mass, the storeys that it takes, and what that was told from */
-  storeys: { from: readonly string[]; of: Map<string, string[]> }
+  /** by mass, the storeys that it takes, and the floors that that was told from */
+  storeys: { floors: readonly Floor[]; of: Map<string, string[]> }
 }
 
 const WHY = new Map(CHECKS.map((c) => [c.kind, c.why ?? '']))
@@ -44,13 +44,15 @@ export const nothingSent = (): Sent => ({
   keys: new Set(),
   masses: new Map(),
   parts: new Map(),
-  storeys: { from: [], of: new Map() },
+  storeys: { floors: [], of: new Map() },
 })
 
 /** The storeys of each mass: the very lists of last time while they are the same. */
 function storeysOf({ floors }: Study, sent: Sent): Map<string, string[]> {
-  const from = floors.flatMap(({ level, plates }) => [level.id, ...plates.map((p) => p.mass)])
-  if (sameList(from, sent.storeys.from)) return sent.storeys.of
+  const had = sent.storeys
+  const isAsBefore = floors.length === had.floors.length && floors.every((f, i) => hasSameTakers(f, had.floors[i]))
+  sent.storeys = { floors, of: had.of }
+  if (isAsBefore) return had.of
   const of = new Map<string, string[]>()
   for (const { level, plates } of floors)
     for (const { mass } of plates) {
@@ -60,12 +62,17 @@ function storeysOf({ floors }: Study, sent: Sent): Map<string, string[]> {
     }
   // A list that has not changed stays the very one.
   for (const [mass, list] of of) {
-    const known = sent.storeys.of.get(mass)
+    const known = had.of.get(mass)
     if (known && sameList(known, list)) of.set(mass, known)
   }
-  sent.storeys = { from, of }
+  sent.storeys = { floors, of }
   return of
 }
+
+const hasSameTakers = (a: Floor, b: Floor | undefined) =>
+  a.level.id === b?.level.id &&
+  (a.plates === b.plates ||
+    (a.plates.length === b.plates.length && a.plates.every((p, i) => p.mass === b.plates[i]?.mass)))
 
 /** What the page needs of a study, as plain data; what it has already is not sent again. */
 export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyView {
