@@ -124,6 +124,8 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
     }
     yield (0.2 * i) / masses.length
   }
+  const giving = forms.filter((f) => givesFloor(scheme, f))
+  const gives = giving.length === forms.length ? () => true : (f: MassForm) => givesFloor(scheme, f)
   const context: FabricContext = {
     project,
     scheme,
@@ -131,7 +133,7 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
     levels,
     heights,
     memo: cache.memo,
-    forms: new Map(forms.filter((f) => givesFloor(scheme, f)).map((f) => [f.id, f])),
+    forms: new Map(giving.map((f) => [f.id, f])),
     voids: new Map(forms.filter((f) => !givesFloor(scheme, f)).map((f) => [f.id, f])),
     plateAt: (form, z) => cache.plate(form, z),
     offAt: (mass, level) => offs.get(level)?.get(mass) ?? NONE,
@@ -147,9 +149,9 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
   const special = specials(scheme, numbers, levels, built, takers, (...a) => cache.lately(...a))
   for (const level of levels) {
     if (level.kind !== 'storey') continue
-    const here = (takers.get(level.id) ?? []).filter((f) => givesFloor(scheme, f))
+    const here = (takers.get(level.id) ?? []).filter(gives)
     const over = here.some((form) => lowAbove(form, level.height, headroom))
-      ? forms.filter((o) => givesFloor(scheme, o) && o.base < level.height + headroom.height && o.top > level.height)
+      ? giving.filter((o) => o.base < level.height + headroom.height && o.top > level.height)
       : []
     const floor = cache.floor(level, here, over, headroom, smallest, special(level.id))
     floors.push(floor)

@@ -1,9 +1,18 @@
 import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
-import { applyChecked, applyEdit, batch, singles, type Edit, type SingleEdit } from '@geotome/core/edits'
+import { applyChecked, applyEdit, type Edit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { faceAt } from '@geotome/core/form'
-import { inOrder, packSurvey, Refusal, refuse, traceSketch, type BriefOf, type Project } from '@geotome/core/project'
+import {
+  checkProject,
+  inOrder,
+  packSurvey,
+  Refusal,
+  refuse,
+  traceSketch,
+  type BriefOf,
+  type Project,
+} from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import {
   compareTrace,
@@ -23,6 +32,7 @@ import {
 import { accountView, briefView, differencesView, platesView } from './areas-view'
 import { assetAt, needAssets } from './assets'
 import { holdLife } from './life'
+import { mended } from './mended'
 import { pause } from './pause'
 import type { Answer, Ask, FromStudy, StudyView, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
@@ -47,6 +57,18 @@ let progress: (share: number) => void = () => {}
 const mint = () => crypto.randomUUID()
 
 const SLICE = 24
+
+/** ms of rest after which what stands is checked, so that the first edit that is tried is only checked where it changes things */
+const LATER = 400
+let rehearsal: ReturnType<typeof setTimeout> | undefined
+function rehearse(): void {
+  try {
+    if (project) checkProject(project)
+  } catch (e) {
+    // Nothing was asked for: whatever is asked for next says it.
+    if (!(e instanceof Refusal)) throw e
+  }
+}
 
 const api: StudyWorker = {
   alive: holdLife,
@@ -96,6 +118,8 @@ const api: StudyWorker = {
         brief: briefView(other),
       }
     forget(view, sent)
+    clearTimeout(rehearsal)
+    if (!ask.preview) rehearsal = setTimeout(rehearse, LATER)
     // What is read and not drawn is left out.
     draw({ view: { ...view, findings: [], brief: [], areas: null, compare: null } })
     return transfer(
@@ -190,7 +214,10 @@ const api: StudyWorker = {
       last = performance.now()
     }
   },
-  mendAll: (scheme, keys) => asked(plain(scheme), (study) => mended(study, keys)),
+  mendAll: (scheme, keys) =>
+    asked(plain(scheme), (study) =>
+      mended(study, keys, mint, (then) => studyScheme(then, scheme, cacheOf(scheme), assetAt)),
+    ),
   accept: (ask) =>
     asked({ ...ask, preview: null }, (study) => {
       if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
@@ -242,30 +269,6 @@ function figureOr(then: Project, scheme: string, of: BriefOf): number | null {
     if (!(e instanceof Refusal)) throw e
     return null
   }
-}
-
-/** The remedies of findings one after the other, each made where the ones before it stand; those that do not fit any more are passed over. */
-function mended(study: Study, keys: string[]): Edit {
-  let now = study
-  const edits: SingleEdit[] = []
-  const wanted = new Set(keys)
-  // Most remedies change their own thing only: they are made as they are found, and a new study tells what is left.
-  for (let i = 0; i < keys.length && wanted.size; i++) {
-    const found = now.findings.find((f) => wanted.has(f.key) && f.fix)
-    if (!found?.fix) break
-    wanted.delete(found.key)
-    try {
-      const edit = found.fix.edit(mint)
-      const project = applyEdit(now.project, edit).project
-      edits.push(...singles(edit))
-      now = studyScheme(project, study.scheme.id, cacheOf(study.scheme.id), assetAt)
-    } catch (e) {
-      if (!(e instanceof Refusal)) throw e
-    }
-  }
-  return edits.length
-    ? batch(edits)
-    : refuse('stale', 'None of these can be mended any more.', 'Look at each by itself.')
 }
 
 const plain = (scheme: string): Ask => ({ scheme, preview: null, proposal: null, compare: null, section: null })

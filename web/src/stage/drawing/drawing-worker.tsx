@@ -106,8 +106,8 @@ function tell(told: Partial<Told>): void {
   if (told.size || told.dpr) void root?.configure(howOf(shown.told))
   const keys = Object.keys(told) as (keyof Told)[]
   if (keys.some((key) => !(ON_FRAME as readonly string[]).includes(key))) renderAll()
-  // What is tried no longer is drawn smooth when it has rested.
-  else for (const draw of draws) draw()
+  // That something is tried shows with its first result; what is tried no longer is drawn smooth when it has rested.
+  else if (keys.length > 1 || !told.tried) for (const draw of draws) draw()
 }
 
 const listen = (render: () => void) => {
