@@ -85,12 +85,7 @@ export function Compare() {
     { what: `footprint, ${areaSign(project)}`, a: mine.totals.footprint, b: theirs.totals.footprint },
     { what: 'floor area ratio', a: mine.totals.ratio, b: theirs.totals.ratio, show: (v) => v?.toFixed(3) ?? '' },
     { what: 'parts', a: study.parts.length, b: other.parts, show: (v) => String(v ?? '') },
-    {
-      what: 'findings',
-      a: study.findings.filter((f) => !f.muted).length,
-      b: other.findings,
-      show: (v) => String(v ?? ''),
-    },
+    { what: 'findings', a: study.open, b: other.findings, show: (v) => String(v ?? '') },
     ...names.map((name) => ({ what: name, a: level(mine, name), b: level(theirs, name) })),
   ]
   const cell = 'px-3 py-[5px] text-right whitespace-nowrap'

@@ -27,7 +27,7 @@ export function Figures() {
   const limit = study ? (permittedHeight(study.ground.envelope, study.levels)?.height ?? null) : null
   const over = limit === null ? 0 : top - limit
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
-  const open = study?.findings.filter((f) => !f.muted).length ?? 0
+  const open = study?.open ?? 0
   return (
     <footer
       className="flex h-[42px] shrink-0 items-center gap-4 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"

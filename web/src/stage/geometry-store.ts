@@ -1,6 +1,9 @@
+import { dropUnnamed } from '../worker/named'
 import {
   groundKeys,
-  type FloorShape,
+  type FindingView,
+  type FloorPiece,
+  type FloorView,
   type Geometry,
   type MassView,
   type PartView,
@@ -8,12 +11,39 @@ import {
 } from '../worker/protocol'
 
 /** A study's view without its triangles, floors with their shapes: what the store holds. */
-export type StoredView = Omit<StudyView, 'geometry' | 'shapes' | 'floors' | 'masses' | 'parts' | 'fresh'> & {
-  floors: StoredFloor[]
-  masses: MassView[]
-  parts: PartView[]
+export type StoredView = Omit<
+  StudyView,
+  'geometry' | 'shapes' | 'pieces' | 'floors' | 'masses' | 'parts' | 'fresh' | 'findings'
+> & { findings: FindingView[]; floors: StoredFloor[]; masses: MassView[]; parts: PartView[] }
+export type StoredFloor = FloorView & Drawn
+/** What is drawn of a floor. */
+type Drawn = Pick<FloorPiece, 'plates' | 'lows'>
+
+/** The shapes of floors, put together from their pieces; the same object while a floor has the same one. */
+class Shapes {
+  private readonly drawn = new Map<string, Drawn>()
+  private readonly shapes = new Map<string, readonly number[]>()
+  private readonly pieces = new Map<number, FloorPiece>()
+
+  take({ shapes, pieces }: Pick<StudyView, 'shapes' | 'pieces'>): void {
+    for (const piece of pieces) this.pieces.set(piece.key, piece)
+    for (const { key, pieces } of shapes) {
+      const own = pieces.flatMap((p) => this.pieces.get(p) ?? [])
+      this.shapes.set(key, pieces)
+      this.drawn.set(key, { plates: own.flatMap((p) => p.plates), lows: own.flatMap((p) => p.lows) })
+    }
+  }
+  whole = (floor: FloorView): StoredFloor => ({ ...floor, ...(this.drawn.get(floor.shape) ?? NOTHING) })
+
+  keepOnly(named: ReadonlySet<string>): void {
+    dropUnnamed(named, this.shapes, this.pieces)
+    for (const key of this.drawn.keys()) if (!named.has(key)) this.drawn.delete(key)
+  }
+  clear(): void {
+    for (const kept of [this.drawn, this.shapes, this.pieces]) kept.clear()
+  }
 }
-export type StoredFloor = StudyView['floors'][number] & Pick<FloorShape, 'plates' | 'lows'>
+const NOTHING: Drawn = { plates: [], lows: [] }
 
 /** Things by id, as they were sent last. */
 class Kept<T extends { id: string }> {
@@ -34,16 +64,17 @@ class Kept<T extends { id: string }> {
 /** Triangles, beside the store, and the shapes of floors: kept while the newest view names them, so that what stays is the same object. */
 export class GeometryStore {
   private readonly byKey = new Map<string, Geometry>()
-  private readonly shapes = new Map<string, FloorShape>()
+  private readonly shapes = new Shapes()
   private readonly masses = new Kept<MassView>()
   private readonly parts = new Kept<PartView>()
+  private last: Pick<StoredView, 'scheme' | 'findings'> = { scheme: '', findings: [] }
   /** what schemes beside the one that is worked on name */
   private others = new Set<string>()
 
   /** Takes what is new, forgets what is not named any more, and gives the view as the store holds it. */
-  keep({ geometry, shapes, floors, fresh, ...view }: StudyView): StoredView {
+  keep({ geometry, shapes, pieces, floors, fresh, ...view }: StudyView): StoredView {
     for (const g of geometry) this.byKey.set(g.key, g)
-    for (const s of shapes) this.shapes.set(s.key, s)
+    this.shapes.take({ shapes, pieces })
     const masses = this.masses.take(view.masses, fresh.masses)
     const parts = this.parts.take(view.parts, fresh.parts)
     const named = new Set<string | null>([
@@ -51,41 +82,27 @@ export class GeometryStore {
       ...parts.map((p) => p.mesh),
       view.proposal?.mesh ?? null,
       ...groundKeys(view.ground),
-      ...floors.map((f) => f.shape),
     ])
-    for (const kept of [this.byKey, this.shapes])
-      for (const key of kept.keys()) if (!named.has(key) && !this.others.has(key)) kept.delete(key)
+    for (const key of this.byKey.keys()) if (!named.has(key) && !this.others.has(key)) this.byKey.delete(key)
+    this.shapes.keepOnly(new Set(floors.map((f) => f.shape)))
+    const findings = view.findings ?? (this.last.scheme === view.scheme ? this.last.findings : [])
+    this.last = { scheme: view.scheme, findings }
     // Frozen here, and only at its top: the store has no need to go through all of it.
-    return Object.freeze({
-      ...view,
-      masses,
-      parts,
-      floors: floors.map((f) => {
-        const shape = this.shapes.get(f.shape)
-        return { ...f, plates: shape?.plates ?? [], lows: shape?.lows ?? [] }
-      }),
-    })
+    return Object.freeze({ ...view, findings, masses, parts, floors: floors.map(this.shapes.whole) })
   }
 
   /** Takes whole views of other schemes, to be drawn beside: their pieces stay until other ones are taken. */
   keepBeside(views: StudyView[]): StoredView[] {
     this.others = new Set()
-    return views.map(({ geometry, shapes, floors, fresh, masses: _masses, parts: _parts, ...view }) => {
+    return views.map(({ geometry, shapes, pieces, floors, fresh, masses: _masses, parts: _parts, ...view }) => {
       for (const g of geometry) {
         if (!this.byKey.has(g.key)) this.byKey.set(g.key, g)
         this.others.add(g.key)
       }
-      const own = new Map(shapes.map((s) => [s.key, s]))
-      return Object.freeze({
-        ...view,
-        masses: fresh.masses,
-        parts: fresh.parts,
-        floors: floors.map((f) => ({
-          ...f,
-          plates: own.get(f.shape)?.plates ?? [],
-          lows: own.get(f.shape)?.lows ?? [],
-        })),
-      })
+      const own = new Shapes()
+      own.take({ shapes, pieces })
+      const [whole, findings] = [floors.map(own.whole), view.findings ?? []]
+      return Object.freeze({ ...view, findings, masses: fresh.masses, parts: fresh.parts, floors: whole })
     })
   }
 

@@ -2,34 +2,23 @@ import { areaOf, piecesOf, TOLERANCE, type Region, type Vec2 } from '@geotome/co
 import { Memo } from '@geotome/core/project'
 import { notCounted, ownRegions, type Island } from '@geotome/core/slice'
 import type { Floor, Study } from '@geotome/core/study'
-import type { FloorShape, FloorView, PlateView } from './protocol'
+import { dropUnnamed } from './named'
+import type { FloorPiece, FloorShape, FloorView, PlateView } from './protocol'
 
 /** What is drawn of a thing, kept while the thing stays the same object from study to study. */
 const memo = new Memo()
 
-/** A floor as the page has it; its shape is sent once. */
-export function floorView(
-  floor: Floor,
-  shape: FloorShape,
-  untaken: Region,
-  sent: Set<string>,
-  fresh: Map<string, FloorShape>,
-): FloorView {
-  if (!sent.has(shape.key)) {
-    sent.add(shape.key)
-    fresh.set(shape.key, shape)
-  }
-  return {
-    level: floor.level.id,
-    area: floor.area,
-    low: floor.low,
-    net: floor.net,
-    perimeter: floor.perimeter,
-    uses: floor.uses,
-    shape: shape.key,
-    untaken,
-  }
-}
+/** A floor as the page has it; of its shape only the key, which is sent by itself. */
+export const floorView = (floor: Floor, shape: FloorShape, untaken: Region): FloorView => ({
+  level: floor.level.id,
+  area: floor.area,
+  low: floor.low,
+  net: floor.net,
+  perimeter: floor.perimeter,
+  uses: floor.uses,
+  shape: shape.key,
+  untaken,
+})
 
 /** The cuts of masses that stand at a floor's height without taking it. */
 export function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
@@ -45,13 +34,44 @@ export function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
     })
 }
 
-export function shapeOf(floor: Floor, [ox, oy]: Vec2): FloorShape {
+/** The shape of a floor with all its pieces. */
+export function shapeOf(floor: Floor, [ox, oy]: Vec2): { shape: FloorShape; pieces: FloorPiece[] } {
   return memo.keep(floor.islands, 'shape', [ox, oy], () => {
-    const shown = floor.islands.map((island) => memo.keep(island, 'view', [ox, oy], () => islandView(island, [ox, oy])))
-    return { key: `floor:${++shapesMade}`, plates: shown.flatMap((i) => i.plates), lows: shown.flatMap((i) => i.lows) }
+    const pieces = floor.islands.map((island) =>
+      memo.keep(island, 'view', [ox, oy], () => ({ key: ++piecesMade, ...islandView(island, [ox, oy]) })),
+    )
+    return { shape: { key: `floor:${++shapesMade}`, pieces: pieces.map((p) => p.key) }, pieces }
   })
 }
 let shapesMade = 0
+let piecesMade = 0
+
+/** What the page has of shapes and their pieces, by key. */
+export class SentShapes {
+  private readonly shapes = new Map<string, number[]>()
+  private readonly pieces = new Set<number>()
+  /** What is not there yet of a shape is added to what is sent. */
+  send(wanted: ReturnType<typeof shapeOf>, fresh: { shapes: FloorShape[]; pieces: FloorPiece[] }): FloorShape {
+    const { shape, pieces } = wanted
+    if (this.shapes.has(shape.key)) return shape
+    this.shapes.set(shape.key, shape.pieces)
+    fresh.shapes.push(shape)
+    for (const piece of pieces)
+      if (!this.pieces.has(piece.key)) {
+        this.pieces.add(piece.key)
+        fresh.pieces.push(piece)
+      }
+    return shape
+  }
+  /** Only those that are named are kept, with their pieces: the page does the same. */
+  keepOnly(named: ReadonlySet<string>): void {
+    dropUnnamed(named, this.shapes, this.pieces)
+  }
+  clear(): void {
+    this.shapes.clear()
+    this.pieces.clear()
+  }
+}
 
 /** The pieces of floor of masses that meet, each with its use; where masses overlap, the first in order has the floor. */
 function islandView(island: Island, origin: Vec2): { plates: PlateView[]; lows: Region } {

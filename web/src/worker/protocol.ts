@@ -68,9 +68,14 @@ export interface FloorView {
   /** the key of its shape */ shape: string
   /** what the blade cuts there of masses that do not take the level: no floor, but seen */ untaken: Region
 }
-/** What is drawn of a floor; many floors have one shape. */
+/** What is drawn of a floor, by the keys of its pieces; many floors have one shape. */
 export interface FloorShape {
   key: string
+  pieces: number[]
+}
+/** What is drawn of masses that meet on a floor: the same piece while they do so alike, on however many floors. */
+export interface FloorPiece {
+  key: number
   plates: PlateView[]
   lows: Region
 }
@@ -188,7 +193,9 @@ export interface StudyView {
   fresh: { masses: MassView[]; parts: PartView[] }
   floors: FloorView[]
   ledger: Ledger
-  findings: FindingView[]
+  /** those that are not muted */ open: number
+  /** null: those of before are left, while something is dragged and their list is closed */ findings:
+    FindingView[] | null
   ground: GroundView
   pictures: LaidView[]
   /** the wing of each mass, where there are wings */
@@ -214,6 +221,7 @@ export interface StudyView {
   /** bodies, parts and floors that the page has not had yet, placed from the origin where they are parts or floors */
   geometry: Geometry[]
   shapes: FloorShape[]
+  pieces: FloorPiece[]
   /** ms that the study took */
   took: number
   /** volume, footprint and coverage are those of before: what is tried is computed first by its areas */ pending: boolean

@@ -79,6 +79,7 @@ const api: StudyWorker = {
     project = opened
     draw({ forget: true })
     sent.keys.clear()
+    sent.shapes.clear()
     sent.masses.clear()
     sent.parts.clear()
     caches.clear()

@@ -66,8 +66,42 @@ describe('what is sent to the page', () => {
       height: 3,
       use: 'market',
     })
-    const [shape] = page()(project).shapes
-    expect(shape?.plates.map((p) => p.area.toFixed(2))).toEqual(['200.00', '150.00'])
+    const [piece] = page()(project).pieces
+    expect(piece?.plates.map((p) => p.area.toFixed(2))).toEqual(['200.00', '150.00'])
+  })
+  it('has of a floor only the pieces that changed, and the page puts it together again', () => {
+    const two = withMass(tower(), { name: 'Shed', box: [30, 0, 6, 5], height: 15 })
+    const [show, store] = [page(), new GeometryStore()]
+    store.keep(show(two))
+    for (const x of [31, 32.5]) {
+      const moved = changeMass(two, 'Shed', { place: { x, y: 0, turn: 12 } })
+      const view = show(moved)
+      expect([view.shapes.length, view.pieces.map((p) => p.plates.length)]).toEqual([1, [1]])
+      const whole = new GeometryStore().keep(page()(moved))
+      expect(store.keep(view).floors.map((f) => [f.plates, f.lows])).toEqual(
+        whole.floors.map((f) => [f.plates, f.lows]),
+      )
+    }
+    // Back again: what is not named any more was forgotten on both sides, and is sent anew.
+    const back = show(two)
+    expect(back.pieces).toHaveLength(1)
+    expect(store.keep(back).floors[0]?.plates.map((p) => p.area)).toEqual([80, 30])
+  })
+  it('tells while something is dragged how many findings there are; the list itself where it is open, and at rest', () => {
+    const [cache, sent, store] = [new StudyCache(), nothingSent(), new GeometryStore()]
+    const project = changeMass(tower(), 'Tower', { base: { level: 'L0', above: -1 } })
+    const moved = moveLevel(project, schemeOf(project), 'L4', 13.5, 'held')
+    const see = (more: Partial<Ask>) =>
+      store.keep(
+        viewOf(studyScheme(apply(project, moved), schemeOf(project).id, cache), { ...ask(project), ...more }, sent, 0),
+      )
+    const at = store.keep(viewOf(studyScheme(project, schemeOf(project).id, cache), ask(project), sent, 0))
+    const held = see({ preview: moved })
+    // Its floor is low, and its top lies just above it.
+    expect([at.open, held.open]).toEqual([0, 2])
+    expect(held.findings).toBe(at.findings)
+    expect(see({ preview: moved, findings: true }).findings).toHaveLength(held.open)
+    expect(see({ preview: moved, whole: true }).findings).toHaveLength(held.open)
   })
   it('shows what the blade cuts of a mass that takes no floor there', () => {
     const project = changeMass(tower(), 'Tower', { takes: { kind: 'all-but', levels: ['L1'] } })
@@ -78,7 +112,7 @@ describe('what is sent to the page', () => {
   it('stays near zero for a site at map coordinates', () => {
     const view = page()(withMass(projectWith([0]), { box: [350000, 5600000, 20, 10], height: 3 }))
     expect(view.origin).toEqual([350000, 5600000])
-    expect(Math.max(...(view.shapes[0]?.plates[0]?.region.flat(2) ?? []))).toBeLessThan(100)
+    expect(Math.max(...(view.pieces[0]?.plates[0]?.region.flat(2) ?? []))).toBeLessThan(100)
   })
   it('is only those masses and parts that a change touches, and the page has all of them as the worker does', () => {
     const [show, store] = [page(), new GeometryStore()]

@@ -15,13 +15,13 @@ import { Memo, sameList, type Mass } from '@geotome/core/project'
 import { extentOf, type Body, type GrownFrom, type MassForm } from '@geotome/core/form'
 import { CHECKS, ledgerOf, type Floor, type Study } from '@geotome/core/study'
 import { areasView, briefView } from './areas-view'
-import { floorView, shapeOf, shifted, untakenAt } from './floor-view'
+import { floorView, SentShapes, shapeOf, shifted, untakenAt } from './floor-view'
 import { groundView, laidViews, sectionView } from './ground-view'
 import { bodyGeometry, facesNamed, meshGeometry, merged } from './geometry'
 import {
   groundKeys,
   type Ask,
-  type FloorShape,
+  type FindingView,
   type Geometry,
   type MassView,
   type PartView,
@@ -32,6 +32,7 @@ import {
 /** What the page has of what was sent to it: bodies and shapes by key, masses and parts by id. */
 export interface Sent {
   keys: Set<string>
+  shapes: SentShapes
   masses: Map<string, { from: unknown[]; view: MassView }>
   parts: Map<string, PartView>
   /** by mass, the storeys that it takes, and the floors that that was told from */
@@ -42,6 +43,7 @@ const WHY = new Map(CHECKS.map((c) => [c.kind, c.why ?? '']))
 
 export const nothingSent = (): Sent => ({
   keys: new Set(),
+  shapes: new SentShapes(),
   masses: new Map(),
   parts: new Map(),
   storeys: { floors: [], of: new Map() },
@@ -79,7 +81,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
   const origin = originOf(study)
   const isHeld = ask.preview !== null && !ask.whole
   const geometry: Geometry[] = []
-  const shapes = new Map<string, FloorShape>()
+  const floors: Pick<StudyView, 'shapes' | 'pieces'> = { shapes: [], pieces: [] }
   const send = (key: string, make: () => Geometry) => {
     if (!sent.keys.has(key)) {
       sent.keys.add(key)
@@ -87,7 +89,6 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     }
     return key
   }
-  const shift = (region: Region) => shifted(region, origin)
   const storeys = storeysOf(study, sent)
   const fresh: StudyView['fresh'] = { masses: [], parts: [] }
   const masses = [...study.forms, ...study.around]
@@ -125,17 +126,13 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     geometry,
     took,
     pending: study.totals.pending,
-    floors: study.floors.map((f) => floorView(f, shapeOf(f, origin), untakenAt(study, f, origin), sent.keys, shapes)),
-    shapes: [...shapes.values()],
+    floors: study.floors.map((f) =>
+      floorView(f, sent.shapes.send(shapeOf(f, origin), floors), untakenAt(study, f, origin)),
+    ),
+    ...floors,
     ledger: ledgerOf(study),
-    findings: [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({
-      ...f,
-      // Where they lie, and how much of it on each level, is read in their list: while something is dragged and it is closed, it rests.
-      ...(isHeld && !ask.findings ? { region: [], levels: [] } : { region: shift(f.region) }),
-      fix: f.fix?.label ?? null,
-      why: WHY.get(f.kind) ?? '',
-      muted: mute && { id: mute.id, reason: mute.reason },
-    })),
+    open: study.findings.length,
+    findings: isHeld && !ask.findings ? null : findingViews(study, origin),
     ground: groundView(study, origin, send),
     pictures: laidViews(study, origin),
     wingOf: Object.fromEntries(study.wings.of),
@@ -147,6 +144,15 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
   }
 }
 
+const findingViews = (study: Study, origin: Vec2): FindingView[] =>
+  [...study.findings.map((f) => ({ ...f, mute: null })), ...study.muted].map(({ mute, ...f }) => ({
+    ...f,
+    region: shifted(f.region, origin),
+    fix: f.fix?.label ?? null,
+    why: WHY.get(f.kind) ?? '',
+    muted: mute && { id: mute.id, reason: mute.reason },
+  }))
+
 /** Only the newest pieces of geometry are kept by the page: what a study no longer names is forgotten on both sides. */
 export function forget(view: StudyView, sent: Sent): void {
   const there = new Set([...view.masses, ...view.parts])
@@ -156,9 +162,9 @@ export function forget(view: StudyView, sent: Sent): void {
     ...[...sent.parts.values()].flatMap((p) => p.mesh ?? []),
     ...(view.proposal?.mesh ? [view.proposal.mesh] : []),
     ...groundKeys(view.ground),
-    ...view.floors.map((f) => f.shape),
   ])
   for (const key of sent.keys) if (!named.has(key)) sent.keys.delete(key)
+  sent.shapes.keepOnly(new Set(view.floors.map((f) => f.shape)))
 }
 
 /** What is drawn of a thing, kept while the thing stays the same object from study to study. */
