@@ -1,5 +1,5 @@
 import { applyEdit, asMeant, type Edit } from '@geotome/core/edits'
-import { Refusal } from '@geotome/core/project'
+import { Refusal, type Project } from '@geotome/core/project'
 import { Problem, type Api, type LoggedEdit } from './api'
 import type { Outbox } from './outbox'
 import {
@@ -26,13 +26,15 @@ export interface SessionParts {
   say: (text: string, how: 'fault' | 'note', act?: { label: string; run: () => void }) => void
   /** the stream of the log's new edits */
   stream: (url: string) => EventSource
+  /** whether just this edit of just this project was checked elsewhere */
+  isChecked?: (project: Project, edit: Edit) => boolean
 }
 
 /**
  * One open project: sends this window's edits one after the other, follows the server's log, and says when the server is away.
  * An edit is applied here at once and stays pending until the log gives it back.
  */
-export function createSession({ api, store, outbox, author, say, stream }: SessionParts) {
+export function createSession({ api, store, outbox, author, say, stream, isChecked }: SessionParts) {
   let projectId: string | null = null
   let events: EventSource | null = null
   let sending: Promise<void> | null = null
@@ -105,7 +107,7 @@ export function createSession({ api, store, outbox, author, say, stream }: Sessi
     store.dispatch(leftProject())
   }
 
-  /** Makes an edit: checked here, applied at once, then sent. A refusal is said and nothing changes; gives whether it was made. */
+  /** Makes an edit: checked here, or where it was tried, applied at once, then sent. A refusal is said and nothing changes; gives whether it was made. */
   function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
     const project = selectProject(store.getState())
     if (!project) return false
@@ -115,8 +117,9 @@ export function createSession({ api, store, outbox, author, say, stream }: Sessi
       return false
     }
     try {
-      const edit = asMeant(project, typeof make === 'function' ? make() : make)
-      applyEdit(project, edit)
+      const wanted = typeof make === 'function' ? make() : make
+      const edit = asMeant(project, wanted)
+      if (!isChecked?.(project, wanted)) applyEdit(project, edit)
       const pending = { id: crypto.randomUUID(), label, edit }
       store.dispatch(made(pending))
       if (projectId) outbox.keep(projectId, author(), pending)

@@ -1,10 +1,11 @@
 import { describe, expect, it, vi } from 'vitest'
 import type { Edit } from '@geotome/core/edits'
-import { blankProject } from '@geotome/core/project'
+import { blankProject, type Project, type Scheme } from '@geotome/core/project'
 import { Problem, type Api, type LoggedEdit } from './api'
 import { createSession } from './create-session'
 import type { PendingEdit } from './project-slice'
 import { createAppStore } from './store'
+import { noteTriedWell, wasTriedWell } from './tried-well'
 
 /** A session on a server that answers as it is told, beside any browser. */
 function onServer(left: PendingEdit[] = []) {
@@ -28,6 +29,7 @@ function onServer(left: PendingEdit[] = []) {
   const session = createSession({
     api,
     store,
+    isChecked: wasTriedWell,
     author: () => 'a',
     say: (text) => void said.push(text),
     outbox: {
@@ -56,6 +58,21 @@ describe('a session', () => {
     expect(nameOf(s)).toBe('C')
     expect(s.kept.size).toBe(0)
     expect(s.session.wouldLose()).toBe(false)
+  })
+  it('does not check anew what was tried and could be made; all else it does', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    const project = s.store.getState().project.confirmed as Project
+    // Two schemes of one name cannot be made: only that nobody checks shows that it is not checked.
+    const [scheme] = Object.values(project.schemes)
+    const twin = (id: string): Edit => ({ edit: 'scheme.add', thing: { ...scheme, id } as Scheme })
+    expect(s.session.makeEdit('twin', twin('b'))).toBe(false)
+    noteTriedWell(project, twin('b'))
+    expect(s.session.makeEdit('twin', twin('c'))).toBe(false)
+    expect(s.session.makeEdit('twin', twin('b'))).toBe(true)
+    // Of another project, or after it, it is another matter.
+    expect(s.session.makeEdit('twin', twin('b'))).toBe(false)
+    expect(s.said).toHaveLength(3)
   })
   it('keeps what the server did not get, says that it is away, and sends it when it is back', async () => {
     vi.useFakeTimers()

@@ -4,6 +4,7 @@ import { author } from './author'
 import { createSession } from './create-session'
 import * as outbox from './outbox'
 import { store } from './store'
+import { wasTriedWell } from './tried-well'
 
 /** The page's one session. */
 export const session = createSession({
@@ -11,6 +12,7 @@ export const session = createSession({
   store,
   outbox,
   author,
+  isChecked: wasTriedWell,
   say: (text, how, act) => {
     const more = act ? { action: { label: act.label, onClick: act.run } } : {}
     if (how === 'fault') toast.error(text, more)

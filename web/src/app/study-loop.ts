@@ -7,6 +7,7 @@ import type { Ask } from '../worker/protocol'
 import { previewed, selectProject, selectReached, selectSchemeId } from './project-slice'
 import { makeEdit } from './session'
 import { store } from './store'
+import { noteTriedWell } from './tried-well'
 import { computationRefused, computed, computing, leftOff } from './view-slice'
 import { Refusal, type Project } from '@geotome/core/project'
 import type { Edit } from '@geotome/core/edits'
@@ -131,6 +132,7 @@ async function study(project: Project, ask: Ask, edit: string | null): Promise<v
     const view = await studyWorker.study(ask)
     if (!view) return
     good = ask.preview
+    if (good) noteTriedWell(project, good)
     store.dispatch(computed({ view: stageGeometry.keep(view), trying: ask.preview, edit }))
     // Behind what the page renders of it.
     setTimeout(figuresShown, 0)

@@ -1,3 +1,4 @@
+import { format } from 'date-fns'
 import { History, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react'
 import { Link, NavLink, useParams } from 'react-router'
 import { useOf } from '../app/hooks'
@@ -123,7 +124,7 @@ function Saved() {
   const saved = useAppSelector((s) => s.project.saved)
   const moment = useAppSelector((s) => s.project.moment)
   const pending = useAppSelector((s) => s.project.pending)
-  const time = saved.at ? new Date(saved.at).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' }) : ''
+  const time = saved.at ? format(saved.at, 'HH:mm') : ''
   if (moment !== null) return null
   return (
     <span

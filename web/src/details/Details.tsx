@@ -26,9 +26,11 @@ export function Details({ desk }: { desk: Desk }) {
   const rule = now.kind === 'rule' ? scheme.rules[now.ids[0] ?? ''] : undefined
   const repeat = now.kind === 'repeat' ? scheme.repeats[now.ids[0] ?? ''] : undefined
   const box = useRef<HTMLElement>(null)
+  const scrolled = useRef(false)
   const about = `${desk.name} ${now.kind} ${now.kind === 'nothing' ? '' : now.ids.join()}`
   useEffect(() => {
-    if (box.current) box.current.scrollTop = 0
+    // Where nothing was scrolled it is not asked for: that would lay out the page at once.
+    if (box.current && scrolled.current) box.current.scrollTop = 0
   }, [about])
   const level =
     now.kind === 'level'
@@ -39,6 +41,7 @@ export function Details({ desk }: { desk: Desk }) {
   return (
     <aside
       ref={box}
+      onScroll={(e) => (scrolled.current = e.currentTarget.scrollTop > 0)}
       className="w-[264px] shrink-0 overflow-y-auto border-l border-line bg-panel px-4 py-3.5"
       aria-label="Details"
     >
