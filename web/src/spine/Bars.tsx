@@ -20,6 +20,8 @@ interface FloorProps {
   hand: SpineHand
 }
 
+const PROPS = ['high', 'area', 'on', 'uses', 'perArea', 'marked', 'id', 'hand'] as const satisfies (keyof FloorProps)[]
+
 /** A floor as a bar of its uses with its area, from the height of its level up. It is drawn where it is put, so that one that is carried stays. */
 export const FloorBar = memo(
   function FloorBar({ id, area, by, uses, perArea, high, on, marked, hand }: FloorProps) {
@@ -59,7 +61,7 @@ export const FloorBar = memo(
       </g>
     )
   },
-  ({ by, ...now }, { by: then, ...before }) => shallowEqual(now, before) && shallowEqual(by, then),
+  (now, before) => PROPS.every((key) => now[key] === before[key]) && shallowEqual(now.by, before.by),
 )
 
 interface LineProps {

@@ -1,8 +1,7 @@
 import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react'
 import { toast } from 'sonner'
 import type { LevelHeight } from '@geotome/core/levels'
-import { editNumber, readTyped, Refusal, showNumber } from '@geotome/core/project'
-import { useShownAs } from '../app/hooks'
+import { editNumber, readTyped, Refusal, showNumber, type Project } from '@geotome/core/project'
 import { selectPresent } from '../app/project-slice'
 import { makeEdit } from '../app/session'
 import { store, useAppDispatch } from '../app/store'
@@ -23,13 +22,15 @@ interface Props extends Pick<LevelHeight, 'id' | 'name' | 'kind' | 'height'> {
   on: boolean
   chosen: boolean
   area: number | null
+  /** how numbers are shown: the same object while they are shown alike */
+  shownAs: Pick<Project, 'unit' | 'precision'>
   /** the same object always */
   hand: SpineHand
 }
 
 /** A level's name and height; a double click, or Enter on the focused row, types them in place. */
-export const LevelLabel = memo(function LevelLabel({ id, name, kind, height, y, on, chosen, area, hand }: Props) {
-  const shownAs = useShownAs()
+export const LevelLabel = memo(function LevelLabel(props: Props) {
+  const { id, name, kind, height, y, on, chosen, area, shownAs, hand } = props
   const dispatch = useAppDispatch()
   const [editing, setEditing] = useState<'name' | 'height' | null>(null)
   const mark = kind === 'mark'

@@ -12,7 +12,7 @@ import {
 } from 'react'
 import { levelHeights, type LevelHeight } from '@geotome/core/levels'
 import { areaSign, showNumber } from '@geotome/core/project'
-import { useProjectNow, useStudy, useUses } from '../app/hooks'
+import { useProjectNow, useShownAs, useStudy, useUses } from '../app/hooks'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked, sheetOpened, storeysChosen } from '../app/view-slice'
 import { worldNow } from '../tools/at-work'
@@ -32,6 +32,7 @@ export function Spine() {
   const { project, scheme } = useProjectNow()
   const study = useStudy()
   const uses = useUses()
+  const shownAs = useShownAs()
   const shown = useAppSelector((s) => s.view.level)
   const pickedLevels = useAppSelector((s) => (s.view.picked.kind === 'level' ? s.view.picked.ids : EMPTY))
   const chosenStoreys = useAppSelector((s) => s.view.storeys)
@@ -208,6 +209,7 @@ export function Spine() {
                 on={l.id === shown}
                 chosen={pickedLevels.includes(l.id) || chosenStoreys.includes(l.id)}
                 area={floors.get(l.id)?.area ?? null}
+                shownAs={shownAs}
                 hand={hand}
               />
             )

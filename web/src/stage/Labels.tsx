@@ -19,32 +19,36 @@ export function PlateLabels({ floor, z, view, size }: Props) {
   const uses = useUses()
   const unit = useUnit()
   const { hover, picked, labelSays } = useViewState('hover', 'picked', 'labelSays')
-  const names = useAppSelector((s) => s.view.study?.masses)
+  const isNamed = labelSays.includes('name')
+  const names = useAppSelector((s) => (isNamed ? s.view.study?.masses : undefined))
   const asked = useMemo(() => {
     const ids = new Set(picked.kind === 'mass' ? picked.ids : [])
     if (hover) ids.add(hover)
     return (mass: string) => ids.has(mass)
   }, [hover, picked])
+  const { plates } = floor
+  const inOrder = useMemo(
+    () => [...plates].sort((a, b) => Number(asked(b.mass)) - Number(asked(a.mass)) || b.area - a.area),
+    [plates, asked],
+  )
   const labels = useMemo(
     () =>
       placeLabels(
-        [...floor.plates]
-          .sort((a, b) => Number(asked(b.mass)) - Number(asked(a.mass)) || b.area - a.area)
-          .map((plate) => ({
-            mass: plate.mass,
-            asked: asked(plate.mass),
-            say: () => {
-              const use = uses.find((u) => u.id === plate.use)?.name ?? ''
-              const name = labelSays.includes('name') ? (names?.find((m) => m.id === plate.mass)?.name ?? '') : ''
-              return [name, labelSays.includes('use') ? use : '', showNumber(plate.area, 'area', unit)]
-                .filter(Boolean)
-                .join(' ')
-            },
-            anchor: toPane(view, size, [...middleOf(plate), z]),
-          })),
+        inOrder.map((plate) => ({
+          mass: plate.mass,
+          asked: asked(plate.mass),
+          say: () => {
+            const use = uses.find((u) => u.id === plate.use)?.name ?? ''
+            const name = names?.find((m) => m.id === plate.mass)?.name ?? ''
+            return [name, labelSays.includes('use') ? use : '', showNumber(plate.area, 'area', unit)]
+              .filter(Boolean)
+              .join(' ')
+          },
+          anchor: toPane(view, size, [...middleOf(plate), z]),
+        })),
         size,
       ),
-    [unit, labelSays, names, floor, uses, view, size, z, asked],
+    [unit, labelSays, names, inOrder, uses, view, size, z, asked],
   )
   return (
     <div className="pointer-events-none absolute inset-0 overflow-hidden" aria-hidden>

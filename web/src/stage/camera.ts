@@ -17,7 +17,15 @@ export interface Axes {
   toward: Vec3
 }
 
+/** Where a view's right and up run, and toward whom; views are not changed in place. */
 export function axesOf(view: View): Axes {
+  let axes = axesByView.get(view)
+  if (!axes) axesByView.set(view, (axes = axesAt(view)))
+  return axes
+}
+const axesByView = new WeakMap<View, Axes>()
+
+function axesAt(view: View): Axes {
   const [a, e] = [(view.azimuth * Math.PI) / 180, (view.elevation * Math.PI) / 180]
   const [ca, sa, ce, se] = view.elevation === 90 ? [0, -1, 0, 1] : [Math.cos(a), Math.sin(a), Math.cos(e), Math.sin(e)]
   return { right: [-sa, ca, 0], up: [-se * ca, -se * sa, ce], toward: [ce * ca, ce * sa, se] }
