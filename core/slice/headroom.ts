@@ -129,10 +129,10 @@ function roofsOf(body: Body, wallLike: number): Roofs {
  */
 function bitsThatMayBe(body: Body, least: number): Face[] {
   const { solid } = body
-  const up = solid.facets.map((f) => f.plane.n[2] > least)
-  const surfaces = new Set(solid.facets.flatMap((f, i) => (up[i] && f.surface ? [f.surface] : [])))
+  const surfaces = new Set<Surface>()
+  for (const f of solid.facets) if (f.surface && f.plane.n[2] > least) surfaces.add(f.surface)
   const may = solid.facets.map(
-    (f, i) => up[i] || (f.surface !== undefined && f.surface !== null && surfaces.has(f.surface)),
+    (f) => f.plane.n[2] > least || (surfaces.size > 0 && !!f.surface && surfaces.has(f.surface)),
   )
   const count = solid.facetOf.reduce((n, f) => n + (may[f] ? 1 : 0), 0)
   if (count * 4 > solid.facetOf.length) return body.flats()

@@ -2,9 +2,10 @@ import { gapOf } from './vec2'
 import { refuse } from '../values'
 import type { Arc } from './arc'
 import { capOf } from './kernel'
+import { asLately } from './lately'
 import type { Vec2 } from './place'
 import { cornerAt, planeThrough } from './plane'
-import { loopArea, volumeOf, type Facet, type Solid, type Vec3 } from './solid'
+import { loopArea, type Facet, type Solid } from './solid'
 import { turnAt, type Surface, type Twist } from './surfaces'
 import { TOLERANCE } from '../values'
 
@@ -51,36 +52,43 @@ export function sweepBody(sweep: Sweep, names: SweepNames, storeys: readonly num
 }
 
 /**
- * Moves the points of the rows between outwards from the axis by one factor, so that the body has its volume (m3), which is a cubic
- * in that factor: the secant method reaches the last digits in a few steps.
+ * Moves the points of the rows between outwards from the axis by one factor, so that the body has its volume (m3). Heights staying, that is
+ * a parabola in the factor: a triangle's share is the sum of its corners' heights, each times the area that the two others span about the
+ * axis, which grows with the factor once for each of the two that is moved.
  */
 function grown(body: Solid, twist: Twist, between: ReadonlySet<number>, want: number): void {
   const p = body.positions
-  const plain = p.slice()
-  const moved = Array.from({ length: p.length / 3 }, (_, v) => v * 3).filter((v) => between.has(p[v + 2] as number))
-  const off = (by: number): number => {
-    for (const v of moved) {
-      p[v] = twist.x + ((plain[v] as number) - twist.x) * (1 + by)
-      p[v + 1] = twist.y + ((plain[v + 1] as number) - twist.y) * (1 + by)
+  const isMoved = new Uint8Array(p.length / 3)
+  for (let v = 0; v < isMoved.length; v++) isMoved[v] = between.has(p[v * 3 + 2] as number) ? 1 : 0
+  const six = [0, 0, 0]
+  for (let i = 0; i < body.triangles.length; i++) {
+    const t = i - (i % 3)
+    const a = body.triangles[i] as number
+    const b = body.triangles[t + ((i + 1) % 3)] as number
+    const c = body.triangles[t + ((i + 2) % 3)] as number
+    const [bx, by] = [(p[b * 3] as number) - twist.x, (p[b * 3 + 1] as number) - twist.y]
+    const [cx, cy] = [(p[c * 3] as number) - twist.x, (p[c * 3 + 1] as number) - twist.y]
+    const n = (isMoved[b] as number) + (isMoved[c] as number)
+    six[n] = (six[n] as number) + (p[a * 3 + 2] as number) * (bx * cy - cx * by)
+  }
+  const [none, once, twice] = six.map((v) => v / 6) as [number, number, number]
+  let by = 0
+  for (let k = 0; k < 6; k++) {
+    const off = none + once * (1 + by) + twice * (1 + by) ** 2 - want
+    const slope = once + 2 * twice * (1 + by)
+    if (Math.abs(slope) < TOLERANCE.zero) break
+    by -= off / slope
+  }
+  for (let v = 0; v < isMoved.length; v++)
+    if (isMoved[v]) {
+      p[v * 3] = twist.x + ((p[v * 3] as number) - twist.x) * (1 + by)
+      p[v * 3 + 1] = twist.y + ((p[v * 3 + 1] as number) - twist.y) * (1 + by)
     }
-    return volumeOf(body) - want
-  }
-  let [g0, v0] = [0, off(0)]
-  let [g1, v1]: [number, number] = [TOLERANCE.touch, off(TOLERANCE.touch)]
-  for (let k = 0; k < 5 && Math.abs(v1) > TOLERANCE.zero * want && v1 !== v0; k++) {
-    const g2 = g1 - (v1 * (g1 - g0)) / (v1 - v0)
-    ;[g0, v0] = [g1, v1]
-    ;[g1, v1] = [g2, off(g2)]
-  }
-  const corners = (t: number) =>
-    [0, 1, 2].map((k) => cornerAt(p, body.triangles[t * 3 + k] as number)) as [Vec3, Vec3, Vec3]
-  const done = new Uint8Array(body.facets.length)
-  for (let t = 0; t < body.facetOf.length; t++) {
-    const f = body.facetOf[t] as number
-    const facet = body.facets[f] as Facet
-    if (done[f] || !facet.surface) continue
-    done[f] = 1
-    facet.plane = planeThrough(...corners(t))
+  const { triangles, facetOf, facets } = body
+  const corner = (i: number) => cornerAt(p, triangles[i] as number)
+  for (let t = 0; t < facetOf.length; t++) {
+    const facet = facets[facetOf[t] as number] as Facet
+    if (facet.plane === NO_PLANE) facet.plane = planeThrough(corner(t * 3), corner(t * 3 + 1), corner(t * 3 + 2))
   }
 }
 
@@ -185,14 +193,17 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
   const positions = new Float64Array((apex ? count * (rows.length - 1) + 1 : count * rows.length) * 3)
   rows.forEach(({ z }, r) => {
     const t = (z - z0) / (z1 - z0)
-    let v = r * count
+    const [c, s] = twist ? [Math.cos(turnAt(twist, z)), Math.sin(turnAt(twist, z))] : [1, 0]
+    let v = r * count * 3
     for (const loop of loops)
-      loop.low.forEach((p, i) => {
-        if (apex && r === rows.length - 1 && v > r * count) return
-        const [x, y] = turned(twist, between(p, loop.high[i] as Vec2, t), z)
-        positions.set([x, y, z], v * 3)
-        v++
-      })
+      for (let i = 0; i < loop.low.length; i++) {
+        if (apex && r === rows.length - 1 && v > r * count * 3) return
+        const [p, q] = [loop.low[i] as Vec2, loop.high[i] as Vec2]
+        const [x, y] = [p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t]
+        positions[v++] = twist ? twist.x + c * (x - twist.x) - s * (y - twist.y) : x
+        positions[v++] = twist ? twist.y + s * (x - twist.x) + c * (y - twist.y) : y
+        positions[v++] = z
+      }
   })
   const facets: Facet[] = [
     { name: names.base, plane: { n: [0, 0, -1], d: -z0 } },
@@ -214,16 +225,15 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
     }
   }
   const at = (v: number) => cornerAt(positions, v)
-  const add = (name: string, surface: Surface | null, tris: number[][]) => {
-    facets.push({
-      name,
-      plane: planeThrough(...(tris[0]?.map(at) as [Vec3, Vec3, Vec3])),
-      ...(surface ? { surface } : {}),
-    })
-    for (const tri of tris) {
-      triangles.push(...tri)
-      facetOf.push(facets.length - 1)
-    }
+  const facet = (name: string, surface: Surface | null, a: number, b: number, c: number) => {
+    // That of a twisted body is told when its rows between have been moved.
+    const plane = twisted ? NO_PLANE : planeThrough(at(a), at(b), at(c))
+    facets.push(surface ? { name, plane, surface } : { name, plane })
+    triangle(a, b, c)
+  }
+  const triangle = (a: number, b: number, c: number) => {
+    triangles.push(a, b, c)
+    facetOf.push(facets.length - 1)
   }
   let start = 0
   loops.forEach((loop) => {
@@ -261,25 +271,24 @@ function bodyOf(sweep: Sweep, names: SweepNames, rows: { z: number }[], parts: n
         const [a, b] = [r * count + start + i, r * count + start + j]
         const closing = apex && r + 2 === rows.length
         const [c, d] = closing ? [(rows.length - 1) * count, (rows.length - 1) * count] : [b + count, a + count]
-        if (closing) add(name, surface, [[a, b, c]])
-        else if (!twisted)
-          add(name, surface, [
-            [a, b, c],
-            [a, c, d],
-          ])
-        else if ((i + r) % 2 === 0) {
-          add(name, surface, [[a, b, c]])
-          add(name, surface, [[a, c, d]])
+        if (closing) facet(name, surface, a, b, c)
+        else if (!twisted) {
+          facet(name, surface, a, b, c)
+          triangle(a, c, d)
+        } else if ((i + r) % 2 === 0) {
+          facet(name, surface, a, b, c)
+          facet(name, surface, a, c, d)
         } else {
-          add(name, surface, [[a, b, d]])
-          add(name, surface, [[b, c, d]])
+          facet(name, surface, a, b, d)
+          facet(name, surface, b, c, d)
         }
       }
     }
     start += n
   })
-  return { positions, triangles: Uint32Array.from(triangles), facetOf: Uint32Array.from(facetOf), facets }
+  return { positions, ...asLately(triangles, facetOf), facets }
 }
+const NO_PLANE: Facet['plane'] = { n: [0, 0, 0], d: 0 }
 
 /** A loop with its straight segments divided, below and above alike. */
 function divided(low: Outline, high: Outline, parts: number) {

@@ -1,5 +1,5 @@
 import type { MassForm } from '../../form'
-import { crossOf, dotOf, inside, lessOf, planeAxes, type Face, type Vec2, type Vec3 } from '../../solid'
+import { crossOf, dotOf, flatsAmong, inside, lessOf, planeAxes, type Face, type Vec2, type Vec3 } from '../../solid'
 import type { Check } from '../types'
 import { givesFloor } from '../special'
 import { finding } from '../finding'
@@ -27,7 +27,14 @@ export const thinBody: Check = {
 }
 
 function lookAt(form: MassForm): { what: string; say: string; remedy: string }[] {
-  const flat = form.body.faces().filter((f) => !f.surface)
+  const { solid } = form.body
+  // What is curved is not looked at: where there is such, the flat faces alone are put together.
+  const flat = solid.facets.some((f) => f.surface)
+    ? flatsAmong(
+        solid,
+        solid.facets.map((f) => !f.surface),
+      )
+    : form.body.faces()
   if (flat.length > MOST) return []
   const found: { what: string; say: string; remedy: string }[] = []
   const tiny = flat.flatMap((f) =>
