@@ -4,7 +4,7 @@ import { applyEdit } from '../edits'
 import { levelHeights, moveLevel } from '../levels'
 import type { Mass, Project } from '../project'
 import { openKernel, type Region } from '../solid'
-import { converted, projectWith, schemeOf, withMass } from '../testing/make'
+import { converted, massNamed, projectWith, schemeOf, withMass } from '../testing/make'
 import { busyProject, grownProject, WORK, workOf } from '../testing/work'
 import { AREA_STEPS } from '../testing/work-areas'
 import { GROWN_STEPS } from '../testing/work-grown'
@@ -119,4 +119,31 @@ it('what masses take of one another follows their uses and their order in a stud
       project = applyEdit(project, { edit: 'mass.change', scheme: id, id: mass.id, set }).project
       expect(seen(project, cache)).toEqual(seen(project))
     }
+})
+
+it('floor under a low top is low or not by what stands on it, in a study that goes on', () => {
+  // The lower mass ends a metre above the second level; what stands on it takes its run of height further.
+  let project = projectWith([0, 3])
+  project = withMass(project, { name: 'Foot', box: [0, 0, 12, 8], height: 4 })
+  project = withMass(project, { name: 'Head', box: [0, 0, 12, 8], height: 6 }, (m) => ({
+    ...m,
+    base: { ...m.base, above: 4 },
+  }))
+  project = withMass(project, { name: 'Beside', box: [40, 0, 5, 5], height: 9 })
+  const cache = new StudyCache()
+  const low = () => studyScheme(project, schemeOf(project).id, cache).floors[1]?.low ?? 0
+  const put = (name: string, by: [number, number], turn = 0) => {
+    const { id, place } = massNamed(project, name)
+    const at = { x: Number(place.x) + by[0], y: Number(place.y) + by[1], turn }
+    project = applyEdit(project, { edit: 'mass.change', scheme: schemeOf(project).id, id, set: { place: at } }).project
+  }
+  expect(low()).toBeCloseTo(0, 3)
+  put('Head', [6, 0])
+  expect(low()).toBeCloseTo(6 * 8, 3)
+  put('Beside', [0, 3], 12)
+  expect(low()).toBeCloseTo(6 * 8, 3)
+  put('Head', [-6, 0])
+  expect(low()).toBeCloseTo(0, 3)
+  put('Head', [60, 0])
+  expect(low()).toBeCloseTo(12 * 8, 3)
 })

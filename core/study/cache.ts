@@ -85,11 +85,11 @@ export class StudyCache {
     const from = [level.height, headroom.height, headroom.wallLike, smallest, special, ...takers, null, ...over]
     const kept = this.floors.get(level.id)
     if (kept && sameList(kept.from, from)) return kept.floor.level === level ? kept.floor : { ...kept.floor, level }
-    const shares: Share[] = []
-    for (const form of takers) {
-      const share = this.share(form, level.height, headroom, over)
-      if (share) shares.push(...(special === PLAIN ? [share] : this.specialShares(share, level.height, special)))
-    }
+    const own = this.ownShares(level, takers, over, headroom)
+    const shares =
+      special === PLAIN
+        ? own.filter((s) => s !== null)
+        : own.flatMap((s) => (s ? this.specialShares(s, level.height, special) : []))
     // Most floors of most buildings are like the one below.
     const like = this.last
     const floor =
@@ -101,6 +101,32 @@ export class StudyCache {
     return floor
   }
   private last: { shares: Share[]; smallest: number; floor: Floor } | null = null
+
+  /**
+   * What each taker brings to a level: the shares of last time for those of which nothing was low there, where only other masses have
+   * changed.
+   */
+  private ownShares(level: LevelHeight, takers: MassForm[], over: MassForm[], headroom: Headroom): (Share | null)[] {
+    const before = this.brought.get(level.id)
+    const known =
+      before?.height === level.height &&
+      before.headroom.height === headroom.height &&
+      before.headroom.wallLike === headroom.wallLike
+        ? before
+        : undefined
+    const shares = takers.map((form, i) => {
+      const had = known?.takers[i] === form ? known.shares[i] : undefined
+      return had && this.plain.get(had.plate) === had && had.use === form.use && had.order === form.order
+        ? had
+        : this.share(form, level.height, headroom, over)
+    })
+    this.brought.set(level.id, { height: level.height, headroom, takers, shares })
+    return shares
+  }
+  private readonly brought = new Map<
+    string,
+    { height: number; headroom: Headroom; takers: MassForm[]; shares: (Share | null)[] }
+  >()
 
   /** What becomes of a share where something differs on its level; the same objects while nothing of it changes. */
   private specialShares(share: Share, z: number, { uses, cores, changes, voids }: Special): Share[] {

@@ -208,18 +208,15 @@ export const firstScheme = (project: Project): Scheme =>
   inOrder(project.schemes)[0] ?? refuse('unknown-id', 'The project has no scheme.', 'Add a scheme.')
 
 function takersOf(scheme: Scheme, forms: MassForm[], levels: LevelHeight[]): Map<string, MassForm[]> {
-  const takers = new Map<string, MassForm[]>(levels.map((l) => [l.id, []]))
+  const lists = levels.map((): MassForm[] => [])
   for (const form of forms) {
     const takes = scheme.masses[form.id]?.takes
-    const listed = new Set(takes?.levels)
-    for (const level of levels) {
-      if (
-        listed.has(level.id) === (takes?.kind === 'only') &&
-        level.height < form.top &&
-        level.height > form.base - TOLERANCE.touch
-      )
-        takers.get(level.id)?.push(form)
+    const listed = takes?.levels.length ? new Set(takes.levels) : null
+    const only = takes?.kind === 'only'
+    for (const [i, { id, height }] of levels.entries()) {
+      if (height >= form.top || height <= form.base - TOLERANCE.touch) continue
+      if ((listed?.has(id) ?? false) === only) lists[i]?.push(form)
     }
   }
-  return takers
+  return new Map(levels.map((l, i) => [l.id, lists[i] as MassForm[]]))
 }

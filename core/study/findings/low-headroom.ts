@@ -2,7 +2,7 @@ import { areaOf, subtractRegions } from '../../solid'
 import { showQuantity } from '../../project'
 import { notCounted } from '../../slice'
 import { type Check } from '../types'
-import { finding } from '../finding'
+import { finding, type Finding } from '../finding'
 
 /** Floor without a clear height of the headroom above it: shown and listed, not counted. */
 export const lowHeadroom: Check = {
@@ -12,12 +12,12 @@ export const lowHeadroom: Check = {
     const headroom = context.numbers.length(project.headroom)
     return floors.flatMap((floor) =>
       floor.noted.flatMap((island) => {
-        if (!island.shares.some((s) => s.low.length)) return []
+        if (island.low === 0 && !island.shares.some((s) => s.low.length)) return NONE
         const region = context.memo.keep(island, 'low', [], () =>
           subtractRegions(notCounted(island), island.slivers.flat()),
         )
         const area = context.memo.keep(region, 'area', [], () => areaOf(region))
-        if (area < 0.01) return []
+        if (area < 0.01) return NONE
         const masses = island.shares.filter((s) => s.low.length).map((s) => s.plate.mass)
         const names = masses.map((m) => context.scheme.masses[m]?.name ?? '').join(', ')
         return [
@@ -33,3 +33,5 @@ export const lowHeadroom: Check = {
     )
   },
 }
+
+const NONE: Finding[] = []

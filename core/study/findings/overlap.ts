@@ -5,6 +5,12 @@ import { finding, type Finding } from '../finding'
 import type { Floor } from '../floor'
 import type { Check } from '../types'
 
+/** What overlaps on a floor, with the lists that further storeys like it are added to. */
+interface Alike {
+  noted: Floor['noted']
+  lists: { levels: Finding['levels']; area: number }[]
+}
+
 /** Masses that overlap on a floor: the floor is counted once, and said. */
 export const overlap: Check = {
   kind: 'overlap',
@@ -29,19 +35,29 @@ export const overlap: Check = {
         },
       )
     }
-    for (const floor of floors)
+    let alike: Alike = { noted: [], lists: [] }
+    for (const floor of floors) {
+      // Most storeys are like the one below.
+      if (alike.noted === floor.noted) {
+        for (const { levels, area } of alike.lists) levels.push({ level: floor.level.id, area })
+        continue
+      }
+      alike = { noted: floor.noted, lists: [] }
       for (const { overlaps } of floor.noted)
         for (const o of overlaps) {
           const id = o.a < o.b ? `${o.a}+${o.b}` : `${o.b}+${o.a}`
-          const known = pairs.get(id)
+          let pair = pairs.get(id)
           // Of storeys that are alike the lowest is told, with all of them listed.
-          if (known && known.largest >= o.area - 0.005) known.levels.push({ level: floor.level.id, area: o.area })
+          if (pair && pair.largest >= o.area - 0.005) pair.levels.push({ level: floor.level.id, area: o.area })
           else {
-            const levels = [...(known?.levels ?? []), { level: floor.level.id, area: o.area }]
+            const levels = [...(pair?.levels ?? []), { level: floor.level.id, area: o.area }]
             const found = told(id, o, floor, levels)
-            if (found) pairs.set(id, { found, largest: o.area, levels })
+            if (!found) continue
+            pairs.set(id, (pair = { found, largest: o.area, levels }))
           }
+          alike.lists.push({ levels: pair.levels, area: o.area })
         }
+    }
     return [...pairs.values()].map(({ found, levels }) =>
       levels.length > 1 ? { ...found, say: `${found.say}, and on ${levels.length - 1} more` } : found,
     )
