@@ -10,7 +10,7 @@ import {
   type PartBody,
   type PartStudy,
 } from '@geotome/core/fabric'
-import { faceLabel, flatsAmong, placePoint, type Rect, type Region, type Vec2 } from '@geotome/core/solid'
+import { faceLabel, flatsAmong, placePoint, type Rect, type Vec2 } from '@geotome/core/solid'
 import { Memo, sameList, type Mass } from '@geotome/core/project'
 import { extentOf, type Body, type GrownFrom, type MassForm } from '@geotome/core/form'
 import { CHECKS, ledgerOf, type Floor, type Study } from '@geotome/core/study'
