@@ -10,6 +10,7 @@ import {
   figure,
   level,
   newProject,
+  settled,
   typeField,
   verb,
 } from './page'
@@ -171,4 +172,35 @@ test('in an elevation a level is dragged by its line, those above go along, Alt 
   await dialog.getByLabel('name', { exact: true }).fill('Sill')
   await page.keyboard.press('Enter')
   await expect(page.getByRole('button', { name: /^Sill, \+1\.[123]00/ })).toBeVisible()
+})
+
+test('the level in hand is where the pointer is before its figures are there; Escape puts it back', async ({
+  page,
+}) => {
+  await newProject(page, 'In hand')
+  await drawRectangle(page, [0, 0], '12', '9', '9')
+  await addStoreys(page, '2', '3')
+  await desk(page, 'Slice')
+  await settled(page)
+  const row = level(page, 'Storey 1')
+  const top = async () => (await row.boundingBox())?.y ?? 0
+  const before = await top()
+  await row.hover()
+  await page.mouse.down()
+  // In one turn of the page nothing can have been computed.
+  const gone = () =>
+    row.evaluate((button) => {
+      const at = button.getBoundingClientRect()
+      const to = { clientX: at.x + 20, clientY: at.y + at.height / 2 - 40, pointerId: 1, bubbles: true }
+      button.dispatchEvent(new PointerEvent('pointermove', to))
+      return at.y - button.getBoundingClientRect().y
+    })
+  // The first move takes it in hand.
+  await page.mouse.move(40, before - 10)
+  await expect(row).not.toHaveAccessibleName(/\+3\.000/)
+  expect(await gone()).toBeGreaterThan(20)
+  await page.keyboard.press('Escape')
+  await expect.poll(top).toBeCloseTo(before, 0)
+  await expect(page.getByRole('button', { name: /^Storey 1, \+3\.000/ })).toBeVisible()
+  await page.mouse.up()
 })

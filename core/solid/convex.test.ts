@@ -92,7 +92,7 @@ describe('convex outlines are cut without the kernel', () => {
     const square: Vec2[] = [[0, 0], [4, 0], [4, 4], [0, 4]] // prettier-ignore
     const beside = (by: number): Vec2[] => [[4 + by, 0], [6, 1], [4 + by, 4]] // prettier-ignore
     for (const by of [-5e-5, 5e-5]) {
-      expect(combinedConvex(square, beside(by), 'intersect')).toBeNull()
+      expect(combinedConvex([square], [beside(by)], 'intersect')).toBeNull()
       expect(intersectRegions([square], [beside(by)])).toEqual([])
     }
   })

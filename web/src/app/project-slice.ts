@@ -165,8 +165,17 @@ export const selectTriedScheme = createSelector(
 const schemeShown = (project: Project, id: string | null): Scheme =>
   (id ? project.schemes[id] : undefined) ?? firstScheme(project)
 
-/** An edit on its way that no longer fits is left out until the server has said so. */
+/** An edit on its way that no longer fits is left out until the server has said so. What was tried last of a project is kept. */
 function tried(project: Project, edit: Edit): Project {
+  const known = triedOf.get(edit)
+  if (known?.of === project) return known.is
+  const is = triedAnew(project, edit)
+  triedOf.set(edit, { of: project, is })
+  return is
+}
+const triedOf = new WeakMap<Edit, { of: Project; is: Project }>()
+
+function triedAnew(project: Project, edit: Edit): Project {
   try {
     return applyChecked(project, edit)
   } catch (e) {

@@ -60,6 +60,7 @@ export const LevelLabel = memo(function LevelLabel(props: Props) {
   }
   return (
     <li
+      data-row={id}
       className={`absolute left-0 flex h-[15px] items-baseline text-[11.5px] leading-[14px] ${mark ? 'w-[248px] justify-end gap-1.5 px-3.5 italic text-ink2' : `w-[124px] justify-between pr-1.5 pl-3.5 ${on ? 'font-semibold text-[var(--cuttext)]' : ''}`} ${chosen && !on ? 'underline' : ''}`}
       style={{ top: y - 15, fontStretch: '86%' }}
     >

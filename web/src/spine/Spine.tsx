@@ -12,24 +12,25 @@ import {
 } from 'react'
 import { levelHeights, type LevelHeight } from '@geotome/core/levels'
 import { areaSign, showNumber } from '@geotome/core/project'
-import { useProjectNow, useShownAs, useStudy, useUses } from '../app/hooks'
+import { useProject, useShownAs, useStudy, useUses } from '../app/hooks'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
 import { levelShown, picked, sheetOpened, storeysChosen } from '../app/view-slice'
 import { worldNow } from '../tools/at-work'
 import { levelGrip } from '../tools/handles/level'
-import { useHold, type HeldAt } from '../tools/hold'
+import { useHold, useSaid, type HeldAt } from '../tools/hold'
 import { AddLevels } from './AddLevels'
 import { deleteLevels } from './delete-level'
 import { AXIS, FloorBar, LevelLine, WIDTH } from './Bars'
 import { LevelEntry } from './LevelEntry'
 import { LevelLabel, type SpineHand } from './LevelLabel'
+import { useGoAlong } from './go-along'
 import { spineScale, spreadLabels } from './layout'
 import { UsePatterns } from '../common/use-marks'
 
 /** The spine: all levels to scale, each floor a bar of its uses. Drag a level, click a floor, type a name or a height in place. */
 export function Spine() {
   const dispatch = useAppDispatch()
-  const { project, scheme } = useProjectNow()
+  const { project, scheme } = useProject()
   const study = useStudy()
   const uses = useUses()
   const shownAs = useShownAs()
@@ -39,7 +40,7 @@ export function Spine() {
   const box = useRef<HTMLDivElement>(null)
   const entry = useRef<HTMLInputElement>(null)
   const [length, setLength] = useState(600)
-  const { held: drag, hold, moves } = useHold<string>()
+  const { held: drag, said, hold, moves } = useHold<string>('apart')
   const [adding, setAdding] = useState(false)
   const more = useCallback(() => setAdding(true), [])
   const frozen = useRef<ReturnType<typeof spineScale> | null>(null)
@@ -75,6 +76,7 @@ export function Spine() {
     const next = nextUp.get(id) ?? Math.max(height + 2, Math.min(top, height + 4))
     return Math.max(2, inPixels((next - height) / scale.perPixel - 3))
   }
+  useGoAlong(box, levels, scale, drag?.key ?? null)
   const marks = levels.filter((l) => l.kind === 'mark').map((l) => at(l.height))
 
   const show = (id: string, more = false) => {
@@ -140,7 +142,14 @@ export function Spine() {
         <span className="text-[12px] text-ink2">{areaSign(project)} by level</span>
       </div>
       <div ref={box} className="relative min-h-0 flex-1 overflow-hidden">
-        <svg width={WIDTH} height={length} className="absolute inset-0" aria-hidden {...moves}>
+        <svg
+          width={WIDTH}
+          height={length}
+          // What is said of the level in hand stands over all labels.
+          className={`absolute inset-0 ${drag ? 'z-10' : ''}`}
+          aria-hidden
+          {...moves}
+        >
           <UsePatterns uses={uses} />
           <line
             x1={AXIS}
@@ -154,7 +163,7 @@ export function Spine() {
             const y = at(l.height)
             const high = l.kind === 'storey' ? highOf(l) : 0
             return (
-              <g key={l.id} transform={`translate(0 ${y})`}>
+              <g key={l.id} data-row={l.id} transform={`translate(0 ${y})`}>
                 {l.kind === 'storey' && (
                   <FloorBar
                     id={l.id}
@@ -173,25 +182,11 @@ export function Spine() {
             )
           })}
           {drag && (
-            <g transform={`translate(0 ${scale.y(levels.find((l) => l.id === drag.key)?.height ?? 0)})`}>
-              <rect
-                x={AXIS + 2}
-                y={drag.say[2] ? -48 : -34}
-                width={121}
-                height={drag.say[2] ? 46 : drag.say[1] ? 32 : 18}
-                rx={4}
-                fill="var(--panel)"
-                stroke="var(--ink3)"
-              />
-              <text x={AXIS + 7} y={drag.say[2] ? -35 : -21} fontSize={12} fontWeight={700} fill="var(--ink)">
-                {drag.say[0]}
-              </text>
-              <text x={AXIS + 7} y={drag.say[2] ? -22 : -8} fontSize={9} fill="var(--ink2)">
-                {drag.say[1]}
-              </text>
-              <text x={AXIS + 7} y={-8} fontSize={9} fill="var(--ink2)">
-                {drag.say[2]}
-              </text>
+            <g
+              data-row={drag.key}
+              transform={`translate(0 ${scale.y(levels.find((l) => l.id === drag.key)?.height ?? 0)})`}
+            >
+              <DragSays said={said} />
             </g>
           )}
         </svg>
@@ -220,6 +215,33 @@ export function Spine() {
       <Foot entry={entry} more={more} />
       {adding && <AddLevels how="many" above={shown} onClose={() => setAdding(false)} />}
     </aside>
+  )
+}
+
+/** What is said of the level that is dragged. */
+function DragSays({ said }: { said: ReturnType<typeof useHold>['said'] }) {
+  const [height = '', above = '', along = ''] = useSaid(said)
+  return (
+    <>
+      <rect
+        x={AXIS + 2}
+        y={along ? -48 : -34}
+        width={121}
+        height={along ? 46 : above ? 32 : 18}
+        rx={4}
+        fill="var(--panel)"
+        stroke="var(--ink3)"
+      />
+      <text x={AXIS + 7} y={along ? -35 : -21} fontSize={12} fontWeight={700} fill="var(--ink)">
+        {height}
+      </text>
+      <text x={AXIS + 7} y={along ? -22 : -8} fontSize={9} fill="var(--ink2)">
+        {above}
+      </text>
+      <text x={AXIS + 7} y={-8} fontSize={9} fill="var(--ink2)">
+        {along}
+      </text>
+    </>
   )
 }
 

@@ -1,4 +1,4 @@
-import { useRef, useState, type PointerEvent as PE } from 'react'
+import { useRef, useState, useSyncExternalStore, type PointerEvent as PE } from 'react'
 import type { Edit } from '@geotome/core/edits'
 import type { Vec2 } from '@geotome/core/solid'
 import { makeEdit, tryEdit } from '../app/session'
@@ -38,12 +38,30 @@ export interface Grip {
 
 const heldAt = (e: PE): HeldAt => ({ at: [e.clientX, e.clientY], alt: e.altKey, shift: e.shiftKey || e.ctrlKey })
 
+/** What is said beside something that is held, for a part of the page that alone is drawn anew with it. */
+class Saying {
+  private lines: string[] = []
+  private readonly listeners = new Set<() => void>()
+  readonly now = () => this.lines
+  readonly listen = (listener: () => void) => {
+    this.listeners.add(listener)
+    return () => void this.listeners.delete(listener)
+  }
+  say(lines: string[]): void {
+    this.lines = lines
+    for (const listener of this.listeners) listener()
+  }
+}
+export const useSaid = (said: Pick<Saying, 'now' | 'listen'>): string[] => useSyncExternalStore(said.listen, said.now)
+
 /**
  * The one way to hold something with the pointer: it captures the pointer, tells a click from a drag, tries while it lasts and makes at its
- * end; Escape, or a lost pointer, takes it back. Gives what to put on an element, and what is held.
+ * end; Escape, or a lost pointer, takes it back. Gives what to put on an element, and what is held. `apart`: what is said, and where the
+ * pointer is, draws nothing anew but what listens to `said`.
  */
-export function useHold<K>() {
+export function useHold<K>(how?: 'apart') {
   const [held, setHeld] = useState<{ key: K; say: string[]; at: Vec2 } | null>(null)
+  const [said] = useState(() => new Saying())
   const hand = useRef<{ key: K; grip: Grip; from: Vec2; moved: boolean; edit: Held['edit']; letGo: () => void } | null>(
     null,
   )
@@ -62,6 +80,7 @@ export function useHold<K>() {
   }
   return {
     held,
+    said,
     hold: (e: PE, key: K, grip: Grip) => {
       e.currentTarget.setPointerCapture(e.pointerId)
       hand.current = {
@@ -88,7 +107,10 @@ export function useHold<K>() {
           now.edit = edit
           tryEdit(() => edit(worldOrThrow()))
         }
-        if (answer.say.length) setHeld({ key: now.key, say: answer.say, at: [e.clientX, e.clientY] })
+        if (answer.say.length === 0) return
+        if (how === 'apart') said.say(answer.say)
+        if (how !== 'apart' || held?.key !== now.key)
+          setHeld({ key: now.key, say: answer.say, at: [e.clientX, e.clientY] })
       },
       onPointerUp: (e: PE) => {
         const now = letGo()
