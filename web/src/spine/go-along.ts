@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useRef, type RefObject } from 'react'
+import { useLayoutEffect, useRef, type RefObject } from 'react'
 import { levelHeights, type LevelHeight } from '@geotome/core/levels'
 import { selectTried, selectTriedScheme } from '../app/project-slice'
 import { store } from '../app/store'
@@ -25,7 +25,8 @@ export function useGoAlong(
     }
     place.current()
   })
-  useEffect(() => {
+  // With the commit that draws the row where it has been put, or put back.
+  useLayoutEffect(() => {
     if (!held) return
     let last = store.getState().project.preview
     const stop = store.subscribe(() => {
