@@ -107,7 +107,10 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     store.dispatch(leftProject())
   }
 
-  /** Makes an edit: checked here, or where it was tried, applied at once, then sent. A refusal is said and nothing changes; gives whether it was made. */
+  /**
+   * Makes an edit: checked here, or where it was tried, applied at once, then sent. A refusal is said and nothing changes; gives whether
+   * it was made.
+   */
   function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
     const project = selectProject(store.getState())
     if (!project) return false

@@ -35,6 +35,8 @@ export const LevelLabel = memo(function LevelLabel(props: Props) {
   const [editing, setEditing] = useState<'name' | 'height' | null>(null)
   const mark = kind === 'mark'
   const says = `${height > 0 ? '+' : ''}${showNumber(height, 'length', shownAs)}`
+  const square = shownAs.unit === 'ft' ? 'square feet' : 'square metres'
+  const floor = area === null ? '' : `, ${showNumber(area, 'area', shownAs)} ${square}`
 
   const accept = (text: string) => {
     setEditing(null)
@@ -68,7 +70,7 @@ export const LevelLabel = memo(function LevelLabel(props: Props) {
         data-level={id}
         className="absolute inset-0 cursor-ns-resize"
         aria-pressed={on}
-        aria-label={`${name}, ${says}${area === null ? '' : `, ${showNumber(area, 'area', shownAs)} square ${shownAs.unit === 'ft' ? 'feet' : 'metres'}`}`}
+        aria-label={`${name}, ${says}${floor}`}
         onPointerDown={(e) => hand.down(id, e)}
         onPointerMove={hand.move}
         onPointerUp={hand.up}

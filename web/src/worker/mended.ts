@@ -2,7 +2,10 @@ import { applyEdit, batch, singles, type Edit, type SingleEdit } from '@geotome/
 import { Refusal, refuse, type Project } from '@geotome/core/project'
 import type { Study } from '@geotome/core/study'
 
-/** The remedies of findings one after the other, each made where the ones before it stand; those that do not fit any more are passed over. */
+/**
+ * The remedies of findings one after the other, each made where the ones before it stand; those that do not fit any more are passed
+ * over. `again`: the study of a project that goes on from the last one.
+ */
 export function mended(study: Study, keys: string[], mint: () => string, again: (project: Project) => Study): Edit {
   let now = study
   const edits: SingleEdit[] = []

@@ -10,7 +10,10 @@ export const LEVEL_HELP = [
   ['Alt while dragging a level', 'holds those above'],
 ] as const
 
-/** A level held in the spine, an elevation or a section; `perPixel` m to a pixel. Says its height, whether those above follow, and what goes along. */
+/**
+ * A level held in the spine, an elevation or a section; `perPixel` m to a pixel. Says its height, whether those above follow, and what
+ * goes along.
+ */
 export function levelGrip(
   id: string,
   from: Vec2,
