@@ -8,6 +8,7 @@ export { intersect, subtract, surfaceOf, unite, unionFigures, unionVolume } from
 export * from './arc'
 export * from './surfaces'
 export * from './sweep'
+export * from './swept-body'
 export * from './section'
 export * from './tiers'
 export { twinsOf } from './twins'

@@ -4,7 +4,7 @@ import { halfSpace } from './half-space'
 import { loopsOf } from './moved-corners'
 import type { Vec2 } from './place'
 import { boxOf, type Solid } from './solid'
-import { sweepBody } from './sweep'
+import { sweepBody } from './swept-body'
 
 /** faces that look down of a body that something may stop under */
 const MOST = 200
