@@ -129,14 +129,12 @@ function roofsOf(body: Body, wallLike: number): Roofs {
  */
 function bitsThatMayBe(body: Body, least: number): Face[] {
   const { solid } = body
+  const up = new Set(solid.facets.filter((f) => f.plane.n[2] > least))
   const surfaces = new Set<Surface>()
-  for (const f of solid.facets) if (f.surface && f.plane.n[2] > least) surfaces.add(f.surface)
-  const may = solid.facets.map(
-    (f) => f.plane.n[2] > least || (surfaces.size > 0 && !!f.surface && surfaces.has(f.surface)),
-  )
-  const count = solid.facetOf.reduce((n, f) => n + (may[f] ? 1 : 0), 0)
-  if (count * 4 > solid.facetOf.length) return body.flats()
-  return flatsAmong(solid, may)
+  for (const { surface } of up) if (surface) surfaces.add(surface)
+  if (surfaces.size > 0) for (const f of solid.facets) if (f.surface && surfaces.has(f.surface)) up.add(f)
+  if (up.size * 4 > solid.facets.length) return body.flats()
+  return flatsAmong(solid, (f) => up.has(f))
 }
 interface Roofs {
   wallLike: number

@@ -42,30 +42,26 @@ export function facesOf(solid: Solid): Face[] {
 }
 
 /** The flat bits of all faces, one for each facet: what is computed exactly of planes. */
-export const flatsOf = (solid: Solid): Face[] =>
-  grouped(
-    solid,
-    solid.facets.map((_, i) => i),
-  )
+export const flatsOf = (solid: Solid): Face[] => grouped(solid, null)
 
-/** The same of some facets alone, by their numbers: what borders on them is not told. */
-export function flatsAmong(solid: Solid, facets: boolean[]): Face[] {
-  const count = solid.facetOf.reduce((n, f) => n + (facets[f] ? 1 : 0), 0)
-  const triangles = new Uint32Array(count * 3)
-  const facetOf = new Uint32Array(count)
-  let n = 0
-  solid.facetOf.forEach((f, t) => {
-    if (!facets[f]) return
-    triangles.set(solid.triangles.subarray(t * 3, t * 3 + 3), n * 3)
-    facetOf[n++] = f
-  })
-  return flatsOf({ ...solid, triangles, facetOf })
+/** The same of some facets alone: what borders on them is not told. */
+export function flatsAmong(solid: Solid, which: (facet: Facet) => boolean): Face[] {
+  const among = solid.facets.map(which)
+  const triangles: number[] = []
+  const facetOf: number[] = []
+  for (let t = 0; t < solid.facetOf.length; t++) {
+    const f = solid.facetOf[t] as number
+    if (!among[f]) continue
+    facetOf.push(f)
+    for (let k = 3 * t; k < 3 * t + 3; k++) triangles.push(solid.triangles[k] as number)
+  }
+  return flatsOf({ ...solid, triangles: Uint32Array.from(triangles), facetOf: Uint32Array.from(facetOf) })
 }
 
-/** Connected triangles of one key; a key is a facet's number, or that of the first facet of its surface. */
-function grouped(solid: Solid, keyOf: number[]): Face[] {
+/** Connected triangles of one key: that of their facet, by its number, or else the number itself. */
+function grouped(solid: Solid, keyOf: number[] | null): Face[] {
   const { triangles, facets, positions } = solid
-  const facetOf = solid.facetOf.map((f) => keyOf[f] as number)
+  const facetOf = keyOf ? solid.facetOf.map((f) => keyOf[f] as number) : solid.facetOf
   const twins = twinsOf(triangles, positions.length / 3)
   const twin = (i: number) => Math.floor((twins[i] as number) / 3)
 

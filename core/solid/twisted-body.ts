@@ -24,8 +24,8 @@ export function twistedBody(sweep: Sweep, twist: Twist, names: SweepNames, store
   let row = 0
   const inTurn = counts.map((count, i) => {
     const [z0, z1] = [fixed[i] as number, fixed[i + 1] as number]
-    const key = `${z0} ${z1} ${count} ${row % 2}`
-    const belt = made.belts.get(key) ?? beltOf(made, z0, z1, count, row % 2)
+    const key = `${z0} ${z1} ${count}`
+    const belt = made.belts.get(key) ?? beltOf(made, z0, z1, count)
     belts.set(key, belt)
     const isLast = i === counts.length - 1
     positions.set(
@@ -40,19 +40,29 @@ export function twistedBody(sweep: Sweep, twist: Twist, names: SweepNames, store
     { name: names.base, plane: { n: [0, 0, -1], d: -sweep.z0 } },
     { name: names.top, plane: { n: [0, 0, 1], d: sweep.z1 } },
   ]
-  const { triangles, facetOf } = sweptEnds(made.loops, apex ? null : rows * n)
-  columns.forEach((column, v) => {
-    for (const belt of inTurn) for (const facet of belt.sides[v] ?? []) facets.push(facet)
-    for (let r = 0; r < rows; r++) {
-      const closes = apex && r === rows - 1
-      for (const [a, b, c] of bitsOf(column, v, n, r, closes)) {
-        const first = r * n
-        triangles.push(first + a, first + b, closes ? first + n : first + c)
-      }
-    }
+  columns.forEach((_, v) => {
+    for (const belt of inTurn) for (const facet of belt.sides[v] as Facet[]) facets.push(facet)
   })
-  for (let f = 2; f < facets.length; f++) facetOf.push(f)
-  return { positions, ...asLately(triangles, facetOf), facets }
+  if (made.mesh?.counts !== counts.join()) made.mesh = { counts: counts.join(), lists: meshOf(made, counts) }
+  return { positions, ...made.mesh.lists, facets }
+}
+
+/** The triangles of a twisted body whose belts have so many rows. */
+function meshOf({ columns, loops, apex }: Made, counts: number[]): Pick<Solid, 'triangles' | 'facetOf'> {
+  const n = columns.length
+  const rows = counts.flatMap((count) => Array.from({ length: count }, (_, r) => r))
+  const { triangles, facetOf } = sweptEnds(loops, apex ? null : rows.length * n)
+  let facet = 2
+  columns.forEach((column, v) =>
+    rows.forEach((r, row) => {
+      const closes = apex && row === rows.length - 1
+      for (const [a, b, c] of bitsOf(column, v, n, r, closes)) {
+        triangles.push(row * n + a, row * n + b, closes ? rows.length * n : row * n + c)
+        facetOf.push(facet++)
+      }
+    }),
+  )
+  return asLately(triangles, facetOf)
 }
 
 /** A segment of the divided loops, and its corner at its beginning. */
@@ -82,6 +92,7 @@ interface Made {
   columns: Column[]
   apex: boolean
   belts: Map<string, Belt>
+  mesh: { counts: string; lists: Pick<Solid, 'triangles' | 'facetOf'> } | null
 }
 
 const lately: Made[] = []
@@ -107,7 +118,7 @@ function latelyMade(sweep: Sweep, twist: Twist, names: SweepNames, parts: number
       }),
     )
   })
-  const made: Made = { key, sweep, twist, loops, columns, apex: endsInPoint(sweep), belts: new Map() }
+  const made: Made = { key, sweep, twist, loops, columns, apex: endsInPoint(sweep), belts: new Map(), mesh: null }
   lately.unshift(made)
   lately.length = Math.min(lately.length, MOST_KEPT)
   return made
@@ -126,7 +137,7 @@ function rowAt({ sweep: { z0, z1 }, twist, columns }: Made, z: number, into: Flo
   }
 }
 
-/** The triangles of a bit of side in a row, by its columns in this row and the one above; both diagonals in turn, so that no area is lost. */
+/** The triangles of a bit of side in a row of a belt, by its columns in this row and the one above; both diagonals in turn, so that no area is lost. */
 function bitsOf({ at, next }: Column, v: number, n: number, row: number, closes: boolean): [number, number, number][] {
   const [a, b, c, d] = [v, next, next + n, v + n]
   if (closes) return [[a, b, c]]
@@ -141,17 +152,15 @@ function bitsOf({ at, next }: Column, v: number, n: number, row: number, closes:
       ]
 }
 
-/** A belt between two heights (m) with so many rows, the first of them an even or odd one of the body's. */
-function beltOf(made: Made, z0: number, z1: number, count: number, firstRow: number): Belt {
+/** A belt between two heights (m) with so many rows. */
+function beltOf(made: Made, z0: number, z1: number, count: number): Belt {
   const { columns, sweep, apex } = made
   const n = columns.length
   const corners = new Float64Array((count + 1) * n * 3)
   for (let r = 0; r <= count; r++) rowAt(made, r === count ? z1 : z0 + ((z1 - z0) * r) / count, corners, r * n * 3)
   const bits = columns.map((column, v) =>
     Array.from({ length: count }, (_, r) =>
-      bitsOf(column, v, n, firstRow + r, apex && z1 === sweep.z1 && r === count - 1).map((bit) =>
-        bit.map((k) => r * n + k),
-      ),
+      bitsOf(column, v, n, r, apex && z1 === sweep.z1 && r === count - 1).map((bit) => bit.map((k) => r * n + k)),
     ).flat(),
   )
   if (count > 1) growBetween(made, corners, bits, z0, z1, count)

@@ -58,8 +58,8 @@ export function town(masses: number, levels: number): Project {
   return applyEdit(project, batch(adds)).project
 }
 
-/** One tower of 36 x 24 m with so many storeys of 3.5 m, twisted by 120 degrees. */
-export function twistedTower(levels: number): Project {
+/** One tower of 36 x 24 m with so many storeys of 3.5 m, twisted by so many degrees. */
+export function twistedTower(levels: number, angle = 120): Project {
   let project = blankProject(mint, 'Tower', 'm', 4000)
   const scheme = () => firstScheme(project)
   const ground = Object.keys(scheme().levels)[0] as string
@@ -83,10 +83,7 @@ export function twistedTower(levels: number): Project {
   return applyEdit(project, {
     edit: 'mass.add',
     scheme: scheme().id,
-    thing: {
-      ...mass,
-      recipe: [...mass.recipe, { id: mint(), move: 'twist', on: true, angle: 120, from: 0, to: null }],
-    },
+    thing: { ...mass, recipe: [...mass.recipe, { id: mint(), move: 'twist', on: true, angle, from: 0, to: null }] },
   }).project
 }
 

@@ -29,12 +29,7 @@ export const thinBody: Check = {
 function lookAt(form: MassForm): { what: string; say: string; remedy: string }[] {
   const { solid } = form.body
   // What is curved is not looked at: where there is such, the flat faces alone are put together.
-  const flat = solid.facets.some((f) => f.surface)
-    ? flatsAmong(
-        solid,
-        solid.facets.map((f) => !f.surface),
-      )
-    : form.body.faces()
+  const flat = solid.facets.some((f) => f.surface) ? flatsAmong(solid, (f) => !f.surface) : form.body.faces()
   if (flat.length > MOST) return []
   const found: { what: string; say: string; remedy: string }[] = []
   const tiny = flat.flatMap((f) =>
