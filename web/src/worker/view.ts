@@ -301,10 +301,6 @@ function originOf(study: Study): Vec2 {
 /** The corners of what a body stands on, in its own frame, m. */
 const footOf = (body: Body): Vec2[] =>
   memo.keep(body, 'foot', [], () => {
-    const { solid } = body
-    const foot = flatsAmong(
-      solid,
-      solid.facets.map((f) => f.plane.n[2] < -0.99),
-    )
+    const foot = flatsAmong(body.solid, (f) => f.plane.n[2] < -0.99)
     return foot.flatMap((f) => f.loops.flatMap((l) => l.points.map(([x, y]): Vec2 => [x, y])))
   })
