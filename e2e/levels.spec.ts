@@ -204,3 +204,30 @@ test('the level in hand is where the pointer is before its figures are there; Es
   await expect(page.getByRole('button', { name: /^Storey 1, \+3\.000/ })).toBeVisible()
   await page.mouse.up()
 })
+
+test('a key pressed as soon as a level is let go finds it picked', async ({ page }) => {
+  await newProject(page, 'Let go')
+  await drawRectangle(page, [0, 0], '12', '9', '9')
+  await addStoreys(page, '2', '3')
+  await desk(page, 'Slice')
+  await settled(page)
+  const row = level(page, 'Storey 2')
+  const { x = 0, y = 0, height = 0 } = (await row.boundingBox()) ?? {}
+  await page.mouse.move(x + 20, y + height / 2)
+  await page.mouse.down()
+  await page.mouse.move(x + 20, y + height / 2 - 14, { steps: 4 })
+  await expect(row).not.toHaveAccessibleName(/\+6\.000/)
+  // What is put off until the page has time for it does not come by itself.
+  await page.evaluate(() => {
+    const later = window.setTimeout
+    window.setTimeout = ((work: () => void, ms?: number) => later(work, ms || 60_000)) as typeof setTimeout
+  })
+  await page.mouse.up()
+  await page.keyboard.press('Delete')
+  await expect(row).toHaveCount(0)
+  // It was moved, and then deleted.
+  await page.keyboard.press('Control+z')
+  await expect(row).not.toHaveAccessibleName(/\+6\.000/)
+  await page.keyboard.press('Control+z')
+  await expect(row).toHaveAccessibleName(/\+6\.000/)
+})

@@ -98,7 +98,8 @@ export function Spine() {
     const world = worldNow()
     if (e.button !== 0 || !world) return
     frozen.current = scale
-    const then = { click: (up: HeldAt) => show(id, up.shift), done: () => show(id) }
+    const done = [() => dispatch(levelShown(id)), () => dispatch(picked({ kind: 'level', ids: [id] }))]
+    const then = { click: (up: HeldAt) => show(id, up.shift), done }
     hold(e, id, levelGrip(id, [e.clientX, e.clientY], scale.perPixel, world, then))
   }
   const key = (id: string, e: KeyboardEvent) => {

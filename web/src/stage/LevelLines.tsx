@@ -37,15 +37,13 @@ export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
     size[1] - (size[1] < 420 ? 34 : 92),
     new Set(shown ? [shown] : []),
   )
-  const show = (id: string) => {
-    dispatch(levelShown(id))
-    dispatch(picked({ kind: 'level', ids: [id] }))
-  }
+  const showing = (id: string) => [() => dispatch(levelShown(id)), () => dispatch(picked({ kind: 'level', ids: [id] }))]
+  const show = (id: string) => showing(id).forEach((step) => step())
   const down = (id: string) => (e: PE) => {
     const world = worldNow()
     if (e.button !== 0 || !world) return
     e.stopPropagation()
-    const then = { click: () => show(id), done: () => show(id) }
+    const then = { click: () => show(id), done: showing(id) }
     hold(e, id, levelGrip(id, [e.clientX, e.clientY], 1 / view.scale, world, then))
   }
   return (

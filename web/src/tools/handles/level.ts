@@ -1,6 +1,7 @@
 import { carriedBy, levelHeights, moveLevel } from '@geotome/core/levels'
 import { showNumber, type Scheme } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
+import { soon } from '../../common/soon'
 import type { Grip } from '../hold'
 import type { World } from '../kind'
 import { byStride } from './standing'
@@ -19,7 +20,7 @@ export function levelGrip(
   from: Vec2,
   perPixel: number,
   world: World,
-  then: Pick<Grip, 'click' | 'done'>,
+  then: { click: Grip['click']; done: (() => void)[] },
 ): Grip {
   const { project, scheme } = world
   const along = { carried: goingAlong(scheme, id, false), held: goingAlong(scheme, id, true) }
@@ -29,7 +30,9 @@ export function levelGrip(
     // What is let go within a few pixels was a click; the level goes along from the first one.
     slack: 3,
     follows: true,
-    ...then,
+    click: then.click,
+    // What is shown and picked then, and all that is told of it, comes after the level lies where it was let go, one by one.
+    done: () => then.done.forEach(soon),
     answer: ({ at, alt }) => {
       const z = byStride(z0 - (at[1] - from[1]) * perPixel, project.stride.length)
       const how = alt ? 'held' : 'carried'
