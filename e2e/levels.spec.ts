@@ -205,17 +205,17 @@ test('the level in hand is where the pointer is before its figures are there; Es
   await page.mouse.up()
 })
 
-test('a key pressed as soon as a level is let go finds it picked', async ({ page }) => {
+test('a level that is let go is picked before the next key is heard', async ({ page }) => {
   await newProject(page, 'Let go')
   await drawRectangle(page, [0, 0], '12', '9', '9')
   await addStoreys(page, '2', '3')
   await desk(page, 'Slice')
   await settled(page)
   const row = level(page, 'Storey 2')
-  const { x = 0, y = 0, height = 0 } = (await row.boundingBox()) ?? {}
-  await page.mouse.move(x + 20, y + height / 2)
+  const { y = 0, height = 0 } = (await row.boundingBox()) ?? {}
+  await page.mouse.move(200, y + height + 2)
   await page.mouse.down()
-  await page.mouse.move(x + 20, y + height / 2 - 14, { steps: 4 })
+  await page.mouse.move(200, y + height - 12, { steps: 4 })
   await expect(row).not.toHaveAccessibleName(/\+6\.000/)
   // What is put off until the page has time for it does not come by itself.
   await page.evaluate(() => {
@@ -223,11 +223,6 @@ test('a key pressed as soon as a level is let go finds it picked', async ({ page
     window.setTimeout = ((work: () => void, ms?: number) => later(work, ms || 60_000)) as typeof setTimeout
   })
   await page.mouse.up()
-  await page.keyboard.press('Delete')
-  await expect(row).toHaveCount(0)
-  // It was moved, and then deleted.
-  await page.keyboard.press('Control+z')
-  await expect(row).not.toHaveAccessibleName(/\+6\.000/)
-  await page.keyboard.press('Control+z')
-  await expect(row).toHaveAccessibleName(/\+6\.000/)
+  await page.keyboard.press('Shift')
+  await expect(details(page).getByText('Storey 2')).toBeVisible()
 })
