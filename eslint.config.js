@@ -60,7 +60,7 @@ export default tseslint.config(
     rules: { '@typescript-eslint/no-require-imports': 'off' },
   },
   {
-    // A promise that nobody waits for is said to be so: void.
+    // A promise that nobody waits for is said to be so: void. One program of all types, which takes two thirds of the time of four.
     files: [
       'core/**/*.ts',
       'server/**/*.ts',
@@ -70,7 +70,7 @@ export default tseslint.config(
       'e2e/**/*.ts',
       'scripts/**/*.ts',
     ],
-    languageOptions: { parserOptions: { projectService: true, tsconfigRootDir: import.meta.dirname } },
+    languageOptions: { parserOptions: { project: './tsconfig.lint.json', tsconfigRootDir: import.meta.dirname } },
     rules: {
       '@typescript-eslint/no-floating-promises': 'error',
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: true, attributes: false } }],
