@@ -44,9 +44,9 @@ async function inTurn(steps) {
     say(`\n${what} ...`)
     const started = Date.now()
     const child = spawn('npm', ['run', script, '--silent', '--', ...more], { cwd: root, stdio: 'inherit' })
-    const status = await new Promise((done) => child.once('exit', done))
-    if (status !== 0) {
-      say(`${what}: failed`)
+    const ended = await new Promise((done) => child.once('exit', (status, signal) => done(status ?? signal)))
+    if (ended !== 0) {
+      say(`${what}: failed (${ended})`)
       return what
     }
     say(`${what}: ${((Date.now() - started) / 1000).toFixed(0)} s`)

@@ -4,16 +4,18 @@ import { Refusal } from '@geotome/core/project'
 import { diceOf } from './dice'
 import { kindOf, kinds } from './kinds'
 
-/** What the thread says: that it begins an input, and what came of it. */
+/** What the thread says: that it begins an input, what came of it, and at its end which would be the next. */
 export type Said =
+  | { next: number }
   | { begins: number; kind: string; mayBeEnded: boolean }
   | { done: number; kind: string; how: 'taken' | 'refused' | 'stopped'; fault: string | null }
 
-const { seed, from, to } = workerData as { seed: number; from: number; to: number }
+const { seed, from, to, until } = workerData as { seed: number; from: number; to: number; until: number }
 const say = (said: Said) => parentPort?.postMessage(said)
 await openKernel()
 const all = await kinds()
-for (let number = from; number < to; number++) {
+let number = from
+for (; number < to && Date.now() < until; number++) {
   const dice = diceOf(seed, number)
   const kind = kindOf(all, dice)
   say({ begins: number, kind: kind.name, mayBeEnded: kind.mayBeEnded })
@@ -37,3 +39,4 @@ for (let number = from; number < to; number++) {
       })
   }
 }
+say({ next: number })
