@@ -6,6 +6,7 @@ import {
   details,
   drawRectangle,
   figure,
+  level,
   newProject,
   openDemo,
   openedVerb,
@@ -53,6 +54,47 @@ test('two windows on one project follow each other', async ({ page, browser }) =
   await typeField(other, 'depth', '12')
   await expect(figure(page, 'total')).toHaveText('240.00 m²')
   await expect(details(page).getByLabel('depth')).toHaveValue('12.000 m')
+  await other.context().close()
+})
+
+test('what another makes while a level is dragged is in its figures at once, and stays when the drag is undone', async ({
+  page,
+  browser,
+}) => {
+  await newProject(page, 'Dragged together')
+  await drawRectangle(page, [0, 0], '20', '10', '9')
+  await addStoreys(page, '2', '3')
+  await expect(figure(page, 'total')).toHaveText('600.00 m²')
+  await saved(page)
+  const other = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+  await other.goto(page.url())
+  await expect(figure(other, 'total')).toHaveText('600.00 m²')
+  await details(other)
+    .getByRole('button', { name: /^Mass 1/ })
+    .click()
+  await desk(page, 'Slice')
+  await settled(page)
+  const row = level(page, 'Storey 2')
+  const { x = 0, y = 0, height = 0 } = (await row.boundingBox()) ?? {}
+  await page.mouse.move(x + 20, y + height / 2)
+  await page.mouse.down()
+  await page.mouse.move(x + 20, y + height / 2 - 12, { steps: 4 })
+  await expect(row).not.toHaveAccessibleName(/\+6\.000/)
+  await typeField(other, 'depth', '12')
+  await expect(figure(other, 'total')).toHaveText('720.00 m²')
+  // The hand has not moved since.
+  await expect(figure(page, 'total')).toHaveText('720.00 m²')
+  await expect(row).not.toHaveAccessibleName(/\+6\.000/)
+  // Over the top there is no floor.
+  await page.mouse.move(x + 20, y + height / 2 - 240, { steps: 8 })
+  await expect(figure(page, 'total')).toHaveText('480.00 m²')
+  await page.mouse.up()
+  await expect(figure(other, 'total')).toHaveText('480.00 m²')
+  await page.keyboard.press('Control+z')
+  await expect(figure(page, 'total')).toHaveText('720.00 m²')
+  await expect(row).toHaveAccessibleName(/\+6\.000/)
+  await expect(figure(other, 'total')).toHaveText('720.00 m²')
+  await expect(details(other).getByLabel('depth')).toHaveValue('12.000 m')
   await other.context().close()
 })
 
