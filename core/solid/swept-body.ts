@@ -1,6 +1,5 @@
 import { refuse } from '../values'
-import { planeThrough } from './plane'
-import { cornerAt } from './plane'
+import { cornerAt, planeThrough } from './plane'
 import type { Facet, Solid } from './solid'
 import { divided, endsInPoint, type Sweep, type SweepNames } from './sweep'
 import { asLately } from './lately'

@@ -2,7 +2,10 @@ import { capOf } from './kernel'
 import type { DividedLoop, Sweep } from './sweep'
 import type { Surface } from './surfaces'
 
-/** The triangles of a sweep's flat ends and their facets (0 below, 1 above); `firstAbove` is its first corner above, null where it ends in a point. */
+/**
+ * The triangles of a sweep's flat ends and their facets (0 below, 1 above); `firstAbove` is its first corner above, null where it ends in
+ * a point.
+ */
 export function sweptEnds(loops: DividedLoop[], firstAbove: number | null): { triangles: number[]; facetOf: number[] } {
   const base = capOf(loops.map((l) => l.low))
   const top = firstAbove === null ? [] : capOf(loops.map((l) => l.high))

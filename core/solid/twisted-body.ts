@@ -137,7 +137,10 @@ function rowAt({ sweep: { z0, z1 }, twist, columns }: Made, z: number, into: Flo
   }
 }
 
-/** The triangles of a bit of side in a row of a belt, by its columns in this row and the one above; both diagonals in turn, so that no area is lost. */
+/**
+ * The triangles of a bit of side in a row of a belt, by its columns in this row and the one above; both diagonals in turn, so that no
+ * area is lost.
+ */
 function bitsOf({ at, next }: Column, v: number, n: number, row: number, closes: boolean): [number, number, number][] {
   const [a, b, c, d] = [v, next, next + n, v + n]
   if (closes) return [[a, b, c]]
