@@ -4,7 +4,10 @@ import type { Facet, Plane, Solid, Vec3 } from './solid'
 import type { Surface } from './surfaces'
 import { twinsOf } from './twins'
 
-/** One edge loop of a face, counter-clockwise seen from outside for outer loops; `beyond[i]` names the face across the edge from point i to the next. */
+/**
+ * One edge loop of a face, counter-clockwise seen from outside for outer loops; `beyond[i]` names the face across the edge from point i to
+ * the next.
+ */
 export interface FaceLoop {
   points: Vec3[]
   beyond: string[]

@@ -81,7 +81,7 @@ function run(start: number): Promise<number> {
       if (faults.length >= 20) resolve(to)
     })
     worker.on('error', (e) => over(e.message))
-    // It ends by itself: a thread that is ended amid its work takes the whole process along, once in hundreds of times.
+    // It ends by itself when its time is over: what is ended by force amid its work may take the process along.
     worker.on('exit', () => (reached === null ? over('the thread ended') : resolve(reached)))
   }).finally(async () => {
     if (timer) clearTimeout(timer)
