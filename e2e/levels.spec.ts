@@ -136,7 +136,7 @@ test('wings: areas by level and wing in the ledger and the table; a mass that sp
   await expect(cell(page, 'Ground', 'wing East')).toHaveText('80.00')
 })
 
-test('in an elevation a level is dragged by its line, those above go along, Alt holds them; a double click adds one at that height', async ({
+test('in an elevation a level is dragged by its line, with those above, which Alt holds; a double click adds one there', async ({
   page,
 }) => {
   await newProject(page, 'Elevation')

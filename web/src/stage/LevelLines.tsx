@@ -16,8 +16,8 @@ import { toPane, type View } from './camera'
 const LABEL = 132
 
 /**
- * Levels as lines in a pane in which heights are true: labels aligned at the right, moved apart where they would overprint each other, of one size at
- * every zoom. A line is dragged up and down; a double click beside the lines adds a level at that height.
+ * Levels as lines in a pane in which heights are true: labels aligned at the right, moved apart where they would overprint each other, of
+ * one size at every zoom. A line is dragged up and down; a double click beside the lines adds a level at that height.
  */
 export function LevelLines({ view, size }: { view: View; size: Vec2 }) {
   const dispatch = useAppDispatch()
