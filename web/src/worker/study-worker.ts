@@ -3,16 +3,7 @@ import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import { applyChecked, applyEdit, type Edit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { faceAt } from '@geotome/core/form'
-import {
-  checkProject,
-  inOrder,
-  packSurvey,
-  Refusal,
-  refuse,
-  traceSketch,
-  type BriefOf,
-  type Project,
-} from '@geotome/core/project'
+import { inOrder, packSurvey, Refusal, refuse, traceSketch, type BriefOf, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import {
   compareTrace,
@@ -36,6 +27,7 @@ import { mended } from './mended'
 import { pause } from './pause'
 import type { Answer, Ask, FromStudy, StudyView, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
+import { AT_REST, Rehearsal } from './rehearsal'
 import { forget, nothingSent, viewOf, viewOrigin } from './view'
 
 /** Runs studies off the page's thread; pauses between masses and drops a study when a newer one is asked for. */
@@ -58,16 +50,19 @@ const mint = () => crypto.randomUUID()
 
 const SLICE = 24
 
-/** ms of rest after which what stands is checked, so that the first edit that is tried is only checked where it changes things */
-const LATER = 400
-let rehearsal: ReturnType<typeof setTimeout> | undefined
-function rehearse(): void {
-  try {
-    if (project) checkProject(project)
-  } catch (e) {
-    // Nothing was asked for: whatever is asked for next says it.
-    if (!(e instanceof Refusal)) throw e
-  }
+const rehearsal = new Rehearsal()
+let rest: ReturnType<typeof setTimeout> | undefined
+/** the project as it was opened */
+let opened: Project | null = null
+async function rehearse(scheme: string, mine: number): Promise<void> {
+  const stale = () => mine !== newest
+  if (!project || !opened || stale()) return
+  await rehearsal.of(
+    opened,
+    project,
+    scheme,
+    async (preview) => (await compute({ ...plain(scheme), preview }, stale)) !== null,
+  )
 }
 
 const api: StudyWorker = {
@@ -75,8 +70,8 @@ const api: StudyWorker = {
   draws(results) {
     drawing = results
   },
-  open(opened) {
-    project = opened
+  open(whole) {
+    project = opened = whole
     draw({ forget: true })
     sent.keys.clear()
     sent.shapes.clear()
@@ -119,8 +114,8 @@ const api: StudyWorker = {
         brief: briefView(other),
       }
     forget(view, sent)
-    clearTimeout(rehearsal)
-    if (!ask.preview) rehearsal = setTimeout(rehearse, LATER)
+    clearTimeout(rest)
+    if (!ask.preview) rest = setTimeout(() => void rehearse(ask.scheme, mine), AT_REST)
     // What is read and not drawn is left out.
     draw({ view: { ...view, findings: [], brief: [], areas: null, compare: null } })
     return transfer(
