@@ -50,7 +50,7 @@ export function Dependents() {
     <p
       role="status"
       data-dependents
-      className="pointer-events-none absolute top-12 left-1/2 z-10 -translate-x-1/2 rounded-md border border-line bg-panel px-3 py-1 text-[12.5px] shadow-sm"
+      className="pointer-events-none absolute top-12 left-3 z-10 rounded-md border border-line bg-panel px-3 py-1 text-[12.5px] shadow-sm"
       title={[...drifts, ...loose].map((p) => p.name).join('\n')}
     >
       {say.map((s, i) => (
