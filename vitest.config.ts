@@ -18,8 +18,11 @@ export default defineConfig({
           include: ['core/**/*.test.ts', 'cli/**/*.test.ts', 'web/src/**/*.test.ts'],
           // Nothing here keeps anything in a module: the files share what they import, which is half of their time otherwise.
           isolate: false,
+          exclude: ['**/*.alone.test.ts', '**/node_modules/**'],
         },
       },
+      // What the page has one of is kept in modules: these have theirs to themselves.
+      { extends: true, test: { name: 'alone', include: ['web/src/**/*.alone.test.ts'] } },
       // Servers and databases of their own, in processes of their own.
       { extends: true, test: { name: 'server', include: ['server/**/*.test.ts'] } },
     ],
