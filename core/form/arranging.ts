@@ -1,9 +1,8 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { nextOrder, numbersOf, type Mass, type Project, type Scheme } from '../project'
 import { kindOfMove, planOf } from '../moves'
-import { boxOf, placePoint, type Rect, type Vec2 } from '../solid'
+import { boxOf, placePoint, shorterTurn, type Rect, type Vec2 } from '../solid'
 import { freeName, namesOf, refuse, tidy, type Id } from '../values'
-import { normal } from './joining'
 import type { MassForm } from './mass-form'
 import { massOf } from './mass-of'
 
@@ -164,7 +163,7 @@ export function mirrorMasses(
       const there = mirroredPoint(middle, line)
       const recipe = [
         ...mass.recipe.slice(0, at + 1),
-        { id: mint(), move: 'mirror' as const, on: true, direction: tidy(normal(line.direction - turn)) },
+        { id: mint(), move: 'mirror' as const, on: true, direction: tidy(shorterTurn(line.direction - turn)) },
         ...mass.recipe.slice(at + 1),
       ]
       return {

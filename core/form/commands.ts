@@ -13,9 +13,8 @@ import {
   type Project,
   type Scheme,
 } from '../project'
-import { placePoint, type Vec2 } from '../solid'
+import { placePoint, shorterTurn, type Vec2 } from '../solid'
 import { shapeOf, turnedShape, type DrawnShape } from './drawn'
-import { normal } from './joining'
 import { massOf } from './mass-of'
 
 /** A mass without a recipe yet, behind all others, at the project's zero on a level. */
@@ -188,7 +187,7 @@ export function moveMasses(
         place: {
           x: by[0] || turn ? tidy(x + by[0]) : place.x,
           y: by[1] || turn ? tidy(y + by[1]) : place.y,
-          turn: turn ? tidy(normal(numbers.angle(place.turn) + turn)) : place.turn,
+          turn: turn ? tidy(shorterTurn(numbers.angle(place.turn) + turn)) : place.turn,
         },
       }
       return { edit: 'mass.change', scheme: scheme.id, id, set }

@@ -2,7 +2,7 @@ import { type Edit, type SingleEdit, batch } from '../edits'
 import { levelHeights } from '../levels'
 import { moveIds, renamedMoves, type Move } from '../moves'
 import { heightsOf, numbersOf, standingNumbers, type Mass, type Project, type Scheme } from '../project'
-import { placePoint, turnOf, moveOf } from '../solid'
+import { moveOf, placePoint, shorterTurn, turnOf } from '../solid'
 import { freeName, type Id, namesOf, nextOrder, refuse, tidy } from '../values'
 import { closedOrRefused } from './mass-of'
 import { grown } from './grown'
@@ -75,7 +75,7 @@ export function takeApart(project: Project, scheme: Scheme, mint: () => Id, id: 
     order: nextOrder(scheme.masses),
     recipe: join.recipe,
     base: { level: mass.base.level, above: tidy(numbers.length(mass.base.above) + numbers.length(join.lift)) },
-    place: { x: tidy(x), y: tidy(y), turn: tidy(normal(at.turn + numbers.angle(join.place.turn))) },
+    place: { x: tidy(x), y: tidy(y), turn: tidy(shorterTurn(at.turn + numbers.angle(join.place.turn))) },
   }
   const parts = Object.values(scheme.parts).filter((p) => p.host.mass === id && own.has(moveOf(p.host.face)))
   return batch([
@@ -157,6 +157,3 @@ export const exceptions = (a: Mass, b: Mass): Id[] => {
   const [all, only] = a.takes.kind === 'all-but' ? [a, b] : [b, a]
   return all.takes.levels.filter((l) => !only.takes.levels.includes(l))
 }
-
-/** An angle brought between -180 and 180 degrees. */
-export const normal = (degrees: number) => ((((degrees + 180) % 360) + 360) % 360) - 180

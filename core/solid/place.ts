@@ -19,6 +19,9 @@ export function turnOf(degrees: number): { c: number; s: number } {
   return { c: Math.cos((degrees * Math.PI) / 180), s: Math.sin((degrees * Math.PI) / 180) }
 }
 
+/** A turn as the shorter one of the two that lead there: from -180 to under 180 degrees. */
+export const shorterTurn = (degrees: number): number => ((((degrees + 180) % 360) + 360) % 360) - 180
+
 /** A point of a body where the body stands: turned, then moved. */
 export function placePoint(p: Vec2, at: Placement): Vec2 {
   const { c, s } = turnOf(at.turn)

@@ -1,5 +1,5 @@
 import { length, times } from '../../moves'
-import { cornersArea, gapOf, sideLength, type PlanCorner, type Vec2 } from '../../solid'
+import { cornersArea, gapOf, shorterTurn, sideLength, type PlanCorner, type Vec2 } from '../../solid'
 import { refuse, TOLERANCE, type Id, type Num } from '../../values'
 import { whole, type Frame, type Place, type WayKind } from './kind'
 
@@ -107,6 +107,5 @@ export function cornerFrame(line: readonly PlanCorner[], i: number): Frame {
   const [x, y] = at(line, i)
   const sense = Math.sign(cornersArea(line)) || 1
   const [before, after] = [sideFrame(line, (i - 1 + line.length) % line.length, 1).turn, sideFrame(line, i, 0).turn]
-  const turn = ((((after - before) % 360) + 540) % 360) - 180
-  return { x, y, turn: before + turn / 2 + (sense < 0 ? 180 : 0) }
+  return { x, y, turn: before + shorterTurn(after - before) / 2 + (sense < 0 ? 180 : 0) }
 }

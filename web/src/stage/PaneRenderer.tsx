@@ -1,6 +1,7 @@
 import { useFrame, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef } from 'react'
 import { Color, OrthographicCamera, type Object3D, type WebGLRenderer } from 'three'
+import { shorterTurn } from '@geotome/core/solid'
 import { axesOf, type View } from './camera'
 import { cutting, type Materials } from './materials'
 import type { PaneCut } from './cuts'
@@ -135,4 +136,4 @@ function prepare(
 }
 
 /** Whether two directions are one, to half a degree. */
-const sameWay = (a: number, b: number) => Math.abs(((((a - b + 180) % 360) + 360) % 360) - 180) < 0.5
+const sameWay = (a: number, b: number) => Math.abs(shorterTurn(a - b)) < 0.5

@@ -1,5 +1,5 @@
 import { moveMasses } from '@geotome/core/form'
-import { placePoint, type Vec2, gapOf } from '@geotome/core/solid'
+import { gapOf, placePoint, shorterTurn, type Vec2 } from '@geotome/core/solid'
 import { atHeight } from '../../stage/camera'
 import type { MassHandle, OnMass } from './kind'
 import { byStride, standing } from './standing'
@@ -38,7 +38,7 @@ export const turn: MassHandle = {
       label: `change ${on.mass.name}`,
       slack: 0,
       answer: ({ at }) => {
-        const by = s ? byStride(angleAt(on, at, s.middle) - a0, on.world.project.stride.angle) : 0
+        const by = s ? byStride(shorterTurn(angleAt(on, at, s.middle) - a0), on.world.project.stride.angle) : 0
         if (!s || by === 0) return null
         const about: Vec2 = [s.middle[0] + on.study.origin[0], s.middle[1] + on.study.origin[1]]
         return {
