@@ -27,7 +27,8 @@ describe('labels of plates', () => {
         const placed = placeLabels(all, size)
         const boxes = placed.map(boxOf)
         for (const [i, [l, t, r, b]] of boxes.entries()) {
-          expect(l >= 0 && t >= 0 && r <= size[0] && b <= size[1]).toBe(true)
+          // At the foot are the verbs.
+          expect(l >= 0 && t >= 0 && r <= size[0] && b <= size[1] - 90).toBe(true)
           for (const [l2, t2, r2, b2] of boxes.slice(0, i)) expect(r <= l2 || r2 <= l || b <= t2 || b2 <= t).toBe(true)
         }
       }),
@@ -42,6 +43,10 @@ describe('labels of plates', () => {
         }
       }),
     )
+  })
+  it('of two pieces at one spot both stand, one moved aside', () => {
+    const twice = placeLabels([label([300, 300], 'homes 100'), label([300, 300], 'homes 100')], size)
+    expect(twice.map((p) => p.moved)).toEqual([false, true])
   })
   it('stand where they are wanted while there is room; in a crowd eight do, and each that is asked for besides', () => {
     const grid = (n: number, asked: (i: number) => boolean = () => false) =>

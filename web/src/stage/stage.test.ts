@@ -2,7 +2,6 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Vec2, Vec3 } from '@geotome/core/solid'
 import { atHeight, axesOf, facing, fitted, orbited, panned, toPane, zoomed, type View } from './camera'
-import { placeLabels } from './label-places'
 
 const view = fc.record({
   target: fc.tuple(
@@ -82,51 +81,6 @@ describe('a view', () => {
     const v: View = { target: [0, 0, 0], azimuth: 0, elevation: 30, scale: 8 }
     expect(orbited(v, 0, 9999).elevation).toBe(88)
     expect(orbited(v, 0, -9999).elevation).toBe(8)
-  })
-})
-
-describe('labels', () => {
-  it('never overprint one another, stay in the pane, and say by a line where they were moved from', () => {
-    const wanted = fc.array(
-      fc.tuple(fc.integer({ min: -50, max: 800 }), fc.integer({ min: -50, max: 700 }), fc.integer({ min: 4, max: 18 })),
-      { maxLength: 60 },
-    )
-    fc.assert(
-      fc.property(wanted, (list) => {
-        const placed = placeLabels(
-          list.map(([x, y, long], i) => ({ mass: `m${i}`, say: () => 'x'.repeat(long), anchor: [x, y] })),
-          size,
-        )
-        placed.forEach((a, i) => {
-          expect(a.at[0] - a.width / 2).toBeGreaterThanOrEqual(0)
-          expect(a.at[0] + a.width / 2).toBeLessThanOrEqual(size[0])
-          expect(a.at[1]).toBeLessThan(size[1] - 100)
-          expect(a.moved).toBe(Math.hypot(a.at[0] - a.anchor[0], a.at[1] - a.anchor[1]) > 12)
-          for (const b of placed.slice(0, i))
-            expect(Math.abs(a.at[0] - b.at[0]) >= (a.width + b.width) / 2 || Math.abs(a.at[1] - b.at[1]) >= 22).toBe(
-              true,
-            )
-        })
-      }),
-    )
-  })
-  it('of two pieces at one spot both stand, one moved aside', () => {
-    const placed = placeLabels(
-      [0, 1].map((i) => ({ mass: `m${i}`, say: () => 'homes 100', anchor: [300, 300] as Vec2 })),
-      size,
-    )
-    expect(placed.map((p) => p.moved)).toEqual([false, true])
-  })
-  it('in a crowd the first few have one, and whatever is pointed at', () => {
-    const crowd = Array.from({ length: 60 }, (_, i) => ({
-      mass: `m${i}`,
-      say: () => 'x',
-      anchor: [60 + (i % 10) * 60, 60 + Math.floor(i / 10) * 60] as Vec2,
-      asked: i === 50,
-    }))
-    const shown = placeLabels(crowd, size).map((p) => p.mass)
-    expect(shown).toHaveLength(9)
-    expect(shown).toContain('m50')
   })
 })
 
