@@ -53,3 +53,38 @@ test('Escape takes back whatever is being dragged: a mass, a corner, its height,
   await page.keyboard.press('Control+z')
   await expect(figure(page, 'total')).toHaveText('0.00 m²')
 })
+
+test('what is dragged out and back to where it was taken hold of is as it was, and nothing is made', async ({
+  page,
+}) => {
+  await newProject(page, 'Back')
+  await addLevels(page, '3', '3 x 3.15 Upper')
+  await desk(page, 'Form')
+  await drawRectangle(page, [0, 0], '20', '10', '6')
+  await settled(page)
+  const east = await details(page).getByLabel('east').inputValue()
+  const [x0, y0] = [Number.parseFloat(east), Number.parseFloat(await details(page).getByLabel('north').inputValue())]
+  const ring = page.locator('[data-handle="turn"]').first()
+  const box = await ring.boundingBox()
+  const held = { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 }
+  for (const [from, live] of [
+    [await pixel(page, 'plan', [x0 + 10, y0 + 5, 0]), 'east'],
+    [held, 'turned by'],
+  ] as const) {
+    const field = details(page).getByLabel(live, { exact: true })
+    const before = await field.inputValue()
+    await page.mouse.move(from.x, from.y)
+    await page.mouse.down()
+    await page.mouse.move(from.x + 60, from.y + 40, { steps: 5 })
+    await expect(field).not.toHaveValue(before)
+    await page.mouse.move(from.x, from.y, { steps: 5 })
+    await expect(field).toHaveValue(before)
+    await page.mouse.up()
+    await settled(page)
+    await expect(field).toHaveValue(before)
+  }
+  await saved(page)
+  // Nothing of it was made: the first step back is the mass.
+  await page.keyboard.press('Control+z')
+  await expect(figure(page, 'total')).toHaveText('0.00 m²')
+})

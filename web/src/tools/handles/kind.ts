@@ -3,7 +3,7 @@ import type { Vec2 } from '@geotome/core/solid'
 import type { StoredView } from '../../stage/geometry-store'
 import type { Spot as PickedSpot } from '../../stage/spot'
 import type { View } from '../../stage/camera'
-import type { Grip } from '../hold'
+import type { Grip } from '../hand'
 import type { World } from '../kind'
 
 /** A picked mass in a pane that looks down on it, as handles hang on it. */

@@ -2,7 +2,7 @@ import { carriedBy, levelHeights, moveLevel } from '@geotome/core/levels'
 import { showNumber, type Scheme } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { soon } from '../../common/soon'
-import type { Grip } from '../hold'
+import type { Grip } from '../hand'
 import type { World } from '../kind'
 import { byStride } from './standing'
 

@@ -3,7 +3,7 @@ import { dragRepeat, moveMasses, moveRule } from '@geotome/core/form'
 import { tidy } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { atHeight, type View } from '../../stage/camera'
-import type { Grip } from '../hold'
+import type { Grip } from '../hand'
 import type { World } from '../kind'
 import { byStride } from './standing'
 

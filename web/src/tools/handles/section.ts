@@ -1,6 +1,6 @@
 import { uprightFrame, type Upright } from '@geotome/core/slice'
 import type { Vec2 } from '@geotome/core/solid'
-import type { Grip } from '../hold'
+import type { Grip } from '../hand'
 import { byStride } from './standing'
 
 export const SECTION_HELP = [['drag the section’s line in plan', 'moves the section']] as const
