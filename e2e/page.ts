@@ -1,24 +1,29 @@
 import { readFile } from 'node:fs/promises'
 import { expect, type Locator, type Page } from '@playwright/test'
 
-/** What a person does, in the words of the page. */
+/** A new project, at its first desk. By hand on the page of projects where its site is said; else as that page would have it made. */
 export async function newProject(
   page: Page,
   name: string,
-  options: { unit?: 'm' | 'mm' | 'ft'; site?: string } = {},
+  { unit = 'm', site }: { unit?: 'm' | 'mm' | 'ft'; site?: string } = {},
 ): Promise<void> {
-  await page.goto('/')
-  await page.getByRole('button', { name: 'New project' }).click()
-  await page.getByLabel('name', { exact: true }).fill(name)
-  if (options.unit) await page.getByLabel('unit').selectOption(options.unit)
-  if (options.site) await page.getByLabel('site area, m²').fill(options.site)
-  await page.keyboard.press('Enter')
+  if (site) {
+    await page.goto('/')
+    await page.getByRole('button', { name: 'New project' }).click()
+    await page.getByLabel('name', { exact: true }).fill(name)
+    await page.getByLabel('unit').selectOption(unit)
+    await page.getByLabel('site area, m²').fill(site)
+    await page.keyboard.press('Enter')
+  } else {
+    const made = await page.request.post('/api/projects', { data: { name, unit, siteArea: null, starter: null } })
+    await page.goto(`/p/${((await made.json()) as { id: string }).id}/form`)
+  }
   await expect(figure(page, 'total')).toBeVisible()
 }
 
 export async function openDemo(page: Page): Promise<void> {
-  await page.goto('/')
-  await page.locator('[data-project="Kiln Quay"]').first().getByRole('link').click()
+  const all = (await (await page.request.get('/api/projects')).json()) as { id: string; name: string }[]
+  await page.goto(`/p/${all.find((p) => p.name === 'Kiln Quay')?.id}/slice`)
   await expect(figure(page, 'total')).toBeVisible()
 }
 
@@ -28,14 +33,11 @@ export async function openCopy(page: Page, name: string): Promise<void> {
     project: { name: string }
   }
   demo.project.name = name
-  await page.goto('/')
-  await page
-    .getByLabel('Project file')
-    .setInputFiles({
-      name: 'copy.geotome.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from(JSON.stringify(demo)),
-    })
+  const made = await page.request.post('/api/projects/import', {
+    headers: { 'content-type': 'application/octet-stream' },
+    data: Buffer.from(JSON.stringify(demo)),
+  })
+  await page.goto(`/p/${((await made.json()) as { id: string }).id}/slice`)
   await expect(figure(page, 'total')).toBeVisible()
 }
 

@@ -6,7 +6,8 @@ import type { Reading, ReadingAnswer } from './reader'
 
 /** Reads one file of a stranger's in a thread that can be ended. Says first that it is ready: from then on its time counts. */
 const { name, bytes, what, together, answers, location } = workerData as Reading
-await openKernel()
+// A project's file says what is made, and makes nothing.
+if (what !== 'project') await openKernel()
 if (/\.ifc$/i.test(name)) await import('web-ifc')
 if (/\.tiff?$/i.test(name)) await import('geotiff')
 parentPort?.postMessage({ ready: true } satisfies ReadingAnswer)
