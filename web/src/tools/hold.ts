@@ -25,8 +25,8 @@ class Saying {
 export const useSaid = (said: Pick<Saying, 'now' | 'listen'>): string[] => useSyncExternalStore(said.listen, said.now)
 
 /**
- * The one way to hold something with the pointer, which is captured for it. Gives what to put on an element, and what is held. `apart`: what
- * is said, and where the pointer is, draws nothing anew but what listens to `said`.
+ * The one way to hold something with the pointer, which is captured for it. Gives what to put on an element, and what is held. `apart`:
+ * what is said, and where the pointer is, draws nothing anew but what listens to `said`.
  */
 export function useHold<K>(how?: 'apart') {
   const [held, setHeld] = useState<{ key: K; say: string[]; at: Vec2 } | null>(null)

@@ -22,12 +22,15 @@ function hairMoves(project: Project, schemeId: string): Edit[] {
 }
 
 /**
- * What a drag will ask for, done at rest. What stands is checked, so that the first edit that is tried is only checked where it changes things;
- * and once for a project a level is moved and put back, so that the first moves of a drag find compiled what they need.
+ * What a drag will ask for, done at rest. What stands is checked, so that the first edit that is tried is only checked where it changes
+ * things; and once for a project a level is moved and put back, so that the first moves of a drag find compiled what they need.
  */
 export class Rehearsal {
   private readonly had = new WeakSet<Project>()
-  /** `opened`: the project as it was opened; `study`: has a study made of what is tried, or stands; it ends early where another is asked for */
+  /**
+   * `opened`: the project as it was opened; `study`: has a study made of what is tried, or stands, and gives false where it was left off for
+   * another.
+   */
   async of(
     opened: Project,
     now: Project,
