@@ -28,8 +28,8 @@ function hairMoves(project: Project, schemeId: string): Edit[] {
 export class Rehearsal {
   private readonly had = new WeakSet<Project>()
   /**
-   * `opened`: the project as it was opened; `study`: has a study made of what is tried, or stands, and gives false where it was left off for
-   * another.
+   * `opened`: the project as it was opened; `study`: has a study made of what is tried, or stands, and gives false where it was left off
+   * for another.
    */
   async of(
     opened: Project,
