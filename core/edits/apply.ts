@@ -55,9 +55,9 @@ export function applyChecked(project: Project, edit: Edit): Project {
 
 /**
  * The edit as it is meant: of whole fields that are set (a recipe, a list of layers) only what differs from what the person saw, each
- * with what it was, so that it can be made on what others have done meanwhile.
+ * with what it was, so that it can be made on what others have done meanwhile. Null where it changes nothing.
  */
-export function asMeant(project: Project, edit: Edit): Edit {
+export function asMeant(project: Project, edit: Edit): Edit | null {
   const fresh: Fresh = new WeakSet()
   let now = project
   const meant: SingleEdit[] = []
@@ -74,7 +74,7 @@ export function asMeant(project: Project, edit: Edit): Edit {
     if (last?.edit === 'patch') last.changes.push(...changes)
     else if (changes.length) meant.push({ edit: 'patch', changes })
   }
-  return meant.length ? batch(meant) : edit
+  return meant.length ? batch(meant) : null
 }
 
 const valueAt = (project: Project, place: string[]): unknown =>

@@ -7,7 +7,17 @@ import { canonical, fingerprint, Refusal, writeProjectText, type Id, type Projec
 import { openKernel } from '../solid'
 import { apply, changeMass, massNamed, minter, projectWith, schemeOf, withMass } from '../testing/make'
 import { busyProject, WORK, workOf } from '../testing/work'
-import { applyChecked, applyEdit, asMeant, differences, editOfLog, LOG_FORMAT, parseEdit, projectOfLog } from './index'
+import {
+  applyChecked,
+  applyEdit,
+  asMeant,
+  differences,
+  editOfLog,
+  LOG_FORMAT,
+  parseEdit,
+  projectOfLog,
+  singles,
+} from './index'
 import type { Edit } from './index'
 
 beforeAll(() => openKernel())
@@ -79,13 +89,27 @@ describe('what one person takes back leaves the work of another', () => {
   })
 })
 
+const meant = (p: Project, edit: Edit): Edit => {
+  const is = asMeant(p, edit)
+  if (!is) throw new Error('It changes nothing.')
+  return is
+}
+
+it('an edit that asks for what is there already means nothing; beside one that changes something it is left out', () => {
+  const seen = tower()
+  expect(asMeant(seen, raised(seen, 6))).toBeNull()
+  expect(asMeant(seen, { edit: 'project.change', set: { name: seen.name } })).toBeNull()
+  const both: Edit = { edit: 'batch', edits: [raised(seen, 6), raised(seen, 9)].flatMap(singles) }
+  expect(asMeant(seen, both)).toEqual(asMeant(seen, raised(seen, 9)))
+})
+
 it('two who change one mass at the same moment both get what they meant', () => {
   const seen = tower()
   // Both see the same; the second one's edit comes in when the first one's is there already.
-  const [a, b] = [asMeant(seen, raised(seen, 9)), asMeant(seen, tapered(seen, 0.5))]
+  const [a, b] = [meant(seen, raised(seen, 9)), meant(seen, tapered(seen, 0.5))]
   const both = apply(seen, parseEdit(JSON.parse(JSON.stringify(a))), parseEdit(JSON.parse(JSON.stringify(b))))
   expect([heightOf(both), movesOf(both)]).toEqual([9, ['outline', 'raise', 'taper']])
-  expect(() => apply(seen, a, asMeant(seen, raised(seen, 12)))).toThrow(/has been changed since/)
+  expect(() => apply(seen, a, meant(seen, raised(seen, 12)))).toThrow(/has been changed since/)
 })
 
 it('what gets in by a change of leaves is read by the same schemas as what gets in whole', () => {

@@ -85,17 +85,23 @@ export const api = {
 
 export type Api = typeof api
 
+/** Browsers let some 64 kB outlive the page, of all requests together. */
+const LASTING = 16_000
+
+/** A small request that is on its way goes on when the page is left. */
 async function call<T>(method: string, path: string, body?: unknown): Promise<T> {
   const raw = body instanceof Blob
+  const content = raw || body === undefined ? body : JSON.stringify(body)
   let response: Response
   try {
     response = await fetch(path, {
       method,
-      ...(body === undefined
+      ...(content === undefined
         ? {}
         : {
-            body: raw ? body : JSON.stringify(body),
+            body: content,
             headers: { 'content-type': raw ? 'application/octet-stream' : 'application/json' },
+            keepalive: !(content instanceof Blob) && content.length < LASTING,
           }),
     })
   } catch {

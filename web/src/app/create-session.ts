@@ -40,6 +40,10 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
   let sending: Promise<void> | null = null
   /** counts what is opened and closed, so that a moment that comes late is not shown */
   let opening = 0
+  /** steps back and forth that the server has not answered: they are kept nowhere else */
+  let stepping = 0
+  /** edits of this window that the server refused */
+  const refused = new Set<string>()
 
   async function openProject(id: string, moment: number | null = null): Promise<void> {
     closeProject()
@@ -109,7 +113,7 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
 
   /**
    * Makes an edit: checked here, or where it was tried, applied at once, then sent. A refusal is said and nothing changes; gives whether
-   * it was made.
+   * all is now as it asks. One that changes nothing, as when something is dragged back or the same number is typed, leaves no trace.
    */
   function makeEdit(label: string, make: Edit | (() => Edit)): boolean {
     const project = selectProject(store.getState())
@@ -122,6 +126,10 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     try {
       const wanted = typeof make === 'function' ? make() : make
       const edit = asMeant(project, wanted)
+      if (!edit) {
+        store.dispatch(previewed(null))
+        return true
+      }
       if (!isChecked?.(project, wanted)) applyEdit(project, edit)
       const pending = { id: crypto.randomUUID(), label, edit }
       store.dispatch(made(pending))
@@ -152,9 +160,12 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
   async function stepBack(which: 'undo' | 'redo', pass = false): Promise<void> {
     const id = projectId
     if (!id) return
-    // Edits on their way come first: what is taken back must be in the log.
-    if (store.getState().project.pending.length) await send()
+    stepping++
     try {
+      // Edits on their way come first: what is taken back must be in the log. One that was refused is taken back by that.
+      const last = store.getState().project.pending.at(-1)
+      if (last) await send()
+      if (last && which === 'undo' && refused.has(last.id)) return
       const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author(), pass })
       store.dispatch(historyRead(history))
       await catchUp(id, seq)
@@ -163,6 +174,8 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       // One that cannot be taken back must not stand in the way of those before it.
       const isBlocked = e.status === 409 && !pass && store.getState().project.history[which] !== null
       say(e.message, 'fault', isBlocked ? { label: 'Pass it over', run: () => void stepBack(which, true) } : undefined)
+    } finally {
+      stepping--
     }
   }
 
@@ -201,6 +214,7 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
           await new Promise((done) => setTimeout(done, 1000))
           continue
         }
+        refused.add(next.id)
         store.dispatch(dropped(next.id))
         void outbox.forget(next.id)
         report(e)
@@ -266,8 +280,11 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       events?.close()
       events = null
     },
-    /** Whether leaving the page now would lose something: what is not stored waits in the browser's own store, where it has one. */
-    wouldLose: () => store.getState().project.pending.length > 0 && !outbox.keepsEdits(),
+    /**
+     * Whether leaving the page now would lose something: an undo under way, and what is not stored where the browser has no store of its
+     * own for it.
+     */
+    wouldLose: () => stepping > 0 || (store.getState().project.pending.length > 0 && !outbox.keepsEdits()),
   }
 }
 

@@ -12,6 +12,7 @@ function onServer(left: PendingEdit[] = []) {
   const project = blankProject(() => crypto.randomUUID(), 'Quay', 'm', null)
   const log: LoggedEdit[] = []
   const said: string[] = []
+  const steps: string[] = []
   const kept = new Map(left.map((e) => [e.id, e]))
   let server: 'well' | 'away' | 'refuses' = 'well'
   const store = createAppStore()
@@ -23,6 +24,11 @@ function onServer(left: PendingEdit[] = []) {
       if (server === 'refuses') throw new Problem('It no longer fits.', 409)
       log.push({ seq: log.length + 1, id, author: 'a', label, kind: 'edit', edit, at: '2026-01-05T09:00:00.000Z' })
       return { history, seq: log.length }
+    },
+    step: async (_: string, which: string) => {
+      await Promise.resolve()
+      steps.push(which)
+      return { history, seq: log.length, label: '' }
     },
     since: async (_: string, seq: number) => log.slice(seq),
   } as unknown as Api
@@ -41,7 +47,7 @@ function onServer(left: PendingEdit[] = []) {
     },
     stream: () => ({ addEventListener: () => {}, close: () => {}, readyState: 1 }) as unknown as EventSource,
   })
-  return { session, store, log, said, kept, serverIs: (now: typeof server) => (server = now) }
+  return { session, store, log, said, steps, kept, serverIs: (now: typeof server) => (server = now) }
 }
 
 const named = (name: string): Edit => ({ edit: 'project.change', set: { name } })
@@ -98,6 +104,38 @@ describe('a session', () => {
     expect(s.said).toEqual(['It no longer fits.'])
     expect(s.store.getState().project.pending).toEqual([])
     expect(nameOf(s)).toBe('Quay')
+  })
+  it('makes nothing of what changes nothing: no edit, nothing to take back, no trace of what was tried', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.session.tryEdit(() => named('Quay'))
+    expect(s.session.makeEdit('same name', named('Quay'))).toBe(true)
+    const { pending, preview, history } = s.store.getState().project
+    expect([pending, preview, history.undo]).toEqual([[], null, null])
+    await s.session.settled()
+    expect(s.log).toEqual([])
+  })
+  it('asks before the page is left while something is being taken back', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.session.makeEdit('A', named('A'))
+    const back = s.session.stepBack('undo')
+    expect(s.session.wouldLose()).toBe(true)
+    await back
+    expect([s.steps, s.session.wouldLose()]).toEqual([['undo'], false])
+  })
+  it('takes back nothing else where what was to be taken back was refused', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.session.makeEdit('A', named('A'))
+    await s.session.settled()
+    s.serverIs('refuses')
+    s.session.makeEdit('B', named('B'))
+    await s.session.stepBack('undo')
+    expect([s.steps, nameOf(s)]).toEqual([[], 'A'])
+    s.serverIs('well')
+    await s.session.stepBack('undo')
+    expect(s.steps).toEqual(['undo'])
   })
   it('takes up what an earlier window left unsent', async () => {
     const s = onServer([{ id: crypto.randomUUID(), label: 'left', edit: named('Left') }])

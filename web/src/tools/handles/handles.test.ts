@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { applyEdit } from '@geotome/core/edits'
 import { moveMasses } from '@geotome/core/form'
+import { levelHeights } from '@geotome/core/levels'
 import type { Project } from '@geotome/core/project'
 import { areaOf, gapOf, openKernel, type Vec2, type Vec3 } from '@geotome/core/solid'
 import { massNamed, projectWith, schemeOf, standingPlan, studied, withMass } from '../../../../core/testing/make'
@@ -13,6 +14,7 @@ import type { World } from '../kind'
 import { corner } from './corner'
 import { face } from './face'
 import { height } from './height'
+import { levelGrip } from './level'
 import type { MassHandle, OnMass } from './kind'
 import { massesMoved, placeGrip } from './place'
 import { sectionGrip } from './section'
@@ -278,6 +280,58 @@ describe('a handle of what is picked of a mass', () => {
     )
   })
 })
+
+describe('what stands at an odd number', () => {
+  const ODD: Vec2[] = [
+    [0.123, 0.456],
+    [12.789, 0.456],
+    [12.789, 8.321],
+    [0.123, 8.321],
+  ]
+  const odd = () =>
+    applyEdit(withMass(projectWith([0, 3.17, 6.49]), { name: 'Tower', height: 7.43, points: ODD }), {
+      edit: 'project.change',
+      set: { name: 'Odd' },
+    }).project
+  const seen = { azimuth: -60, elevation: 35 }
+
+  it('a corner or a height dragged back is as it was, and nothing is made of it', () => {
+    const { on, spotAt, view } = hand(odd(), seen)
+    const hair = 0.2 * STRIDE * view.scale
+    for (const [handle, i] of [
+      [corner, 0],
+      [corner, 2],
+      [height, 0],
+    ] as const) {
+      const at = spotAt(handle, i)
+      const grip = handle.begin(on, i, at)
+      const to = (x: number, y: number) => grip.answer({ at: [at[0] + x, at[1] + y], alt: false, shift: false })
+      expect(to(40, -60)?.edit).toBeDefined()
+      expect([to(0, 0)?.edit, to(0, -hair)?.edit], handle.name).toEqual([undefined, undefined])
+      expect(to(0, 0)?.say).toEqual([handle === height ? '7.430 m' : showsCorner(ODD[i] as Vec2)])
+    }
+  })
+  it('a corner that is dragged along one axis keeps its number on the other', () => {
+    const { drag, inWindow, spotAt } = hand(odd(), seen)
+    const at = spotAt(corner, 2)
+    const { after } = drag(corner, 2, at, inWindow([14, ODD[2]?.[1] ?? 0, 0]))
+    expect(nearest([0.123 + 13.9, 8.321], outlineOf(after))).toBeLessThan(1e-6)
+  })
+  it('a level that is dragged back, or by less than half a stride, is not moved; else it goes to the stride', () => {
+    const { world } = hand(odd(), seen)
+    const grip = levelGrip('L1', [0, 300], 0.05, world, { click: () => {}, done: [] })
+    const made = (y: number) => {
+      const edit = grip.answer({ at: [0, y], alt: false, shift: false })?.edit
+      return edit ? heightsIn(applyEdit(world.project, edit(world)).project) : null
+    }
+    expect(made(280)).toEqual([0, 4.2, 7.52])
+    expect([made(300), made(300.9), made(299.1)]).toEqual([null, null, null])
+    expect(grip.answer({ at: [0, 300], alt: false, shift: false })?.say[0]).toBe('3.170')
+  })
+})
+/** as it is said: from the outline's first corner */
+const showsCorner = ([x, y]: Vec2) => `${(x - 0.123).toFixed(3)} m, ${(y - 0.456).toFixed(3)} m`
+const heightsIn = (project: Project) => levelHeights(project, schemeOf(project)).map((l) => l.height)
 
 describe('the section', () => {
   it('goes toward whom it looks with the pointer, and back to where it was', () => {

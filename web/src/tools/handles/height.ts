@@ -3,7 +3,7 @@ import { withMove } from '@geotome/core/moves'
 import { showQuantity, tidy } from '@geotome/core/project'
 import { axesOf } from '../../stage/camera'
 import type { MassHandle } from './kind'
-import { byStride, standing } from './standing'
+import { standing, stridden } from './standing'
 
 /** How high a mass is raised. */
 export const height: MassHandle = {
@@ -20,13 +20,15 @@ export const height: MassHandle = {
     const up = Math.max(0.2, axesOf(on.view).up[2])
     return {
       label: `change ${on.mass.name}`,
-      slack: 0,
+      slack: 3,
       answer: ({ at }) => {
         if (!s) return null
-        const to = Math.max(stride, byStride(s.height + (from[1] - at[1]) / on.view.scale / up, stride))
+        const to = Math.max(stride, stridden(s.height, (from[1] - at[1]) / on.view.scale / up, stride))
         const { raise } = s
+        const say = [showQuantity(to, 'length', project)]
+        if (to === s.height) return { say }
         return {
-          say: [showQuantity(to, 'length', project)],
+          say,
           edit: ({ scheme }) =>
             changeRecipe(scheme, massOf(scheme, on.mass.id), (recipe) =>
               withMove(

@@ -4,7 +4,7 @@ import type { Vec2 } from '@geotome/core/solid'
 import { soon } from '../../common/soon'
 import type { Grip } from '../hand'
 import type { World } from '../kind'
-import { byStride } from './standing'
+import { stridden } from './standing'
 
 export const LEVEL_HELP = [
   ['drag a level', 'moves it, wherever it is drawn'],
@@ -34,19 +34,18 @@ export function levelGrip(
     // What is shown and picked then, and all that is told of it, comes after the level lies where it was let go, one by one.
     done: () => then.done.forEach(soon),
     answer: ({ at, alt }) => {
-      const z = byStride(z0 - (at[1] - from[1]) * perPixel, project.stride.length)
+      const z = stridden(z0, -(at[1] - from[1]) * perPixel, project.stride.length)
       const how = alt ? 'held' : 'carried'
       const [carried, held] = (['carried', 'held'] as const).map((h) =>
         JSON.stringify(moveLevel(project, scheme, id, z, h)),
       )
-      return {
-        say: [
-          showNumber(z, 'length', project),
-          carried === held ? '' : alt ? 'above: held' : 'above: carried (Alt holds)',
-          along[how],
-        ],
-        edit: (now) => moveLevel(now.project, now.scheme, id, z, how),
-      }
+      const say = [
+        showNumber(z, 'length', project),
+        carried === held ? '' : alt ? 'above: held' : 'above: carried (Alt holds)',
+        along[how],
+      ]
+      if (z === z0) return { say }
+      return { say, edit: (now) => moveLevel(now.project, now.scheme, id, z, how) }
     },
   }
 }

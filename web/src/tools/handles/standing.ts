@@ -52,3 +52,7 @@ export function standing({ mass, world: { project, scheme }, study, view, size }
 }
 
 export const byStride = (v: number, stride: number) => tidy(Math.round(v / stride) * stride)
+
+/** Where something stands that is dragged by `by` from `was`: on a stride; as it was, however odd, while that is less than half of one. */
+export const stridden = (was: number, by: number, stride: number) =>
+  Math.abs(by) < stride / 2 ? was : byStride(was + by, stride)

@@ -36,7 +36,7 @@ export const turn: MassHandle = {
     const a0 = s ? angleAt(on, from, s.middle) : 0
     return {
       label: `change ${on.mass.name}`,
-      slack: 0,
+      slack: 3,
       answer: ({ at }) => {
         const by = s ? byStride(shorterTurn(angleAt(on, at, s.middle) - a0), on.world.project.stride.angle) : 0
         if (!s || by === 0) return null
