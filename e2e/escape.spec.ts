@@ -60,16 +60,18 @@ test('what is dragged out and back to where it was taken hold of is as it was, a
   await newProject(page, 'Back')
   await addLevels(page, '3', '3 x 3.15 Upper')
   await desk(page, 'Form')
-  await drawRectangle(page, [0, 0], '20', '10', '6')
+  await drawRectangle(page, [0, 0], '20', '10', '6.43')
   await settled(page)
   const east = await details(page).getByLabel('east').inputValue()
   const [x0, y0] = [Number.parseFloat(east), Number.parseFloat(await details(page).getByLabel('north').inputValue())]
-  const ring = page.locator('[data-handle="turn"]').first()
-  const box = await ring.boundingBox()
-  const held = { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 }
+  const handle = async (name: string) => {
+    const box = await page.locator(`[data-handle="${name}"]`).first().boundingBox()
+    return { x: (box?.x ?? 0) + (box?.width ?? 0) / 2, y: (box?.y ?? 0) + (box?.height ?? 0) / 2 }
+  }
   for (const [from, live] of [
     [await pixel(page, 'plan', [x0 + 10, y0 + 5, 0]), 'east'],
-    [held, 'turned by'],
+    [await handle('turn'), 'turned by'],
+    [await handle('height'), 'height'],
   ] as const) {
     const field = details(page).getByLabel(live, { exact: true })
     const before = await field.inputValue()
@@ -83,6 +85,10 @@ test('what is dragged out and back to where it was taken hold of is as it was, a
     await settled(page)
     await expect(field).toHaveValue(before)
   }
+  // Nor of a number that is typed again.
+  const field = details(page).getByLabel('height', { exact: true })
+  await field.fill('6.43')
+  await field.press('Enter')
   await saved(page)
   // Nothing of it was made: the first step back is the mass.
   await page.keyboard.press('Control+z')
