@@ -1,6 +1,12 @@
 import { useEffect, useRef, type ReactNode } from 'react'
 
-/** A small sheet over the page: Enter accepts, Escape closes. */
+/** what is typed into first */
+const FIELD = 'textarea:enabled, input:enabled:not([type=checkbox], [type=radio], [type=file])'
+
+/**
+ * A small sheet over the page: Enter accepts, Escape closes. The first field to type into has the focus, or what accepts; where that
+ * cannot be taken back (`danger`), what cancels.
+ */
 export function Dialog({
   title,
   children,
@@ -23,8 +29,11 @@ export function Dialog({
   const ref = useRef<HTMLDialogElement>(null)
   useEffect(() => {
     const d = ref.current
-    if (d && !d.open) d.showModal()
-  }, [])
+    if (!d || d.open) return
+    d.showModal()
+    const first = d.querySelector<HTMLElement>(FIELD) ?? d.querySelector<HTMLElement>('[type=submit]')
+    if (!danger) first?.focus()
+  }, [danger])
   return (
     <dialog
       ref={ref}

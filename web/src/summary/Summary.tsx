@@ -49,7 +49,7 @@ function Page({ id }: { id: string }) {
       className="h-full overflow-auto bg-paper px-8 py-6 print:h-auto print:overflow-visible print:px-0"
       data-summary={all.length}
     >
-      <header className="mb-5 flex items-baseline gap-4">
+      <header className="mb-5 flex items-center gap-4">
         <Wordmark />
         <h1 className="text-[20px] font-semibold">{project.name}, schemes</h1>
         <span className="flex-1" />
@@ -114,7 +114,7 @@ function Card({ summary: s }: { summary: SchemeSummary }) {
         {uses
           .filter((u) => (s.uses[u.id] ?? 0) > 0.005)
           .map((u) => (
-            <div key={u.id} className="row">
+            <div key={u.id} className="row items-center">
               <dt className="inline-flex items-center gap-2">
                 <UseMark use={u} order={uses.indexOf(u)} /> {u.name}
               </dt>

@@ -80,7 +80,10 @@ export function Drawing({
   return (
     <div ref={holder} className="absolute inset-0">
       {!drawable && (
-        <p className="absolute inset-0 m-auto h-fit max-w-sm text-center text-ink2" role="status">
+        <p
+          className="absolute inset-0 z-20 m-auto h-fit w-fit max-w-md text-balance rounded border border-line bg-panel px-4 py-3 text-center text-ink2"
+          role="status"
+        >
           This browser cannot draw the views: reload the page, or use a current one with WebGL. Figures, lists and
           fields work all the same.
         </p>
