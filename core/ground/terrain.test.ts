@@ -1,7 +1,16 @@
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openKernel } from '../solid'
-import { contoursOf, groundAlong, heightAt, packSurvey, triangulateSurvey, unpackSurvey, type Survey } from './index'
+import {
+  alongGround,
+  contoursOf,
+  groundAlong,
+  heightAt,
+  packSurvey,
+  triangulateSurvey,
+  unpackSurvey,
+  type Survey,
+} from './index'
 
 beforeAll(() => openKernel())
 
@@ -101,5 +110,63 @@ describe('terrain', () => {
       ),
       { numRuns: 60 },
     )
+  })
+})
+
+describe('a line laid on the ground', () => {
+  const surveys = fc
+    .record({
+      from: fc.constantFrom<[number, number]>([0, 0], [2_612_345.5, 1_201_234.25]),
+      points: fc.array(fc.tuple(fc.nat(1000), fc.nat(1000), fc.nat(300)), { minLength: 6, maxLength: 60 }),
+    })
+    .map(({ from: [x0, y0], points }) => ({
+      from: [x0, y0] as const,
+      survey: {
+        points: Float64Array.from(points.flatMap(([x, y, z]) => [x0 + x / 10, y0 + y / 10, z / 10])),
+        lines: [],
+      },
+    }))
+  const places = fc.tuple(fc.integer({ min: -200, max: 1200 }), fc.integer({ min: -200, max: 1200 }))
+
+  it('lies on it all along, wherever it goes: between two of its places it is straight, and so is the ground', () => {
+    let on = 0
+    fc.assert(
+      fc.property(surveys, places, places, ({ from: [x0, y0], survey }, p, q) => {
+        let tin
+        try {
+          tin = triangulateSurvey(survey)
+        } catch {
+          return
+        }
+        const [a, b] = [p, q].map(([x, y]) => [x0 + x / 10, y0 + y / 10] as [number, number])
+        if (!a || !b) return
+        const line = alongGround(tin, a, b)
+        const far = ({ at }: { at: readonly [number, number] }) => Math.hypot(at[0] - a[0], at[1] - a[1])
+        expect(line.map(far)).toEqual(line.map(far).sort((m, n) => m - n))
+        line.forEach((one, i) => {
+          const next = line[i + 1]
+          if (!next) return
+          for (const f of [0.25, 0.5, 0.75]) {
+            const height = heightAt(
+              tin,
+              one.at[0] + f * (next.at[0] - one.at[0]),
+              one.at[1] + f * (next.at[1] - one.at[1]),
+            )
+            if (height === null || one.z === null || next.z === null) continue
+            on++
+            expect(one.z + f * (next.z - one.z)).toBeCloseTo(height, 4)
+          }
+        })
+      }),
+      { numRuns: 200 },
+    )
+    expect(on).toBeGreaterThan(1000)
+  })
+  it('says where it leaves the survey, and where it goes along a side', () => {
+    const slope = triangulateSurvey({ points: Float64Array.from([0, 0, 0, 10, 0, 1, 10, 10, 3, 0, 10, 2]), lines: [] })
+    const out = alongGround(slope, [5, 5], [25, 5])
+    expect(out.map(({ z }) => z)).toEqual([expect.closeTo(1.5, 9), expect.closeTo(2, 9), null])
+    expect(out[1]?.at[0]).toBeCloseTo(10, 9)
+    expect(alongGround(slope, [0, 0], [0, 10]).map(({ z }) => z)).toEqual([0, 2])
   })
 })

@@ -15,7 +15,7 @@ export interface Tin {
   grid: Grid
   /** lines that could not be kept whole, by number */ lost: number
 }
-interface Grid {
+export interface Grid {
   x0: number
   y0: number
   cell: number
@@ -157,6 +157,21 @@ function sideIn(p: Float64Array, a: number, b: number, low: number, high: number
   else if (by > high) xb = ax + ((high - ay) / (by - ay)) * (bx - ax)
   reach[0] = Math.min(reach[0] as number, xa, xb)
   reach[1] = Math.max(reach[1] as number, xa, xb)
+}
+
+/** Calls with each cell of the grid that a straight line passes, m. */
+export function cellsAlong({ x0, y0, cell, nx, ny }: Grid, a: Vec2, b: Vec2, each: (cell: number) => void): void {
+  const within = (n: number, most: number) => Math.min(most - 1, Math.max(0, Math.floor(n / cell)))
+  const line = Float64Array.of(a[0], a[1], 0, b[0], b[1], 0)
+  const reach = new Float64Array(2)
+  const last = within(Math.max(a[1], b[1]) - y0, ny)
+  for (let j = within(Math.min(a[1], b[1]) - y0, ny); j <= last; j++) {
+    reach[0] = Infinity
+    reach[1] = -Infinity
+    sideIn(line, 0, 3, y0 + j * cell, y0 + (j + 1) * cell, reach)
+    const to = within((reach[1] as number) - x0, nx)
+    for (let i = within((reach[0] as number) - x0, nx); i <= to; i++) each(j * nx + i)
+  }
 }
 
 /** The ground's height at a place, m; null beyond the survey. */

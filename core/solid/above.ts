@@ -38,18 +38,25 @@ export function aboveHeight(solid: Solid, z: number): { volume: number; mesh: Me
   const crossing = (v: number, w: number) => {
     const [a, b] = v < w ? [v, w] : [w, v]
     const [za, zb] = [p[a * 3 + 2] as number, p[b * 3 + 2] as number]
+    // All edges from a corner that lies at the height are cut there, in one point: more of them would have triangles of no area between
+    // them, which look anywhere.
+    const there = [a, b].find((v) => isAt(v))
+    if (there !== undefined) return corner(there)
     const t = (z - za) / (zb - za)
     const between = (k: number) => (p[a * 3 + k] as number) + t * ((p[b * 3 + k] as number) - (p[a * 3 + k] as number))
     return numbered(`${a}/${b}`, between(0), between(1), z)
   }
-  const isUp = (v: number) => (p[v * 3 + 2] as number) > z
+  const isAt = (v: number) => Math.abs((p[v * 3 + 2] as number) - z) < TOLERANCE.point
+  const isUp = (v: number) => (p[v * 3 + 2] as number) > z && !isAt(v)
   let volume = 0
   for (let i = 0; i < triangles.length; i += 3) {
     const ring = [triangles[i], triangles[i + 1], triangles[i + 2]] as [number, number, number]
-    const clipped = ring.flatMap((v, k) => {
-      const w = ring[(k + 1) % 3] as number
-      return [...(isUp(v) ? [corner(v)] : []), ...(isUp(v) !== isUp(w) ? [crossing(v, w)] : [])]
-    })
+    const clipped = ring
+      .flatMap((v, k) => {
+        const w = ring[(k + 1) % 3] as number
+        return [...(isUp(v) ? [corner(v)] : []), ...(isUp(v) !== isUp(w) ? [crossing(v, w)] : [])]
+      })
+      .filter((n, k, all) => n !== all[(k + 1) % all.length])
     for (let k = 2; k < clipped.length; k++) {
       const [a, b, c] = [clipped[0], clipped[k - 1], clipped[k]] as [number, number, number]
       kept.push(a, b, c)

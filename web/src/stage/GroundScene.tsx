@@ -32,10 +32,7 @@ export function GroundScene({
   const { ground, section } = view
   const terrain = stageGeometry.get(shows.terrain ? (ground.terrain?.mesh ?? null) : null)
   const land = useMemo(() => (terrain ? landOf(terrain, palette) : null), [terrain, palette])
-  const site = useMemo(
-    () => (ground.site ? ringLines(ground.site.ring, ground.corners) : NONE),
-    [ground.site, ground.corners],
-  )
+  const site = stageGeometry.get(ground.site?.line ?? null)?.edges ?? NONE
   // Where floors are read or parts are made, the envelope would stand in the way: what is over is still painted.
   const drawn = shows.envelope && at.envelope
   const region = drawn ? ground.envelope?.region : undefined
@@ -84,17 +81,6 @@ export function GroundScene({
       <Lines segments={cut?.lines ?? NONE} material={materials.sectionLine} order={9} pane="section" />
       <Lines segments={other} material={materials.behind} order={5} pane="plan" />
     </>
-  )
-}
-
-/** A closed line at the heights of the ground below it, where they are known. */
-function ringLines(ring: Vec2[], heights: (number | null)[]): Float32Array {
-  return Float32Array.from(
-    ring.flatMap((p, i) => {
-      const k = (i + 1) % ring.length
-      const q = ring[k] ?? p
-      return [p[0], p[1], (heights[i] ?? 0) + 0.03, q[0], q[1], (heights[k] ?? 0) + 0.03]
-    }),
   )
 }
 

@@ -1,5 +1,5 @@
 import { marksOf, contoursApart, type NeighbourForm, type Study } from '@geotome/core/study'
-import { contoursOf, roomOf, triangulateSurvey, type Tin } from '@geotome/core/project'
+import { alongGround, contoursOf, roomOf, triangulateSurvey, type Tin } from '@geotome/core/project'
 import { sectionOf, uprightFrame, type Upright } from '@geotome/core/slice'
 import { areaOf, boxOf, loopArea, prism, roomMesh, type Region, type Vec2, type Vec3 } from '@geotome/core/solid'
 import { meshGeometry } from './geometry'
@@ -20,10 +20,17 @@ export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
   const shift = (ring: Vec2[]) => ring.map((p): Vec2 => [p[0] - origin[0], p[1] - origin[1]])
   const at = origin.join()
   const { envelope, tin } = ground
+  const flat = tin ? null : ground.height(0, 0)
   const top = Math.max(10, ...study.forms.map((f) => f.top)) + 3
   const bounded = envelope && (envelope.limit !== null || envelope.slopes.length > 0) && envelope.region.length > 0
   return {
-    site: ground.site && { ...ground.site, ring: shift(ground.site.ring) },
+    site: ground.site && {
+      ...ground.site,
+      ring: shift(ground.site.ring),
+      line: send(`site:${JSON.stringify(ground.site.ring)} on ${tin ? keyOf(tin, 'terrain') : flat}@${at}`, () =>
+        linesOnly(boundaryLine(ground.site?.ring ?? [], tin, flat, origin)),
+      ),
+    },
     envelope: envelope && {
       region: envelope.region.map(shift),
       area: envelope.area,
@@ -63,15 +70,7 @@ export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
           flat: null,
         }
       : project.terrain?.kind === 'level'
-        ? {
-            mesh: null,
-            low: ground.height(0, 0) ?? 0,
-            high: ground.height(0, 0) ?? 0,
-            points: 0,
-            lost: 0,
-            apart: 0,
-            flat: ground.height(0, 0),
-          }
+        ? { mesh: null, low: flat ?? 0, high: flat ?? 0, points: 0, lost: 0, apart: 0, flat }
         : null,
     neighbours: ground.neighbours.map((n) => ({
       id: n.id,
@@ -82,9 +81,31 @@ export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
       body: send(`neighbour:${JSON.stringify([n.outline, n.base, n.top])}@${at}`, () => neighbourGeometry(n, origin)),
     })),
     missing: ground.missing,
-    corners: ground.site?.ring.map(([x, y]) => ground.height(x, y)) ?? [],
   }
 }
+
+/** m that a line lies over the ground that it is drawn on */
+const OVER = 0.03
+
+/** The boundary laid on the ground as it is drawn; where there is none it goes straight on, at the datum where there is none at all. */
+function boundaryLine(ring: readonly Vec2[], tin: Tin | null, flat: number | null, [ox, oy]: Vec2): Float32Array {
+  const drawn = tin && drawnGround(tin)
+  const along = ring.flatMap((p, i) =>
+    drawn ? alongGround(drawn, p, ring[(i + 1) % ring.length] as Vec2) : [{ at: p, z: flat }],
+  )
+  let known = along.find(({ z }) => z !== null)?.z ?? 0
+  const points = along.map(({ at: [x, y], z }): Vec3 => [x - ox, y - oy, (known = z ?? known) + OVER])
+  return Float32Array.from(points.flatMap((p, i) => [...p, ...(points[(i + 1) % points.length] as Vec3)]))
+}
+
+const linesOnly = (edges: Float32Array): Geometry => ({
+  key: '',
+  positions: new Float32Array(),
+  normals: new Float32Array(),
+  edges,
+  contours: new Float32Array(),
+  faceOf: new Uint32Array(),
+})
 
 function neighbourGeometry(n: NeighbourForm, origin: Vec2): Geometry {
   const ring = loopArea(n.outline) < 0 ? [...n.outline].reverse() : n.outline
@@ -105,10 +126,16 @@ function neighbourGeometry(n: NeighbourForm, origin: Vec2): Geometry {
 /** so many points of ground are drawn at most; figures and contours go by all of them */
 const DRAWN = 30_000
 
+const thinned = new WeakMap<Tin, Tin>()
 /** Large surveys thinned for drawing: a point in each cell of a grid. */
-function drawnGround(tin: Tin): Pick<Tin, 'points' | 'triangles'> {
-  const { points } = tin
-  if (points.length / 3 <= DRAWN * 1.5) return tin
+function drawnGround(tin: Tin): Tin {
+  if (tin.points.length / 3 <= DRAWN * 1.5) return tin
+  let drawn = thinned.get(tin)
+  if (!drawn) thinned.set(tin, (drawn = thinnedOut(tin)))
+  return drawn
+}
+
+function thinnedOut({ points }: Tin): Tin {
   const box = boxOf(points)
   const cell = Math.sqrt(((box.x1 - box.x0) * (box.y1 - box.y0)) / DRAWN)
   const seen = new Set<number>()

@@ -138,7 +138,8 @@ export interface FitView {
 
 /** The ground as it is drawn, from the view's origin. */
 export interface GroundView {
-  site: (SiteFigures & { ring: Vec2[] }) | null
+  /** `line`: the boundary, laid on the ground */
+  site: (SiteFigures & { ring: Vec2[]; line: string }) | null
   envelope: {
     region: Region
     area: number
@@ -161,8 +162,6 @@ export interface GroundView {
   neighbours: { id: string; name: string; outline: Vec2[]; base: number; top: number; body: string }[]
   /** the stored terrain is not at hand */
   missing: boolean
-  /** the ground's height under each corner of the site, m */
-  corners: (number | null)[]
 }
 
 /**
@@ -333,6 +332,7 @@ export interface StudyWorker {
 /** The pieces of geometry that the ground names. */
 export const groundKeys = (ground: GroundView): string[] =>
   [
+    ground.site?.line,
     ground.envelope?.mesh,
     ground.terrain?.mesh,
     ...Object.values(ground.fits).map((f) => f.mesh),
