@@ -166,6 +166,7 @@ export function Scene({
       <Lines segments={edges.edges} material={materials.ink} order={2} />
       <Contours contours={edges.contours} material={materials.ink} direction={direction} />
       <Faces geometry={around.faces} material={materials.faces} order={1} />
+      <Faces geometry={around.faces} material={materials.aroundCut} order={3} cutOnly pane="3d" />
       <Lines segments={around.edges} material={materials.around} order={2} />
       <Contours contours={around.contours} material={materials.around} direction={direction} />
       <Faces geometry={clear.faces} material={materials.seeThrough} order={8} />

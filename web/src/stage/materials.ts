@@ -1,4 +1,5 @@
 import {
+  BackSide,
   Color,
   ColorManagement,
   DoubleSide,
@@ -66,6 +67,15 @@ export function makeMaterials(p: Palette) {
     offered,
     seeThrough,
     around: line(p.ghost, 0.9, solid),
+    // What is seen of a closed body from within is seen through a cut: painted in one tone, over the lines inside, it is the cut's face.
+    aroundCut: new MeshBasicMaterial({
+      color: p.lit,
+      side: BackSide,
+      polygonOffset: true,
+      polygonOffsetFactor: -2,
+      polygonOffsetUnits: -40,
+      clippingPlanes: solid,
+    }),
     ink: line(p.ink, 1.3, solid),
     soft: behind(line(p.ghost, 1, solid)),
     picked: forward(line(p.ink, 3, solid)),
