@@ -71,8 +71,11 @@ test('the demo has a second scheme around a court, and kept views that say thems
   await saved(page)
   const download = page.waitForEvent('download')
   await views.getByRole('button', { name: 'Picture of Cut at the second floor' }).click()
-  await page.getByRole('button', { name: 'square, 1080' }).click()
-  await page.getByRole('button', { name: 'Save PNG' }).click()
+  // The sheet is filled in and accepted by keyboard: its first field has the focus.
+  await expect(page.getByLabel('width in pixels')).toBeFocused()
+  for (const key of ['Control+a', '1080', 'Tab', 'Control+a', '1080', 'Enter'])
+    if (key === '1080') await page.keyboard.type(key)
+    else await page.keyboard.press(key)
   const file = await readFile(await (await download).path())
   expect([file.readUInt32BE(16), file.readUInt32BE(20)]).toEqual([1080, 1080])
   expect(file.length).toBeGreaterThan(20_000)
