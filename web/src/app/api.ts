@@ -105,7 +105,7 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
           }),
     })
   } catch {
-    throw new Problem('The server does not answer. What you do is kept in this window and sent when it is back.', 0)
+    throw new Problem('The server does not answer: nothing was done. Try again when it is back.', 0)
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
   const detail = await response.json().then(

@@ -103,7 +103,12 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
           await api.edit(id, { ...edit, author: author() })
           await outbox.forget(edit.id)
         }
-      })().catch(report)
+      })().catch((e: unknown) => {
+        const isKept = e instanceof Problem && e.away && outbox.keepsEdits()
+        if (isKept)
+          say('The server does not answer. What is not stored yet is kept here, and sent when it is back.', 'note')
+        else report(e)
+      })
     events?.close()
     events = null
     projectId = null

@@ -27,6 +27,7 @@ function onServer(left: PendingEdit[] = []) {
     },
     step: async (_: string, which: string) => {
       await Promise.resolve()
+      if (server === 'away') throw new Problem('The server could not be reached.', 0)
       steps.push(which)
       return { history, seq: log.length, label: '' }
     },
@@ -123,6 +124,22 @@ describe('a session', () => {
     expect(s.session.wouldLose()).toBe(true)
     await back
     expect([s.steps, s.session.wouldLose()]).toEqual([['undo'], false])
+  })
+  it('a project that is left while the server is away keeps what was made, and says so', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.serverIs('away')
+    s.session.makeEdit('A', named('A'))
+    s.session.closeProject()
+    await vi.waitFor(() => expect(s.said).toEqual([expect.stringMatching(/kept here, and sent when it is back/)]))
+    expect([...s.kept.values()].map((e) => e.label)).toEqual(['A'])
+  })
+  it('says when nothing could be taken back, and leaves the page free to go', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.serverIs('away')
+    await s.session.stepBack('undo')
+    expect([s.said, s.steps, s.session.wouldLose()]).toEqual([['The server could not be reached.'], [], false])
   })
   it('takes back nothing else where what was to be taken back was refused', async () => {
     const s = onServer()
