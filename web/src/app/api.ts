@@ -36,7 +36,10 @@ export interface LoggedEdit {
   at: string
 }
 
-/** What the server refused, in its own sentence; `away` when it could not be reached, or could not do its own part: the same may be asked again. */
+/**
+ * What the server refused, in its own sentence; `away` when it could not be reached, or could not do its own part: the same may be asked
+ * again.
+ */
 export class Problem extends Error {
   constructor(
     message: string,
@@ -105,7 +108,7 @@ async function call<T>(method: string, path: string, body?: unknown): Promise<T>
           }),
     })
   } catch {
-    throw new Problem('The server does not answer: nothing was done. Try again when it is back.', 0)
+    throw new Problem('The server does not answer. Try again when it is back.', 0)
   }
   if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T
   const detail = await response.json().then(

@@ -68,10 +68,8 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     const left = await outbox.leftOf(id)
     if (projectId !== id || left.length === 0) return
     for (const { id: editId, label, edit } of left) store.dispatch(made({ id: editId, label, edit }))
-    say(
-      `${left.length} ${left.length === 1 ? 'change that was' : 'changes that were'} not stored yet ${left.length === 1 ? 'is' : 'are'} sent now.`,
-      'note',
-    )
+    const [were, are] = left.length === 1 ? ['change that was', 'is'] : ['changes that were', 'are']
+    say(`${left.length} ${were} not stored yet ${are} sent now.`, 'note')
     void send()
   }
 

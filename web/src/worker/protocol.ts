@@ -123,7 +123,8 @@ export interface Geometry {
   positions: Float32Array
   normals: Float32Array
   edges: Float32Array
-  /** 12 numbers each: two ends, and the directions of the two facets that meet there: drawn where one of them turns away */ contours: Float32Array
+  /** 12 numbers each: two ends, and the directions of the two facets that meet there: drawn where one of them turns away */
+  contours: Float32Array
   faceOf: Uint32Array
   /** triangles by their corners' numbers, where corners are shared: ground */ index?: Uint32Array
 }

@@ -331,7 +331,7 @@ describe('what stands at an odd number', () => {
 })
 /** as it is said: from the outline's first corner */
 const showsCorner = ([x, y]: Vec2) => `${(x - 0.123).toFixed(3)} m, ${(y - 0.456).toFixed(3)} m`
-const heightsIn = (project: Project) => levelHeights(project, schemeOf(project)).map((l) => l.height)
+const heightsIn = (p: Project) => levelHeights(p, schemeOf(p)).map((l) => l.height)
 
 describe('the section', () => {
   it('goes toward whom it looks with the pointer, and back to where it was', () => {
