@@ -29,6 +29,13 @@ test('while the server is away edits are kept in the window, and stored when it 
   await app.stop()
 })
 
+test('an idle connection is kept longer than browsers keep it: no request falls into the moment in which the server ends one', async ({
+  request,
+}) => {
+  const kept = (await request.get('/api/health')).headers()['keep-alive']
+  expect(Number(/^timeout=(\d+)$/.exec(kept ?? '')?.[1])).toBeGreaterThan(300)
+})
+
 test('a start that cannot succeed ends with one clear sentence', () => {
   const start = (env: Record<string, string>) =>
     spawnSync('node', ['scripts/start.mjs'], { env: { ...process.env, ...env }, encoding: 'utf8', timeout: 60_000 })

@@ -19,6 +19,9 @@ if (!isLoopback(host))
   )
 
 const http = createServer()
+// Longer than a browser or a proxy keeps an idle connection (300 s and 60 s): the one that asks ends it, never the server in
+// the moment in which it is asked. With Node's 5 s a request fell into that gap now and then, and was lost.
+http.keepAliveTimeout = 310_000
 const client = process.argv.includes('--dev') ? await developing() : undefined
 const running = await openApp(url, {
   ...(client ? { client } : {}),
