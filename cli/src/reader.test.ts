@@ -20,16 +20,9 @@ describe("what a stranger's file does, ends with a sentence", () => {
     ['site', 'blocks-in-blocks.dxf', /too many things/],
     ['site', 'bulge.dxf', /no point, line or closed polyline/],
     ['site', 'far.geojson', /lies outside of what EPSG:4326 can say/],
-  ] as const)(
-    '%s of %s',
-    async (what, name, sentence) => {
-      const started = Date.now()
-      await expect(readAside(what, name, await damaged(name))).rejects.toThrow(sentence)
-      // Loading the reader is not the file's doing; a file of a few kilobytes has a second and a half.
-      expect(Date.now() - started).toBeLessThan(20_000)
-    },
-    30_000,
-  )
+  ] as const)('%s of %s', async (what, name, sentence) => {
+    await expect(readAside(what, name, await damaged(name))).rejects.toThrow(sentence)
+  })
   it('a project file is counted before it is unpacked', async () => {
     const bomb = zipSync({
       'project.json': strToU8('{}'),
@@ -45,7 +38,7 @@ describe("what a stranger's file does, ends with a sentence", () => {
     )
     const text = zipSync({ 'project.json': [strToU8(`[${'[],'.repeat(14_000_000)}[]]`), { level: 6 }] })
     await expect(readAside('project', 'text.geotome', text)).rejects.toThrow('Unpacked, the file would have over 32 MB')
-  }, 30_000)
+  })
   it('lines that cross one another without end are refused before they are stored', async () => {
     const rows = Array.from(
       { length: 1500 },
@@ -54,5 +47,5 @@ describe("what a stranger's file does, ends with a sentence", () => {
     await expect(readAside('site', 'cross.csv', bytes(`line,x,y,z\n${rows.join('\n')}`))).rejects.toThrow(
       /cross one another too often|takes too long/,
     )
-  }, 30_000)
+  })
 })

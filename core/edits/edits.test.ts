@@ -13,9 +13,9 @@ beforeAll(() => openKernel())
 
 describe('the inverse of an edit', () => {
   it.each([
-    ['any work', start, STEPS, 150],
-    ['work on what grows', grownProject, GROWN_STEPS, 40],
-    ['work on areas', start, AREA_STEPS, 60],
+    ['any work', start, STEPS, 80],
+    ['work on what grows', grownProject, GROWN_STEPS, 25],
+    ['work on areas', start, AREA_STEPS, 30],
   ] as const)(
     'restores the canonical file byte for byte, through %s and all the way back',
     (_, begun, steps, numRuns) => {

@@ -93,7 +93,7 @@ describe('tracing an ink sketch', () => {
           Math.hypot(b[0] - p[0], b[1] - p[1]),
       ).toBeLessThan(1e-9)
     })
-  }, 60_000)
+  })
   it('offers several shapes apart, and those that share a line', async () => {
     const sheet = new Sheet(900, 700)
       .loop(
@@ -119,7 +119,7 @@ describe('tracing an ink sketch', () => {
     expect(found.map((f) => f.outer.length).sort()).toEqual([3, 4, 4])
     const rooms = found.filter((f) => f.outer.length === 4).map((f) => f.area)
     for (const area of rooms) expect(Math.abs(area / 30000 - 1)).toBeLessThan(0.02)
-  }, 60_000)
+  })
   it('finds nothing on an empty sheet, and refuses one that is too large', async () => {
     expect(await traceSketch(new Sheet(400, 300).specks(150).rgba(), { within: 5, smallest: 300 })).toEqual([])
     await expect(

@@ -51,9 +51,9 @@ function seen(project: Project, cache?: StudyCache) {
 }
 
 it.each([
-  ['any work', busyProject, STEPS, 60],
-  ['work on what grows', grownProject, GROWN_STEPS, 20],
-  ['work on areas', busyProject, AREA_STEPS, 40],
+  ['any work', busyProject, STEPS, 30],
+  ['work on what grows', grownProject, GROWN_STEPS, 10],
+  ['work on areas', busyProject, AREA_STEPS, 30],
 ] as const)(
   'a study that goes on from earlier ones sees what a study from nothing sees, after %s',
   (_, begun, steps, numRuns) => {

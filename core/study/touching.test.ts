@@ -149,7 +149,7 @@ describe('bodies are closed, or said not to be', () => {
           ).toBeNull()
         },
       ),
-      { numRuns: 60 },
+      { numRuns: 40 },
     )
   })
   it.each([55, -55])(

@@ -18,4 +18,4 @@ it('a database that is made while another works takes nothing of it away', async
   await asked.end()
   await Promise.all([first.stop(), second.stop()])
   for (const folder of folders) rmSync(folder, { recursive: true, force: true })
-}, 60_000)
+})
