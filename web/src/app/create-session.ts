@@ -42,8 +42,10 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
   let opening = 0
   /** steps back and forth that the server has not answered: they are kept nowhere else */
   let stepping = 0
-  /** edits of this window that the server refused */
-  const refused = new Set<string>()
+  /** edits of this window that the server has stored */
+  const stored = new Set<string>()
+  /** what was pending when a project was left, on its way */
+  let leaving: Promise<void> = Promise.resolve()
 
   async function openProject(id: string, moment: number | null = null): Promise<void> {
     closeProject()
@@ -96,9 +98,10 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     // What is on its way goes on being sent; the server stores an edit that comes twice once.
     const [id, left] = [projectId, store.getState().project.pending]
     if (id && left.length)
-      void (async () => {
+      leaving = (async () => {
         for (const edit of left) {
           await api.edit(id, { ...edit, author: author() })
+          stored.add(edit.id)
           await outbox.forget(edit.id)
         }
       })().catch((e: unknown) => {
@@ -165,12 +168,15 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     if (!id) return
     stepping++
     try {
-      // Edits on their way come first: what is taken back must be in the log. One that was refused is taken back by that.
-      const last = store.getState().project.pending.at(-1)
-      if (last) await send()
-      if (last && which === 'undo' && refused.has(last.id)) return
+      // Edits on their way come first: what is taken back must be in the log. One that did not get there is taken back by that.
+      const { pending, saved } = store.getState().project
+      const last = pending.at(-1)
+      if (last && saved.state === 'away')
+        say(`The server is away. ${which === 'undo' ? 'Undo' : 'Redo'} follows when it is back.`, 'note')
+      if (last) await send().then(() => leaving)
+      if (last && which === 'undo' && !stored.has(last.id)) return
       const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author(), pass })
-      store.dispatch(historyRead(history))
+      if (projectId === id) store.dispatch(historyRead(history))
       await catchUp(id, seq)
     } catch (e) {
       if (!(e instanceof Problem)) throw e
@@ -206,7 +212,8 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       const id = projectId
       try {
         const { history, seq } = await api.edit(id, { ...next, author: author() })
-        store.dispatch(historyRead(history))
+        stored.add(next.id)
+        if (projectId === id) store.dispatch(historyRead(history))
         void outbox.forget(next.id)
         await catchUp(id, seq)
         // One that was stored before this window was opened does not come by the log any more.
@@ -217,7 +224,6 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
           await new Promise((done) => setTimeout(done, 1000))
           continue
         }
-        refused.add(next.id)
         store.dispatch(dropped(next.id))
         void outbox.forget(next.id)
         report(e)

@@ -14,12 +14,13 @@ function onServer(left: PendingEdit[] = []) {
   const said: string[] = []
   const steps: string[] = []
   const kept = new Map(left.map((e) => [e.id, e]))
-  let server: 'well' | 'away' | 'refuses' = 'well'
+  let server: 'well' | 'slow' | 'away' | 'refuses' = 'well'
   const store = createAppStore()
   const history = { undo: null, redo: null }
   const api = {
     open: async () => ({ project, seq: 0, history }),
     edit: async (_: string, { id, label, edit }: { id: string; label: string; edit: Edit }) => {
+      if (server === 'slow') await new Promise((done) => setTimeout(done, 20))
       if (server === 'away') throw new Problem('The server could not be reached.', 0)
       if (server === 'refuses') throw new Problem('It no longer fits.', 409)
       log.push({ seq: log.length + 1, id, author: 'a', label, kind: 'edit', edit, at: '2026-01-05T09:00:00.000Z' })
@@ -29,7 +30,7 @@ function onServer(left: PendingEdit[] = []) {
       await Promise.resolve()
       if (server === 'away') throw new Problem('The server could not be reached.', 0)
       steps.push(which)
-      return { history, seq: log.length, label: '' }
+      return { history: { undo: 'the one before', redo: null }, seq: log.length, label: '' }
     },
     since: async (_: string, seq: number) => log.slice(seq),
   } as unknown as Api
@@ -153,6 +154,57 @@ describe('a session', () => {
     s.serverIs('well')
     await s.session.stepBack('undo')
     expect(s.steps).toEqual(['undo'])
+  })
+  it('takes back what is not stored yet when the server is back, and says that it waits', async () => {
+    vi.useFakeTimers()
+    const s = onServer()
+    await s.session.openProject('p')
+    s.serverIs('away')
+    s.session.makeEdit('A', named('A'))
+    await vi.advanceTimersByTimeAsync(100)
+    const back = s.session.stepBack('undo')
+    expect(s.said).toEqual(['The server is away. Undo follows when it is back.'])
+    s.serverIs('well')
+    await vi.advanceTimersByTimeAsync(1500)
+    await back
+    expect([s.log.map((e) => e.label), s.steps]).toEqual([['A'], ['undo']])
+    vi.useRealTimers()
+  })
+  it('takes back nothing else where the project is left before what was to be taken back is stored', async () => {
+    vi.useFakeTimers()
+    const s = onServer()
+    await s.session.openProject('p')
+    s.session.makeEdit('A', named('A'))
+    await s.session.settled()
+    s.serverIs('away')
+    s.session.makeEdit('B', named('B'))
+    await vi.advanceTimersByTimeAsync(100)
+    const back = s.session.stepBack('undo')
+    s.session.closeProject()
+    await vi.advanceTimersByTimeAsync(500)
+    s.serverIs('well')
+    await vi.advanceTimersByTimeAsync(1500)
+    await back
+    expect([s.log.map((e) => e.label), s.steps]).toEqual([['A'], []])
+    vi.useRealTimers()
+  })
+  it('takes back the last of several that were on their way when the project is left', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.serverIs('slow')
+    for (const name of ['A', 'B']) s.session.makeEdit(name, named(name))
+    const back = s.session.stepBack('undo')
+    s.session.closeProject()
+    await back
+    expect([[...new Set(s.log.map((e) => e.label))], s.steps]).toEqual([['A', 'B'], ['undo']])
+  })
+  it('what was taken back in a project that was left says nothing of the one that is open', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    const back = s.session.stepBack('undo')
+    await s.session.openProject('q')
+    await back
+    expect([s.steps, s.store.getState().project.history.undo]).toEqual([['undo'], null])
   })
   it('takes up what an earlier window left unsent', async () => {
     const s = onServer([{ id: crypto.randomUUID(), label: 'left', edit: named('Left') }])

@@ -77,6 +77,7 @@ export function GroundScene({
       <Lines segments={envelope?.edges ?? NONE} material={materials.envelope} order={7} pane="space" />
       {over && <Faces geometry={over.faces} material={materials.over} order={6} />}
       <Lines segments={over?.edges ?? NONE} material={materials.overLine} order={7} />
+      <Lines segments={over?.edges ?? NONE} material={materials.overGhost} order={7} cutOnly />
       {cut && <Faces geometry={cut.faces} material={materials.cap} order={8} pane="section" />}
       <Lines segments={cut?.lines ?? NONE} material={materials.sectionLine} order={9} pane="section" />
       <Lines segments={other} material={materials.behind} order={5} pane="plan" />

@@ -117,7 +117,7 @@ function prepare(
   const { toward } = axesOf({ target: [0, 0, 0], azimuth: pane.upright?.azimuth ?? 0, elevation: 0, scale: 1 })
   cutting.section.normal.set(-toward[0], -toward[1], 0)
   cutting.section.constant = pane.upright ? pane.upright.toward + 1e-3 : 1e6
-  for (const material of [materials.ghost, materials.ghostFloors, materials.buried]) {
+  for (const material of [materials.ghost, materials.ghostFloors, materials.buried, materials.overGhost]) {
     material.dashSize = 5 / scale
     material.gapSize = 4 / scale
   }

@@ -118,7 +118,8 @@ export function makeMaterials(p: Palette) {
       polygonOffsetUnits: -2,
       clippingPlanes: [cutting.below, cutting.section],
     }),
-    overLine: forward(line(p.warn, 1.6, [])),
+    overLine: forward(line(p.warn, 1.6, [cutting.below])),
+    overGhost: line(p.warn, 1, [cutting.above], true),
     sectionLine: onTop(line(p.cut, 2, [])),
     spot: new MeshBasicMaterial({
       color: p.cutsoft,
