@@ -111,6 +111,8 @@ test('a target is met: shown on the stage first, and made when it is accepted', 
   await expect(target.locator('[data-found]')).toContainText('Mass 1, width 52.500 m gives 3,150.00 m².')
   await expect(figure(page, 'total')).toHaveText('3,150.00 m²')
   await expect(details(page).locator('[data-plate="Mass 1"]')).toContainText('630.00 m²')
+  // The stage shows what was found; what is made is as it was.
+  await expect(target).toContainText('now 40.000 m')
   await target.getByRole('button', { name: 'Leave it' }).click()
   await expect(figure(page, 'total')).toHaveText('2,400.00 m²')
   await target.getByLabel('first figure: value').fill('3000')

@@ -50,6 +50,12 @@ const fixed = (p: Project, of: string, value: number) =>
   apply(p, { edit: 'project.change', set: { [of]: value } as never })
 
 describe('the value at which a figure comes out', () => {
+  it('of a height at which a figure jumps is told by what a hair more or less gives, not twice with one number', () => {
+    const [{ say } = { say: '' }] = meet(bar(40), seek(bar(40), 'Bar, height', 'homes', 2100)).met
+    expect(say).toBe(
+      'Homes of 2,100.00 m² is out of reach. Bar, height 14.000 m gives 1,920.00 m²; a hair more gives 2,400.00 m²; there the figure jumps.',
+    )
+  })
   it('the width of a bar of five storeys, 12 deep, for 3,150 m2 is 52.500 m', () => {
     const p = bar(40)
     const { met, edit } = meet(p, seek(p, 'Bar, width', 'homes', 3150))

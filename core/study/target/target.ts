@@ -206,6 +206,9 @@ function leftOutIn({ forms, unbuilt }: Floored): Map<string, string> {
     ...unbuilt.map((u): [string, string] => [u.mass.id, u.say]),
   ])
 }
+/** Where a figure jumps, the numbers before and after are the same to all digits that are shown. */
+const besideBest = (best: number, beside: number, at: (x: number) => string): string =>
+  at(beside) === at(best) ? `a hair ${beside > best ? 'more' : 'less'}` : at(beside)
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 function sayMet(
   project: Project,
@@ -219,7 +222,9 @@ function sayMet(
   const figure = sayFigure(project, of)
   if (!found.best) return `It can be tried nowhere. ${found.refused ?? ''}`.trim()
   const best = `${capital(mover.label)} ${at(found.best.at)} gives ${showFigure(project, of, found.best.figure)}`
-  const beside = found.beside ? `; ${at(found.beside.at)} gives ${showFigure(project, of, found.beside.figure)}` : ''
+  const beside = found.beside
+    ? `; ${besideBest(found.best.at, found.beside.at, at)} gives ${showFigure(project, of, found.beside.figure)}`
+    : ''
   if (found.reached) return `${best}${beside}.`
   const why = {
     end: `from ${at(range[0])} to ${at(range[1])} it comes no nearer`,

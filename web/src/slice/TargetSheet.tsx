@@ -8,13 +8,16 @@ import {
   quantityOf,
   readTyped,
   Refusal,
+  showQuantity,
   type BriefOf,
   type Project,
   type Scheme,
 } from '@geotome/core/project'
 import { moversOf, type Met, type Mover } from '@geotome/core/study'
 import { useProject, useUses, useViewState } from '../app/hooks'
+import { selectPresent } from '../app/project-slice'
 import { makeEdit, tryEdit } from '../app/session'
+import { useAppSelector } from '../app/store'
 import { workerReady } from '../app/study-loop'
 import { studyWorker } from '../worker/client'
 import type { Wanted } from '../worker/areas-protocol'
@@ -32,7 +35,9 @@ interface Asked {
 
 /** A figure, and what may move for it: the value at which it comes out is sought, shown on the stage, and applied on demand. */
 export function TargetSheet() {
-  const { project, scheme } = useProject()
+  // What moves, moves from what is made, also while the stage shows what was found.
+  const shown = useProject()
+  const { project, scheme } = useAppSelector(selectPresent) ?? shown
   const { picked } = useViewState('picked')
   const uses = useUses()
   const movers = useMemo(() => ordered(project, scheme, picked), [project, scheme, picked])
@@ -269,7 +274,7 @@ function Wish({
       <span className="text-ink2">by moving</span>
       <select
         aria-label={`${name}: what moves`}
-        className={select}
+        className={select.replace('max-w-56', 'max-w-80')}
         value={asked.mover}
         onChange={(e) =>
           set(
@@ -288,7 +293,7 @@ function Wish({
       </select>
       {mover && (
         <span className="text-ink2">
-          now {mover.whole ? Math.round(mover.now) : editNumber(mover.now, mover.quantity, project)}
+          now {mover.whole ? Math.round(mover.now) : showQuantity(mover.now, mover.quantity, project)}
         </span>
       )}
       {(['from', 'to'] as const).map((end) => (
