@@ -135,7 +135,7 @@ export function TracePanel({ picture: p, state, hint, send }: PanelOf<Tracing>) 
                 <li key={i} data-found={i + 1} className="border-b border-line py-1">
                   <label className="flex cursor-pointer items-center justify-between text-[12px]">
                     <span>
-                      <b>{i + 1}</b> {f.outer.length} corners
+                      <b className="mr-1">{i + 1}:</b> {f.outer.length} corners
                       {f.holes.length
                         ? `, ${f.holes.length === 1 ? 'a court' : `${f.holes.length} courts`} of ${f.holes.map((h) => h.length).join(' and ')}`
                         : ''}
