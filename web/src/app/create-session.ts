@@ -173,8 +173,11 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       const last = pending.at(-1)
       if (last && saved.state === 'away')
         say(`The server is away. ${which === 'undo' ? 'Undo' : 'Redo'} follows when it is back.`, 'note')
-      if (last) await send().then(() => leaving)
-      if (last && which === 'undo' && !stored.has(last.id)) return
+      if (last) await Promise.allSettled([send().then(() => leaving)])
+      if (last && which === 'undo' && !stored.has(last.id)) {
+        if (projectId !== id) say(`Not undone: ${last.label}. The project was left before it was stored.`, 'fault')
+        return
+      }
       const { history, seq } = await api.step(id, which, { id: crypto.randomUUID(), author: author(), pass })
       if (projectId === id) store.dispatch(historyRead(history))
       await catchUp(id, seq)

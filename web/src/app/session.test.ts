@@ -1,4 +1,4 @@
-import { describe, expect, it, vi } from 'vitest'
+import { afterEach, describe, expect, it, vi } from 'vitest'
 import type { Edit } from '@geotome/core/edits'
 import { blankProject, type Project, type Scheme } from '@geotome/core/project'
 import { Problem, type Api, type LoggedEdit } from './api'
@@ -52,10 +52,28 @@ function onServer(left: PendingEdit[] = []) {
   return { session, store, log, said, steps, kept, serverIs: (now: typeof server) => (server = now) }
 }
 
+/** A session at a server that was well for `before`, and is away since `made` was made. The clock stands still between what is waited for. */
+async function atAway(made: string, before: string[] = []) {
+  vi.useFakeTimers()
+  const s = onServer()
+  await s.session.openProject('p')
+  for (const name of before) s.session.makeEdit(name, named(name))
+  await s.session.settled()
+  s.serverIs('away')
+  s.session.makeEdit(made, named(made))
+  await vi.advanceTimersByTimeAsync(100)
+  const isBack = async () => {
+    s.serverIs('well')
+    await vi.advanceTimersByTimeAsync(1500)
+  }
+  return { ...s, isBack }
+}
+
 const named = (name: string): Edit => ({ edit: 'project.change', set: { name } })
 const nameOf = (s: ReturnType<typeof onServer>) => s.store.getState().project.confirmed?.name
 
 describe('a session', () => {
+  afterEach(() => void vi.useRealTimers())
   it('shows an edit at once, and sends edits one after the other in their order', async () => {
     const s = onServer()
     await s.session.openProject('p')
@@ -83,19 +101,13 @@ describe('a session', () => {
     expect(s.said).toHaveLength(3)
   })
   it('keeps what the server did not get, says that it is away, and sends it when it is back', async () => {
-    vi.useFakeTimers()
-    const s = onServer()
-    await s.session.openProject('p')
-    s.serverIs('away')
-    s.session.makeEdit('A', named('A'))
-    await vi.advanceTimersByTimeAsync(2500)
+    const s = await atAway('A')
+    await vi.advanceTimersByTimeAsync(2400)
     expect(s.store.getState().project.saved.state).toBe('away')
     expect([...s.kept.values()].map((e) => e.label)).toEqual(['A'])
-    s.serverIs('well')
-    await vi.advanceTimersByTimeAsync(1500)
+    await s.isBack()
     expect(s.log).toHaveLength(1)
     expect(s.kept.size).toBe(0)
-    vi.useRealTimers()
   })
   it('lets go of what the server refuses, and says its sentence', async () => {
     const s = onServer()
@@ -156,37 +168,22 @@ describe('a session', () => {
     expect(s.steps).toEqual(['undo'])
   })
   it('takes back what is not stored yet when the server is back, and says that it waits', async () => {
-    vi.useFakeTimers()
-    const s = onServer()
-    await s.session.openProject('p')
-    s.serverIs('away')
-    s.session.makeEdit('A', named('A'))
-    await vi.advanceTimersByTimeAsync(100)
+    const s = await atAway('A')
     const back = s.session.stepBack('undo')
     expect(s.said).toEqual(['The server is away. Undo follows when it is back.'])
-    s.serverIs('well')
-    await vi.advanceTimersByTimeAsync(1500)
+    await s.isBack()
     await back
     expect([s.log.map((e) => e.label), s.steps]).toEqual([['A'], ['undo']])
-    vi.useRealTimers()
   })
-  it('takes back nothing else where the project is left before what was to be taken back is stored', async () => {
-    vi.useFakeTimers()
-    const s = onServer()
-    await s.session.openProject('p')
-    s.session.makeEdit('A', named('A'))
-    await s.session.settled()
-    s.serverIs('away')
-    s.session.makeEdit('B', named('B'))
-    await vi.advanceTimersByTimeAsync(100)
+  it('takes back nothing else where the project is left before what was to be taken back is stored, and says so', async () => {
+    const s = await atAway('B', ['A'])
     const back = s.session.stepBack('undo')
     s.session.closeProject()
     await vi.advanceTimersByTimeAsync(500)
-    s.serverIs('well')
-    await vi.advanceTimersByTimeAsync(1500)
+    await s.isBack()
     await back
     expect([s.log.map((e) => e.label), s.steps]).toEqual([['A'], []])
-    vi.useRealTimers()
+    expect(s.said.at(-1)).toBe('Not undone: B. The project was left before it was stored.')
   })
   it('takes back the last of several that were on their way when the project is left', async () => {
     const s = onServer()

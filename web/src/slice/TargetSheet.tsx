@@ -233,7 +233,7 @@ function Wish({
   const { project } = useProject()
   const name = nth ? 'second figure' : 'first figure'
   const mover = movers.find((m) => m.key === asked.mover)
-  const select = 'select select-sm h-7 w-auto max-w-56 cursor-pointer rounded py-0 font-semibold'
+  const select = 'select select-sm h-7 w-auto max-w-80 cursor-pointer rounded py-0 font-semibold'
   const field = 'input input-sm h-7 w-16 px-1.5 text-right'
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1.5 pb-2" role="group" aria-label={name}>
@@ -274,7 +274,7 @@ function Wish({
       <span className="text-ink2">by moving</span>
       <select
         aria-label={`${name}: what moves`}
-        className={select.replace('max-w-56', 'max-w-80')}
+        className={select}
         value={asked.mover}
         onChange={(e) =>
           set(
