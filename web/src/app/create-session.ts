@@ -173,7 +173,10 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       const last = pending.at(-1)
       if (last && saved.state === 'away')
         say(`The server is away. ${which === 'undo' ? 'Undo' : 'Redo'} follows when it is back.`, 'note')
-      if (last) await Promise.allSettled([send().then(() => leaving)])
+      if (last) {
+        await send()
+        await Promise.allSettled([leaving])
+      }
       if (last && which === 'undo' && !stored.has(last.id)) {
         if (projectId !== id) say(`Not undone: ${last.label}. The project was left before it was stored.`, 'fault')
         return
