@@ -195,7 +195,11 @@ export async function main(args: string[]): Promise<number> {
     .option('--scheme <name>')
     .action(async (file: string, options: Options & { to: string; output: string }) => {
       const format = formatNamed(options.to)
-      await save(options.output, await format.write(await study(file, options), new Date().toISOString(), along))
+      // A project file needs no study, so that it can be written of a project that cannot be studied.
+      const content = format.writeProject
+        ? format.writeProject(await load(file), along)
+        : await format.write(await study(file, options), new Date().toISOString(), along)
+      await save(options.output, content)
     })
 
   try {

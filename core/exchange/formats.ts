@@ -1,5 +1,5 @@
 import { STARTERS } from '../groundwork'
-import { refuse, writeProjectFile, writeProjectText, type AssetBytes } from '../project'
+import { refuse, writeProjectFile, writeProjectText, type AssetBytes, type Project } from '../project'
 import type { Study } from '../study'
 import { ledgerCsv } from './csv'
 import { ledgerSheet, scheduleSheet } from './sheet'
@@ -19,7 +19,21 @@ export interface Format {
   say: string
   extension: string
   type: string
-  write(study: Study, stamp: string, assets?: AssetBytes): string | Uint8Array | Promise<string | Uint8Array>
+  write(study: Study, stamp: string, assets?: AssetBytes): Written | Promise<Written>
+  /** writes the project alone: it needs no study, so that work can always be saved out */
+  writeProject?(project: Project, assets?: AssetBytes): Written
+}
+type Written = string | Uint8Array
+
+/** Writes a scheme, or the project alone where the format needs no study; `study` is asked for only where it is needed. */
+export async function writeFormat(
+  format: Format,
+  project: Project,
+  study: () => Study,
+  stamp: string,
+  assets: AssetBytes = {},
+): Promise<Written> {
+  return format.writeProject ? format.writeProject(project, assets) : format.write(study(), stamp, assets)
 }
 
 /** All formats out; a new one is a file and a line here. */
@@ -95,6 +109,7 @@ export const FORMATS: Format[] = [
     extension: 'geotome',
     type: 'application/zip',
     write: (study, _stamp, assets) => writeProjectFile(study.project, assets),
+    writeProject: writeProjectFile,
   },
   {
     id: 'json',
@@ -103,6 +118,7 @@ export const FORMATS: Format[] = [
     extension: 'geotome.json',
     type: 'application/json',
     write: (study) => writeProjectText(study.project),
+    writeProject: (project) => writeProjectText(project),
   },
 ]
 

@@ -2,7 +2,16 @@ import { rawName, TOLERANCE } from '../solid'
 import { massesRead, recipeText, type MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
-import { canonical, type Memo, type Numbers, type Part, type Project, type Scheme, fingerprint } from '../project'
+import {
+  canonical,
+  type Attempts,
+  type Memo,
+  type Numbers,
+  type Part,
+  type Project,
+  type Scheme,
+  fingerprint,
+} from '../project'
 import type { Off, Plate } from '../slice'
 import { exact, tiltOf, worldFaces, type Ties, type WorldFace } from './print'
 
@@ -24,6 +33,8 @@ export interface FabricContext {
   offAt(mass: string, level: string): readonly Off[]
   /** what was computed of a part, kept while nothing it was computed from changes */
   memo: Memo
+  /** runs the nodes of the study, and notes those that fail */
+  attempts: Attempts
 }
 
 /** The storeys that a mass takes: those that cut it, less the exceptions, or the chosen ones that cut it. */

@@ -2,7 +2,7 @@ import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
 import { takenStoreys, tiesOf, type FabricContext } from './context'
 import { partKey, type Candidate, type How, type Proposal } from './offers'
-import type { PartRole } from './parts'
+import type { PartRole } from './part-shape'
 import { storeyRanges, type StoreyRange } from './storey-ranges'
 
 /** What is being proposed for one mass: what has been found so far, and what every kind of part asks. */

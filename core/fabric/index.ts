@@ -1,6 +1,7 @@
 export * from './context'
 export * from './body'
 export * from './build-up'
+export { eavesOf, isWall, type PartRole } from './part-shape'
 export * from './parts'
 export * from './face-choices'
 export * from './offers'

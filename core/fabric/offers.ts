@@ -1,6 +1,6 @@
 import type { Part } from '../project'
 import type { FaceSlope } from './context'
-import type { PartRole } from './parts'
+import type { PartRole } from './part-shape'
 
 /**
  * A part that a face could become; `part` has no id, build-up and overhang yet. `off`: how far (m) it lies off its face at most; null

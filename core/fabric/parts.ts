@@ -1,46 +1,19 @@
 import { buildUpThickness } from './build-up'
-import { areaOf, subtractRegions, uniteRegions, type Region, type Vec2, type Vec3, rawName, TOLERANCE } from '../solid'
-import type { MassForm } from '../form'
-import type { LevelHeight } from '../levels'
 import { inOrder, type Part } from '../project'
-import { bodyHeights, bodyVolume, type PartBody } from './body'
-import { bondOf, shapingFace, type Bond } from './bond'
-import { facesOfForm, levelHeight, tiedHeight, type FabricContext } from './context'
-import { shapeParapet } from './parapets'
-import { tiltOf } from './print'
-import { shapeRoof, type Overhangs } from './roofs'
+import { bodyVolume } from './body'
+import { bondOf, type Bond } from './bond'
+import type { FabricContext } from './context'
+import { NOTHING, shapeless, shapeOf, throughWalls, type PartRole, type PartShape, type ThroughAt } from './part-shape'
 import { lidsByMass, sharing, slabsByMass, wallInputs } from './wall-inputs'
-import { isRoofBody, nearTo, openStretches, standsIn, supportsOf } from './stands'
 import { shapeWalls, together, type WallShape, type WallInput } from './walls'
 
-export type PartRole =
-  | 'wall'
-  | 'curved wall'
-  | 'sloping wall'
-  | 'facet wall'
-  | 'floor slab'
-  | 'ground slab'
-  | 'soffit slab'
-  | 'flat roof'
-  | 'pitched roof'
-  | 'terrace'
-  | 'parapet'
-/** Returns true for walls of all kinds: upright, sloping, curved, of facets. */
-export const isWall = (role: PartRole): boolean => role.endsWith('wall')
-
 /** A part as computed: its tie, body and figures. area: m2 of face (walls, roofs) or of floor (slabs); volume m3. */
-export interface PartStudy {
+export interface PartStudy extends PartShape {
   id: string
   part: Part
-  role: PartRole
   bond: Bond
-  body: PartBody | null
-  /** its outline in plan, at the foot */
-  plan: Region
-  area: number
   volume: number
   thickness: number
-  length: number | null
 }
 
 /** Computes parts from what they saw of their hosts and from the levels as they are; walls of a storey are joined together. */
@@ -67,11 +40,17 @@ export function* partSteps(
   const inputs: WallInput[] = []
   for (const [i, part] of parts.entries()) {
     if (part.kind === 'wall')
-      inputs.push(...wallInputs(context, part, thicknessOf(part), slabs, lids, shared.get(part.id)))
+      inputs.push(
+        ...context.attempts.run(
+          nodeOf(part, 'face'),
+          () => wallInputs(context, part, thicknessOf(part), slabs, lids, shared.get(part.id)),
+          () => [],
+        ),
+      )
     if (i % STEP === 0) yield i / parts.length / 2
   }
   const stretches = new Map<string, WallShape[]>()
-  for (const shape of shapeWalls(inputs, context.memo)) {
+  for (const shape of shapeWalls(inputs, context.memo, context.attempts)) {
     const list = stretches.get(shape.part)
     if (list) list.push(shape)
     else stretches.set(shape.part, [shape])
@@ -86,19 +65,12 @@ export function* partSteps(
 
   const studied: PartStudy[] = []
   for (const [i, part] of parts.entries()) {
-    const thickness = thicknessOf(part)
-    const tie = bondOf(context, part)
-    const bond = part.kind === 'wall' && tie.status === 'bonded' && !walls.has(part.id) ? NOTHING_FREE : tie
-    const shape = shapeOf(context, part, thickness, bond, walls, throughAt)
     studied.push(
-      context.memo.keep(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
-        id: part.id,
-        part,
-        bond,
-        thickness,
-        ...shape,
-        volume: shape.body ? bodyVolume(shape.body) : 0,
-      })),
+      context.attempts.run(
+        nodeOf(part, 'shape'),
+        () => studyPart(context, part, thicknessOf(part), walls, throughAt),
+        () => notShaped(part, thicknessOf(part)),
+      ),
     )
     if (i % STEP === 0) yield 0.5 + i / parts.length / 2
   }
@@ -107,191 +79,46 @@ export function* partSteps(
 /** how many parts are computed between two pauses */
 const STEP = 64
 
-const NOTHING_FREE: Bond = { status: 'loose', why: 'nothing of its face stands free any more', left: false }
+const nodeOf = ({ id, name, host }: Part, what: string) => ({ what, id, name, parts: [id], masses: [host.mass] })
 
-type Shape = Pick<PartStudy, 'role' | 'body' | 'plan' | 'area' | 'length'>
-const shapeless = (role: PartRole): Shape => (SHAPELESS[role] ??= { role, body: null, plan: [], area: 0, length: null })
-const SHAPELESS: Partial<Record<PartRole, Shape>> = {}
-
-function shapeOf(
+function studyPart(
   context: FabricContext,
   part: Part,
   thickness: number,
-  bond: Bond,
   walls: Map<string, WallShape>,
   throughAt: ThroughAt,
-): Shape {
-  switch (part.kind) {
-    case 'wall': {
-      const wall = walls.get(part.id)
-      return wall
-        ? context.memo.keep(part, 'shape', [wall], () => ({
-            role: wallRole(part),
-            body: wall.body,
-            plan: wall.plan,
-            area: wall.faceArea,
-            length: wall.length,
-          }))
-        : shapeless('wall')
-    }
-    case 'slab':
-      return part.print.kind === 'face'
-        ? roofShape(context, part, thickness)
-        : slabShape(context, part, thickness, bond, throughAt)
-    case 'roof':
-    case 'terrace':
-      return roofShape(context, part, thickness)
-    case 'parapet':
-      return parapetShape(context, part, thickness)
-  }
+): PartStudy {
+  const isMissing = part.kind === 'wall' && !walls.has(part.id)
+  if (isMissing && context.attempts.hasFailed(part.id)) return notShaped(part, thickness)
+  const tie = bondOf(context, part)
+  const shape = shapeOf(context, part, thickness, tie, walls, throughAt)
+  const isCovered = tie.status === 'bonded' && (isMissing || shape.plan === NOTHING)
+  const bond = isCovered ? NOTHING_FREE : tie
+  return context.memo.keep(part, 'study', [thickness, bond.status, bond.why, shape], () => ({
+    id: part.id,
+    part,
+    bond,
+    thickness,
+    ...shape,
+    volume: shape.body ? bodyVolume(shape.body) : 0,
+  }))
 }
 
-function wallRole(part: Part): PartRole {
-  if (part.print.kind !== 'face') return 'wall'
-  if (part.print.rows) return 'facet wall'
-  return part.print.round
-    ? 'curved wall'
-    : Math.abs(part.print.normal[2]) > TOLERANCE.rounding
-      ? 'sloping wall'
-      : 'wall'
+const ROLE: Record<Part['kind'], PartRole> = {
+  wall: 'wall',
+  slab: 'floor slab',
+  roof: 'flat roof',
+  terrace: 'terrace',
+  parapet: 'parapet',
 }
+/** A part that could not be computed: without a body, and on the list of findings. */
+const notShaped = (part: Part, thickness: number): PartStudy => ({
+  id: part.id,
+  part,
+  thickness,
+  bond: { status: 'loose', why: 'it cannot be computed', left: true },
+  ...shapeless(ROLE[part.kind]),
+  volume: 0,
+})
 
-function parapetShape(context: FabricContext, part: Part, thickness: number): Shape {
-  const { print } = part
-  const form = context.forms.get(part.host.mass)
-  if (print.kind !== 'face') return shapeless('parapet')
-  const { face } = shapingFace(context, part, print)
-  const rise = context.numbers.length(part.rise)
-  return context.memo.keep(part, 'shape', [face, form, rise, thickness, ...(form ? nearTo(context, form) : [])], () => {
-    const falls = form ? fallsAwayAt(form, face.plane.n) : () => true
-    const z = face.plane.d / face.plane.n[2]
-    const shape = shapeParapet(
-      face,
-      thickness,
-      rise,
-      (beyond, a, b) =>
-        !falls(beyond, a, b) ? [] : form ? openStretches(context, form, [a[0], a[1]], [b[0], b[1]], z) : [[0, 1]],
-      form ? standsIn(context, form, face) : [],
-    )
-    return shape
-      ? { role: 'parapet', body: shape.body, plan: shape.plan, area: shape.faceArea, length: shape.length }
-      : shapeless('parapet')
-  })
-}
-
-function roofShape(context: FabricContext, part: Part, thickness: number): Shape {
-  const { print } = part
-  if (print.kind !== 'face') return shapeless('flat roof')
-  const { face } = shapingFace(context, part, print)
-  const form = context.forms.get(part.host.mass)
-  const flat = print.normal[2] > 1 - TOLERANCE.rounding
-  const near = form && !part.letGo ? nearTo(context, form) : []
-  const overhang = context.numbers.length(part.overhang)
-  const own = Object.entries(part.overhangs).map(([edge, num]) => [edge, context.numbers.length(num)] as const)
-  return context.memo.keep(part, 'shape', [face, form, overhang, own.join(';'), thickness, ...near], () => {
-    const falls = form ? fallsAwayAt(form, face.plane.n) : () => false
-    const differs = new Map(own)
-    const by: Overhangs = (beyond, a, b) =>
-      part.kind === 'roof' && falls(beyond, a, b) ? (differs.get(rawName(beyond)) ?? overhang) : 0
-    const roof = shapeRoof(face, thickness, part.side, by, form && near.length ? standsIn(context, form, face) : [])
-    const role: PartRole =
-      part.kind === 'slab' ? 'soffit slab' : part.kind === 'terrace' ? 'terrace' : flat ? 'flat roof' : 'pitched roof'
-    return { role, body: roof.body, plan: roof.plan, area: roof.faceArea, length: null }
-  })
-}
-
-/** The faces over whose edge a roof can hang, each once. */
-export function eavesOf(context: FabricContext, part: Part): string[] {
-  const form = context.forms.get(part.host.mass)
-  if (part.print.kind !== 'face' || !form) return []
-  const { face } = shapingFace(context, part, part.print)
-  const falls = fallsAwayAt(form, face.plane.n)
-  return [
-    ...new Set(
-      face.loops.flatMap((loop, l) =>
-        loop.flatMap((a, i) => {
-          const beyond = face.beyond[l]?.[i] ?? ''
-          return falls(beyond, a, loop[(i + 1) % loop.length] as Vec3) ? [rawName(beyond)] : []
-        }),
-      ),
-    ),
-  ]
-}
-
-type ThroughAt = (mass: string, level: string) => Region[]
-
-/** Plans of the walls that run up through a level from below, whose feet a slab there must leave free. */
-function throughWalls(context: FabricContext, parts: Part[], walls: Map<string, WallShape>): ThroughAt {
-  const tall = new Map<string, { level: string | undefined; plan: Region; z0: number; z1: number }[]>()
-  for (const part of parts) {
-    const wall = part.kind === 'wall' && part.top === null && part.side === 'inside' ? walls.get(part.id) : undefined
-    if (!wall) continue
-    const list = tall.get(part.host.mass) ?? []
-    list.push({
-      level: part.base?.level,
-      plan: wall.plan,
-      ...context.memo.keep(wall, 'heights', [], () => bodyHeights(wall.body)),
-    })
-    tall.set(part.host.mass, list)
-  }
-  return (mass, level) => {
-    const z = levelHeight(context, level)
-    const form = context.forms.get(mass)
-    // Walls run up over a roof that stands on their mass, and so through its slab.
-    const under = form && isRoofBody(context, form) ? supportsOf(context, form) : []
-    return [mass, ...under.map((o) => o.id)]
-      .flatMap((id) => tall.get(id) ?? [])
-      .filter((w) => w.level !== level && w.z0 < z - 0.01 && w.z1 > z + 0.01)
-      .map((w) => w.plan)
-  }
-}
-
-function slabShape(context: FabricContext, part: Part, thickness: number, bond: Bond, throughAt: ThroughAt): Shape {
-  const { print, base } = part
-  const level = base && context.levels.find((l) => l.id === base.level)
-  const form = context.forms.get(part.host.mass)
-  if (print.kind !== 'plate' || !level || thickness <= 0) return shapeless('floor slab')
-  const plate = bond.status === 'bonded' && form ? context.plateAt(form, level.height) : null
-  const height = tiedHeight(context, part, level.id)
-  const top = height + context.numbers.length(base.above) - level.floorBuildUp
-  const through = throughAt(part.host.mass, level.id)
-  const open = bond.status === 'bonded' ? openIn(context, part.host.mass, level) : []
-  return context.memo.keep(part, 'shape', [plate, form, top, height, thickness, ...through, null, ...open], () => {
-    const whole = plate ? plate.region : print.loops.map((l) => l.map(([x = 0, y = 0]): Vec2 => [x, y]))
-    const plan = subtractRegions(whole, uniteRegions([...through, ...open]))
-    const role = form && Math.abs(height - form.base) < TOLERANCE.height ? 'ground slab' : 'floor slab'
-    if (areaOf(plan) <= TOLERANCE.area) return shapeless(role)
-    return {
-      role,
-      plan,
-      area: areaOf(plan),
-      body: { kind: 'prism', region: plan, z0: top - thickness, z1: top },
-      length: null,
-    }
-  })
-}
-
-/** Where a slab is open: at voids that go on below it (what one stands on is its floor), and where a part of the plate is left out. */
-const openIn = (context: FabricContext, mass: string, level: LevelHeight): Region[] =>
-  context.offAt(mass, level.id).flatMap(({ why, by, region }) => {
-    const foot = why === 'void' ? (context.voids.get(by)?.base ?? -Infinity) : -Infinity
-    return why !== 'inset' && foot < level.height - TOLERANCE.height ? [region] : []
-  })
-
-/** Whether a top falls away at an edge, to the walls below it: at ridges, valleys and walls that rise beside it, it does not. */
-export function fallsAwayAt(form: MassForm, n: Vec3): (beyond: string, a: Vec3, b: Vec3) => boolean {
-  const faces = facesOfForm(form)
-  return (beyond, a, b) => {
-    const wall = faces.find((f) => rawName(f.name) === rawName(beyond))
-    if (!wall || Math.abs(tiltOf(wall)) > 0.5) return false
-    const e: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
-    const out: Vec3 = [e[1] * n[2] - e[2] * n[1], e[2] * n[0] - e[0] * n[2], e[0] * n[1] - e[1] * n[0]]
-    // What lies outside of a round wall depends on the place; its shell turns its hollow side to its centre.
-    if (wall.round)
-      return (
-        ((a[0] + b[0]) / 2 - wall.round.x) * out[0] + ((a[1] + b[1]) / 2 - wall.round.y) * out[1] > 0 ===
-        wall.round.sweep > 0
-      )
-    return wall.bent || wall.plane.n[0] * out[0] + wall.plane.n[1] * out[1] + wall.plane.n[2] * out[2] > 0
-  }
-}
+const NOTHING_FREE: Bond = { status: 'loose', why: 'nothing of its face stands free any more', left: false }

@@ -3,7 +3,7 @@ import { areaOf, rectOf, rectsMeet, subtractRegions, type Region, type Vec3, TOL
 import { levelHeight, takenStoreys, type FabricContext } from './context'
 import type { Draft } from './draft'
 import { LIMITS } from './limits'
-import { fallsAwayAt } from './parts'
+import { fallsAwayAt } from './part-shape'
 import { facePrint, type WorldFace } from './print'
 import { openStretches, standsIn } from './stands'
 

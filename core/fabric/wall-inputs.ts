@@ -174,6 +174,7 @@ export function wallInputs(
       return standing.map((piece, i): WallInput => ({
         id: i === 0 ? part.id : `${part.id} ${i}`,
         part: part.id,
+        name: part.name,
         storey,
         face,
         piece,

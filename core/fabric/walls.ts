@@ -1,4 +1,4 @@
-import type { Memo } from '../project'
+import type { Attempts, Memo } from '../project'
 import {
   areaOf,
   betweenRings,
@@ -29,6 +29,7 @@ import { cornerOf, endOf, farSide, stripPlan, startOf, strandAlong, strandOf, ty
 export interface WallInput {
   id: string
   /** the part that it is a stretch of */ part: string
+  name: string
   storey: string
   face: WorldFace
   piece: Piece
@@ -86,20 +87,32 @@ export function together(shapes: WallShape[]): WallShape | null {
 }
 
 /** Shapes all walls, those of a storey joined together: where one ends and the next begins they meet in a mitre. */
-export function shapeWalls(walls: WallInput[], memo: Memo): WallShape[] {
+export function shapeWalls(walls: WallInput[], memo: Memo, attempts: Attempts): WallShape[] {
   const storeys = new Map<string, WallInput[]>()
   for (const wall of walls) {
     const list = storeys.get(wall.storey)
     if (list) list.push(wall)
     else storeys.set(wall.storey, [wall])
   }
-  return [...storeys.values()].flatMap((list) =>
-    list[0] ? memo.keep(list[0], 'storey', list, () => shapeStorey(list, memo)) : [],
-  )
+  return [...storeys.values()].flatMap((list) => {
+    const [first] = list
+    if (!first) return []
+    if (memo.has(first, 'storey', list)) return memo.keep(first, 'storey', list, (): WallShape[] => [])
+    return attempts.keepIfWhole(
+      () => shapeStorey(list, memo, attempts),
+      (shapes) => memo.keep(first, 'storey', list, () => shapes),
+    )
+  })
 }
 
-function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
-  const lines = walls.map((wall) => memo.keep(wall, 'line', [], () => lineOf(wall)))
+function shapeStorey(walls: WallInput[], memo: Memo, attempts: Attempts): WallShape[] {
+  const ofWall = <T>(wall: WallInput, what: string, work: () => T): T[] =>
+    attempts.run<T[]>(
+      { what, id: wall.part, name: wall.name, parts: [wall.part] },
+      () => [work()],
+      () => [],
+    )
+  const lines = walls.flatMap((wall) => ofWall(wall, 'line', () => memo.keep(wall, 'line', [], () => lineOf(wall))))
   const starts = new Map<string, Line[]>()
   const ends = new Map<string, Line[]>()
   for (const line of lines) {
@@ -107,10 +120,12 @@ function shapeStorey(walls: WallInput[], memo: Memo): WallShape[] {
     put(starts, spot(startOf(line.foot)), line)
     put(ends, spot(endOf(line.foot)), line)
   }
-  return lines.map((line) => {
+  return lines.flatMap((line) => {
     const before = line.foot.closed ? null : neighbourAt(ends, line, startOf(line.foot))
     const after = line.foot.closed ? null : neighbourAt(starts, line, endOf(line.foot))
-    return memo.keep(line.wall, 'shape', [before?.wall, after?.wall], () => shape(line, before, after))
+    return ofWall(line.wall, 'joined wall', () =>
+      memo.keep(line.wall, 'shape', [before?.wall, after?.wall], () => shape(line, before, after)),
+    )
   })
 }
 

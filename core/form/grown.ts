@@ -6,7 +6,7 @@ import {
   Memo,
   noteCopies,
   numbersOf,
-  Refusal,
+  reasonOf,
   refuse,
   type Id,
   type Mass,
@@ -40,8 +40,7 @@ export function grown(project: Project, scheme: Scheme, numbers = numbersOf(proj
     try {
       grow()
     } catch (e) {
-      if (!(e instanceof Refusal)) throw e
-      to.remarks.push({ by, id, say: e.say, remedy: e.remedy })
+      to.remarks.push({ by, id, ...reasonOf(e) })
     }
   }
   for (const rule of rules) saying('rule', rule.id, () => growRule(project, scheme, rule, numbers, to))

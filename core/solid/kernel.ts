@@ -49,6 +49,8 @@ export function withKernel<T>(work: (kernel: ManifoldToplevel, own: <O extends O
  * closed.
  */
 export function capOf(loops: [number, number][][]): readonly number[] {
+  // The kernel throws on an empty list.
+  if (loops.length === 0) return []
   const four = capOfFour(loops)
   if (four) return four
   const key = loops.map((l) => l.join()).join(';')

@@ -1,6 +1,6 @@
 import type { MassForm } from '../form'
 import type { LevelHeight } from '../levels'
-import { Memo, sameList, type Mass, type Numbers } from '../project'
+import { Attempts, Memo, sameList, type Mass, type Numbers, type StudyNode } from '../project'
 import {
   changedShares,
   computeIsland,
@@ -30,7 +30,7 @@ import {
   type Vec2,
 } from '../solid'
 import type { Finding } from './finding'
-import type { Floor } from './floor'
+import { emptyFloor, type Floor } from './floor'
 import { PLAIN, type Special } from './special'
 import { Standings } from './standing'
 
@@ -46,6 +46,11 @@ export class StudyCache {
   private readonly islands = new WeakMap<Share, Island[]>()
   /** for whatever else is computed of a thing: volumes, footprints, parts */
   readonly memo = new Memo()
+  /** runs the nodes of the study that is under way, and notes those that fail */
+  attempts = new Attempts()
+
+  /** `probe` is told of each node before it runs: tests let it throw. */
+  constructor(private readonly probe: ((node: StudyNode) => void) | null = null) {}
 
   private readonly latest = new Map<string, { from: readonly unknown[]; value: unknown }>()
 
@@ -60,6 +65,7 @@ export class StudyCache {
 
   /** Begins a study: ages what is kept. */
   begin(): void {
+    this.attempts = new Attempts(this.probe)
     this.standings.begin()
   }
 
@@ -85,20 +91,27 @@ export class StudyCache {
     const from = [level.height, headroom.height, headroom.wallLike, smallest, special, ...takers, null, ...over]
     const kept = this.floors.get(level.id)
     if (kept && sameList(kept.from, from)) return kept.floor.level === level ? kept.floor : { ...kept.floor, level }
-    const own = this.ownShares(level, takers, over, headroom)
-    const shares =
-      special === PLAIN
-        ? own.filter((s) => s !== null)
-        : own.flatMap((s) => (s ? this.specialShares(s, level.height, special) : []))
-    // Most floors of most buildings are like the one below.
+    return this.attempts.keepIfWhole(
+      () => {
+        const own = this.ownShares(level, takers, over, headroom)
+        const shares =
+          special === PLAIN
+            ? own.filter((s) => s !== null)
+            : own.flatMap((s) => (s ? this.specialShares(s, level, special) : []))
+        return this.likeTheLast(level, shares, smallest)
+      },
+      (floor) => this.floors.set(level.id, { from, floor }),
+    )
+  }
+
+  /** The floor of some shares: most floors of most buildings are like the one below. */
+  private likeTheLast(level: LevelHeight, shares: Share[], smallest: number): Floor {
     const like = this.last
-    const floor =
-      like && like.smallest === smallest && sameList(like.shares, shares)
-        ? { ...like.floor, level }
-        : this.floorOfShares(level, shares, smallest)
-    this.last = { shares, smallest, floor }
-    this.floors.set(level.id, { from, floor })
-    return floor
+    if (like && like.smallest === smallest && sameList(like.shares, shares)) return { ...like.floor, level }
+    return this.attempts.keepIfWhole(
+      () => this.floorOfShares(level, shares, smallest),
+      (floor) => (this.last = { shares, smallest, floor }),
+    )
   }
   private last: { shares: Share[]; smallest: number; floor: Floor } | null = null
 
@@ -118,7 +131,11 @@ export class StudyCache {
       const had = known?.takers[i] === form ? known.shares[i] : undefined
       return had && this.plain.get(had.plate) === had && had.use === form.use && had.order === form.order
         ? had
-        : this.share(form, level.height, headroom, over)
+        : this.attempts.run(
+            { what: 'floor', id: form.id, name: form.name, level: level.id, masses: [form.id] },
+            () => this.share(form, level.height, headroom, over),
+            () => null,
+          )
     })
     this.brought.set(level.id, { height: level.height, headroom, takers, shares })
     return shares
@@ -129,9 +146,15 @@ export class StudyCache {
   >()
 
   /** What becomes of a share where something differs on its level; the same objects while nothing of it changes. */
-  private specialShares(share: Share, z: number, { uses, cores, changes, voids }: Special): Share[] {
+  private specialShares(share: Share, level: LevelHeight, { uses, cores, changes, voids }: Special): Share[] {
     const { mass } = share.plate
-    const holes = voids.flatMap((f) => this.plate(f, z) ?? [])
+    const holes = voids.flatMap((f) =>
+      this.attempts.run(
+        { what: 'floor', id: f.id, name: f.name, level: level.id, masses: [f.id] },
+        () => this.plate(f, level.height) ?? [],
+        () => [],
+      ),
+    )
     const [use, own, core] = [uses.get(mass) ?? share.use, changes.get(mass) ?? [], cores.has(mass)]
     // Levels whose masses are alike may differ in what is special: each keeps its own.
     const name = `special ${use} ${core} ${own.map((c) => c.id).join()} ${holes.map((h) => h.mass).join()}`
@@ -144,21 +167,17 @@ export class StudyCache {
 
   private floorOfShares(level: LevelHeight, all: Share[], smallest: number): Floor {
     const shares = all.filter((s) => s.plate.area > TOLERANCE.area)
-    const islands = islandsOf(shares).map((group) => this.island(group, smallest))
+    const islands = islandsOf(shares).flatMap((group) => {
+      const masses = group.map((s) => s.plate.mass)
+      return this.attempts.run<Island[]>(
+        { what: 'common floor', id: masses.join(), name: level.name, level: level.id, masses },
+        () => [this.island(group, smallest)],
+        () => [],
+      )
+    })
     const noted = islands.filter((i) => i.overlaps.length || i.slivers.length || i.shares.some((s) => s.low.length))
-    const floor: Floor = {
-      level,
-      plates: shares.map((s) => s.plate),
-      islands,
-      noted,
-      voids: voidsOf(all),
-      off: offByMass(all),
-      area: 0,
-      low: 0,
-      perimeter: 0,
-      uses: {},
-      net: null,
-    }
+    const plates = shares.map((s) => s.plate)
+    const floor: Floor = { ...emptyFloor(level), plates, islands, noted, voids: voidsOf(all), off: offByMass(all) }
     for (const island of islands) {
       floor.area += island.area
       floor.low += island.low

@@ -20,3 +20,18 @@ export interface Floor {
   /** to the inner face of the outer walls; null until walls stand on it */
   net: number | null
 }
+
+/** A storey on which nothing is counted. */
+export const emptyFloor = (level: LevelHeight): Floor => ({
+  level,
+  plates: [],
+  islands: [],
+  noted: [],
+  voids: [],
+  off: new Map(),
+  area: 0,
+  low: 0,
+  perimeter: 0,
+  uses: {},
+  net: null,
+})

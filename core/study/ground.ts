@@ -15,6 +15,7 @@ import {
   type Fit,
   type FootGround,
   type Id,
+  type Neighbour,
   type Numbers,
   type Project,
   type Site,
@@ -66,68 +67,88 @@ export function studyGround(
   assets: Assets,
 ): GroundStudy {
   const { site, terrain } = project
-  const ring = site ? siteRing(site, numbers) : null
+  const { attempts } = cache
+  const whole = <T>(what: string, make: () => T): T | null =>
+    attempts.run<T | null>({ what, id: what, name: project.name }, make, () => null)
+  const ring = site && whole('site', () => ({ ring: siteRing(site, numbers) }))
+  const figures = ring && whole('site figures', () => ({ ...siteFigures(ring.ring), ...ring }))
   // The same object while its numbers stay, so that what hangs on it stays too, and a drag does not offset the site anew.
-  const envelope = site
-    ? cache.memo.keep(site, 'envelope', [siteKey(site, numbers)], () => envelopeOf(site, numbers))
-    : null
+  const envelope =
+    site &&
+    whole('envelope', () =>
+      cache.memo.keep(site, 'envelope', [siteKey(site, numbers)], () => envelopeOf(site, numbers)),
+    )
   const bytes = terrain?.kind === 'survey' ? assets(terrain.asset) : null
-  const tin = bytes ? cache.memo.keep(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))) : null
-  const flat = terrain?.kind === 'level' ? numbers.length(terrain.height) : null
+  const tin =
+    bytes && whole('terrain', () => cache.memo.keep(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))))
+  const flat = terrain?.kind === 'level' ? whole('ground level', () => numbers.length(terrain.height)) : null
   const height = tin ? (x: number, y: number) => heightAt(tin, x, y) : () => flat
-  // A form that only grows taller keeps its foot, and how it lies in the envelope.
-  const footOn = (form: MassForm) => {
-    const plan = standingPlan(form)
-    return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1))
-  }
-  const inPlan = (form: MassForm, room: Envelope) => {
-    const plan = standingPlan(form)
-    return cache.lately(`plan ${form.id}`, [room, JSON.stringify(plan)], () => planFit(room, plan, form.rect))
-  }
   const fits = new Map<Id, Fit>()
   const feet = new Map<Id, MassGround>()
   for (const form of forms) {
+    const node = { what: 'place in the envelope', id: form.id, name: form.name, masses: [form.id] }
     const fit =
       envelope &&
-      cache.memo.keep(form, 'fit', [envelope], () =>
-        fitOr(() => fitOf(form.body.solid, form.at, form.top, form.rect, envelope, () => inPlan(form, envelope))),
+      attempts.run<Fit | null>(
+        node,
+        () => fitIn(form, envelope, cache),
+        () => null,
       )
     if (fit) fits.set(form.id, fit)
-    const foot = terrain ? cache.memo.keep(form, 'foot', [tin, flat], () => footOn(form)) : null
+    const foot =
+      terrain &&
+      attempts.run(
+        { ...node, what: 'foot on the ground' },
+        () => footOn(form),
+        () => null,
+      )
     if (foot)
       feet.set(form.id, {
         ...foot,
         above: { lowest: form.top - foot.lowest, mean: form.top - foot.mean, highest: form.top - foot.highest },
       })
   }
-  const neighbours = inOrder(project.neighbours).map((n): NeighbourForm => {
-    const middle = n.outline.reduce(
-      (sum, p): Vec2 => [sum[0] + p[0] / n.outline.length, sum[1] + p[1] / n.outline.length],
-      [0, 0],
-    )
-    const base = n.base === null ? (height(...middle) ?? 0) : numbers.length(n.base)
-    return { id: n.id, name: n.name, outline: n.outline, base, top: base + numbers.length(n.height) }
-  })
-  return {
-    site: ring ? { ...siteFigures(ring), ring } : null,
-    envelope,
-    fits,
-    tin,
-    height,
-    feet,
-    neighbours,
-    missing: terrain?.kind === 'survey' && !bytes,
+  // A form that only grows taller keeps its foot, and how it lies in the envelope.
+  function footOn(form: MassForm) {
+    return cache.memo.keep(form, 'foot', [tin, flat], () => {
+      const plan = standingPlan(form)
+      return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1))
+    })
   }
+  const neighbours = inOrder(project.neighbours).flatMap((n) =>
+    attempts.run<NeighbourForm[]>(
+      { what: 'neighbour', id: n.id, name: n.name },
+      () => [neighbourForm(n, height, numbers)],
+      () => [],
+    ),
+  )
+  const missing = terrain?.kind === 'survey' && !bytes
+  return { site: figures, envelope, fits, tin, height, feet, neighbours, missing }
 }
 
-/** How a mass fits; null for a body that cannot be computed with, which is a finding of its own. */
-function fitOr(fit: () => Fit): Fit | null {
-  try {
-    return fit()
-  } catch (e) {
-    if (e instanceof Refusal) return null
-    throw e
+/** How a mass fits the envelope; null for a body that cannot be computed with, which is a finding of its own. */
+function fitIn(form: MassForm, envelope: Envelope, cache: StudyCache): Fit | null {
+  const inPlan = () => {
+    const plan = standingPlan(form)
+    return cache.lately(`plan ${form.id}`, [envelope, JSON.stringify(plan)], () => planFit(envelope, plan, form.rect))
   }
+  return cache.memo.keep(form, 'fit', [envelope], () => {
+    try {
+      return fitOf(form.body.solid, form.at, form.top, form.rect, envelope, inPlan)
+    } catch (e) {
+      if (e instanceof Refusal) return null
+      throw e
+    }
+  })
+}
+
+function neighbourForm(n: Neighbour, height: GroundStudy['height'], numbers: Numbers): NeighbourForm {
+  const middle = n.outline.reduce(
+    (sum, p): Vec2 => [sum[0] + p[0] / n.outline.length, sum[1] + p[1] / n.outline.length],
+    [0, 0],
+  )
+  const base = n.base === null ? (height(...middle) ?? 0) : numbers.length(n.base)
+  return { id: n.id, name: n.name, outline: n.outline, base, top: base + numbers.length(n.height) }
 }
 
 /** A site's numbers, where formulas give some of them. */

@@ -6,6 +6,7 @@ import {
   refuse,
   scalingOf,
   worldOf,
+  type Attempts,
   type Id,
   type Laid,
   type Model,
@@ -43,8 +44,14 @@ export function modelOf(
 }
 
 /** Each picture, laid at each of its stands; world coordinates, m. */
-export const studyPictures = (project: Project, model: Model): PictureStudy[] =>
-  inOrder(project.pictures).map((p) => ({ id: p.id, laid: p.stands.map((stand) => lay(p, stand, model)) }))
+export const studyPictures = (project: Project, model: Model, attempts: Attempts): PictureStudy[] =>
+  inOrder(project.pictures).flatMap((p) =>
+    attempts.run<PictureStudy[]>(
+      { what: 'place', id: p.id, name: p.name },
+      () => [{ id: p.id, laid: p.stands.map((stand) => lay(p, stand, model)) }],
+      () => [],
+    ),
+  )
 
 /** The middle of an outline's area. */
 function middleOf(loop: Vec2[]): Vec2 {

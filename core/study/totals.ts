@@ -37,8 +37,8 @@ export function totalsOf(
     pending && cache.lastWhole
       ? cache.lastWhole
       : {
-          volume: volumes.reduce((sum, group) => sum + cache.groupVolume(group), 0),
-          footprint: footprints.reduce((sum, group) => sum + cache.groupFootprint(group), 0),
+          volume: volumes.reduce((sum, group) => sum + groupVolume(cache, group), 0),
+          footprint: footprints.reduce((sum, group) => sum + groupFootprint(cache, group), 0),
         }
   cache.lastWhole = { volume, footprint }
   return {
@@ -60,6 +60,26 @@ export function totalsOf(
     coverage: siteArea ? footprint / siteArea : null,
   }
 }
+
+const groupNode = (what: string, group: MassForm[]) => ({
+  what,
+  id: group.map((f) => f.id).join(),
+  name: group.map((f) => f.name).join(', '),
+  masses: group.map((f) => f.id),
+})
+/** m3: where bodies cannot be united, each by itself. */
+const groupVolume = (cache: StudyCache, group: MassForm[]): number =>
+  cache.attempts.run(
+    groupNode('common volume', group),
+    () => cache.groupVolume(group),
+    () => group.reduce((sum, f) => sum + f.body.volume, 0),
+  )
+const groupFootprint = (cache: StudyCache, group: MassForm[]): number =>
+  cache.attempts.run(
+    groupNode('footprint', group),
+    () => cache.groupFootprint(group),
+    () => 0,
+  )
 
 /** m2 of floor above the datum whose use counts in the floor area ratio. */
 export const countedArea = (project: Project, floors: readonly Floor[]): number =>

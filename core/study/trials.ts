@@ -15,7 +15,7 @@ import {
   type Scheme,
 } from '../project'
 import { StudyCache } from './cache'
-import { floorSteps, type Floored } from './study'
+import { floorSteps, type Floored } from './floors'
 import { givesFloor } from './special'
 import { countedArea } from './totals'
 

@@ -1,3 +1,4 @@
+export * from './attempts'
 export * from './schemas'
 export * from './ids'
 export * from './refusal'

@@ -22,6 +22,8 @@ import { thinBody } from './thin-body'
 import { tooDeep } from './too-deep'
 import { wallGap } from './wall-gap'
 
+export { NOT_COMPUTED, notComputed } from './not-computed'
+
 /** All checks, in the order in which their findings are listed; a new one is a file and a line here. */
 export const CHECKS: Check[] = [
   leftOutMove,

@@ -1,5 +1,5 @@
 import { parentPort } from 'node:worker_threads'
-import { formatNamed } from '@geotome/core/exchange'
+import { formatNamed, writeFormat } from '@geotome/core/exchange'
 import { readProjectPackage, Refusal, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, sketchOf, studyScheme } from '@geotome/core/study'
@@ -21,10 +21,11 @@ async function answer(id: number, ask: StudyQuestion['ask']): Promise<StudyAnswe
   if (ask.task === 'read') return { id, result: readProjectPackage(ask.bytes) }
   await openKernel()
   const project: Project = ask.project
-  const study = studyScheme(project, ask.task === 'export' && ask.scheme ? ask.scheme : firstScheme(project).id)
   if (ask.task === 'total') {
+    const study = studyScheme(project, firstScheme(project).id)
     const { area, site } = study.totals
     return { id, result: { area, site, sketch: JSON.stringify(sketchOf(study)) } }
   }
-  return { id, result: await formatNamed(ask.format).write(study, ask.stamp, ask.assets) }
+  const study = () => studyScheme(project, ask.scheme ?? firstScheme(project).id)
+  return { id, result: await writeFormat(formatNamed(ask.format), project, study, ask.stamp, ask.assets) }
 }

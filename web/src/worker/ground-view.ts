@@ -14,6 +14,17 @@ const keyOf = (thing: object, what: string): string => {
   return key
 }
 
+/** No site, no terrain, no neighbours. */
+export const NO_GROUND: GroundView = {
+  site: null,
+  envelope: null,
+  fits: {},
+  feet: {},
+  terrain: null,
+  neighbours: [],
+  missing: false,
+}
+
 /** Site, envelope, terrain and neighbours as they are drawn; triangles are sent once. */
 export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
   const { ground, project } = study

@@ -76,6 +76,7 @@ const api: StudyWorker = {
     sent.keys.clear()
     sent.shapes.clear()
     sent.masses.clear()
+    sent.from.clear()
     sent.parts.clear()
     caches.clear()
   },
