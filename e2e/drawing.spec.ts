@@ -3,6 +3,7 @@ import {
   addStoreys,
   clickAt,
   details,
+  drawCircle,
   drawRectangle,
   figure,
   level,
@@ -207,4 +208,39 @@ test('far from zero, on a mass that is turned: faces are picked, pulled and draw
   await settled(page)
   await expect(figure(page, 'volume')).toContainText('353.57')
   await expect(figure(page, 'findings')).toHaveText('0 findings')
+})
+
+test('half of a number that cannot be drawn leaves the page as it was', async ({ page }) => {
+  const faults: string[] = []
+  page.on('pageerror', (e) => faults.push(e.message))
+  await newProject(page, 'Half typed')
+  await drawCircle(page, '6', '4')
+  await settled(page)
+  const shape = details(page).getByRole('combobox', { name: 'outline' })
+  await shape.selectOption('equal sides')
+  await settled(page)
+  // Its first key alone would be an outline of one side.
+  await details(page).getByLabel('sides', { exact: true }).click()
+  await page.keyboard.press('Control+a')
+  await page.keyboard.type('1')
+  await expect(figure(page, 'total')).not.toContainText(/^total 0/)
+  await page.keyboard.type('4')
+  await page.keyboard.press('Enter')
+  await settled(page)
+  await expect(details(page).getByLabel('sides', { exact: true })).toHaveValue('14')
+  // A size of nothing, and one that is farther than any site: refused, and what stood there stands.
+  await drawRectangle(page, [-5, -4], '10', '8', '4')
+  await settled(page)
+  await shape.selectOption('ellipse')
+  await settled(page)
+  const volume = await figure(page, 'volume').textContent()
+  for (const typed of ['0', '1e12']) {
+    await details(page).getByLabel('width', { exact: true }).fill(typed)
+    await page.keyboard.press('Enter')
+    await expect(page.locator('[data-sonner-toast]').first()).toBeVisible()
+    await page.keyboard.press('Escape')
+    await settled(page)
+    await expect(figure(page, 'volume')).toHaveText(volume ?? '')
+  }
+  expect(faults).toEqual([])
 })

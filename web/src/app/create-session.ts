@@ -42,6 +42,7 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
   let opening = 0
   /** steps back and forth that the server has not answered: they are kept nowhere else */
   let stepping = 0
+  let isTyping = false
   /** edits of this window that the server has stored */
   const stored = new Set<string>()
   /** what was pending when a project was left, on its way */
@@ -151,15 +152,28 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
   }
 
   /**
-   * Tries an edit while a gesture lasts. It is checked where it is computed, in the worker; one that cannot be made leaves the last good
-   * one standing.
+   * Tries an edit while a gesture lasts. The worker checks it before it computes it; an edit that cannot be made leaves the last good
+   * one standing. An edit that is typed is checked here too: half of a number can be any number, and the page draws it at once.
    */
   function tryEdit(make: (() => Edit) | null): void {
     if (!store.getState().project.confirmed) return
     try {
-      store.dispatch(previewed(make ? make() : null))
+      const edit = make ? make() : null
+      const project = selectProject(store.getState())
+      if (isTyping && edit && project) applyEdit(project, edit)
+      store.dispatch(previewed(edit))
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
+    }
+  }
+
+  /** Runs what a key in a field sets off: edits tried meanwhile are checked before they are shown. */
+  function whileTyping(work: () => void): void {
+    isTyping = true
+    try {
+      work()
+    } finally {
+      isTyping = false
     }
   }
 
@@ -283,6 +297,7 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     sendLeftovers,
     makeEdit,
     tryEdit,
+    whileTyping,
     stepBack,
     settled,
     /** The window is not seen, or seen again: a stream is let go, or taken up. */

@@ -21,7 +21,7 @@ export const session = createSession({
   stream: (url) => new EventSource(url),
 })
 
-export const { openProject, closeProject, sendLeftovers, makeEdit, tryEdit, stepBack, settled } = session
+export const { openProject, closeProject, sendLeftovers, makeEdit, tryEdit, whileTyping, stepBack, settled } = session
 
 /** A browser keeps six connections to a server, and a stream holds one: windows that nobody sees let theirs go, and catch up when they are seen. */
 export function followPage(): void {

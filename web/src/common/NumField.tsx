@@ -15,6 +15,7 @@ import {
   type Scheme,
 } from '@geotome/core/project'
 import { shownOf } from '../app/project-slice'
+import { whileTyping } from '../app/session'
 import { store, useAppSelector } from '../app/store'
 
 interface Props {
@@ -122,7 +123,7 @@ export const NumField = memo(function NumField({
     const { project, scheme } = shownOf(store.getState())
     try {
       const { num, value: v } = readTyped(next, quantity, project, scheme, rule)
-      onTry(num, v)
+      whileTyping(() => onTry(num, v))
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
     }

@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useState } from 'react'
+import { useEffect, useLayoutEffect, useState, type ReactNode } from 'react'
 import { Navigate, useParams, useSearchParams } from 'react-router'
 import { useOf, useStudy } from '../app/hooks'
 import { Problem } from '../app/api'
@@ -20,6 +20,7 @@ import { ViewsPanel } from '../views/ViewsPanel'
 import { Dependents } from '../figures/Dependents'
 import { useKeymap } from '../verbs/use-keymap'
 import { VerbBar } from '../verbs/VerbBar'
+import { Guarded } from '../common/Guarded'
 import { Wordmark } from '../common/Wordmark'
 import { arrived } from './after-desk'
 import { Header } from './Header'
@@ -80,6 +81,14 @@ function AtDesk({ id, desk }: { id: string; desk: Desk }) {
     arrived(desk.name)
   }, [desk, dispatch])
 
+  const seq = useAppSelector((s) => `${s.project.seq} ${s.project.pending.length}`)
+  const retry = `${desk.name} ${seq}`
+  const guarded = (what: string, children: ReactNode) => (
+    <Guarded what={what} retry={retry}>
+      {children}
+    </Guarded>
+  )
+
   usePictureDrop()
   useKeymap()
 
@@ -87,31 +96,34 @@ function AtDesk({ id, desk }: { id: string; desk: Desk }) {
     <div className="flex h-full flex-col">
       <Header id={id} />
       <div className="flex min-h-0 flex-1">
-        <Spine />
+        {guarded('The spine', <Spine />)}
         <main className={`relative flex min-w-0 flex-1 flex-col ${sheet ? '[--foot:10px]' : '[--foot:106px]'}`}>
           {bench ? (
-            <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} />
+            guarded(
+              'The bench',
+              <Bench key={`${bench.picture} ${bench.task}`} picture={bench.picture} task={bench.task} />,
+            )
           ) : (
             <>
-              <Stage at={desk.stage} />
+              {guarded('The stage', <Stage at={desk.stage} />)}
               {desk.coming ? (
                 <p className="absolute inset-x-0 bottom-6 text-center text-ink2">
                   <span className="rounded bg-paper px-3 py-1">{desk.coming}</span>
                 </p>
               ) : (
-                <VerbBar />
+                guarded('The verbs', <VerbBar />)
               )}
             </>
           )}
-          <ViewsPanel at={desk.stage} />
-          <Dependents />
-          <OpenSheet />
+          {guarded('The list of views', <ViewsPanel at={desk.stage} />)}
+          {guarded('The list of what hangs on it', <Dependents />)}
+          {guarded('The sheet', <OpenSheet />)}
         </main>
-        {!bench && <Details desk={desk} />}
+        {!bench && guarded('The details', <Details desk={desk} />)}
       </div>
       <StartLevel desk={desk} />
-      <Figures />
-      <OpenDialogs />
+      {guarded('The figures', <Figures />)}
+      {guarded('The dialog', <OpenDialogs />)}
     </div>
   )
 }

@@ -1,5 +1,5 @@
 import type { PointerEvent as PE } from 'react'
-import type { Mass } from '@geotome/core/project'
+import { Refusal, type Mass } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { useProjectNow, useStudy, useViewState } from '../app/hooks'
 import { useHold } from '../tools/hold'
@@ -53,7 +53,7 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
     <svg className="pointer-events-none absolute inset-0 h-full w-full" aria-hidden>
       {shown.cage && <CageMarks mass={mass} shown={shown} view={view} size={size} />}
       {handles.flatMap((handle) =>
-        handle.spots(seen).map((spot, i) => {
+        spotsOf(handle, seen).map((spot, i) => {
           const key = `${handle.name} ${spot.key}`
           return (
             <g
@@ -71,6 +71,16 @@ export function Handles({ mass: picked, view, size }: { mass: Mass; view: View; 
       )}
     </svg>
   )
+}
+
+/** The spots of a handle; none while a gesture makes of the mass what cannot be drawn. */
+function spotsOf(handle: (typeof MASS_HANDLES)[number], on: OnMass) {
+  try {
+    return handle.spots(on)
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    return []
+  }
 }
 
 /** What a held handle says, beside the pointer: `at` is in the window. */

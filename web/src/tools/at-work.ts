@@ -2,7 +2,7 @@ import { useSyncExternalStore } from 'react'
 import type { Vec2 } from '@geotome/core/solid'
 import { toast } from 'sonner'
 import { selectPresent } from '../app/project-slice'
-import { makeEdit, tryEdit } from '../app/session'
+import { makeEdit, tryEdit, whileTyping } from '../app/session'
 import { store } from '../app/store'
 import { picked, toolTaken } from '../app/view-slice'
 import type { Project, Scheme } from '@geotome/core/project'
@@ -52,7 +52,7 @@ export const runner = createRunner({
   taken: () => store.getState().view.tool,
   world: worldNow,
   make: makeEdit,
-  show: tryEdit,
+  show: (edit, isTyped) => (isTyped ? whileTyping(() => tryEdit(edit)) : tryEdit(edit)),
   refuse: (say) => void toast.error(say),
   leave: () => void store.dispatch(toolTaken(null)),
   take: (next) => void store.dispatch(toolTaken(next)),

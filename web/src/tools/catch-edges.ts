@@ -1,13 +1,13 @@
 import { planOf } from '@geotome/core/moves'
-import { numbersOf, type Project, type Scheme } from '@geotome/core/project'
-import { faceLabel, faceName, minus, placePoint, spanned, type Arc, type Vec2 } from '@geotome/core/solid'
+import { numbersOf, Refusal, type Mass, type Numbers, type Project, type Scheme } from '@geotome/core/project'
+import { faceLabel, faceName, minus, placePoint, spanned, type Arc, type Outline, type Vec2 } from '@geotome/core/solid'
 import type { CatchEdge } from './catching'
 
 /** The edges of all drawn outlines in the world, m: what the pointer can catch. */
 export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
   const numbers = numbersOf(project, scheme)
   return Object.values(scheme.masses).flatMap((mass): CatchEdge[] => {
-    const lines = planOf(mass.recipe, numbers, mass.name)
+    const lines = planOrNone(mass, numbers)
     if (lines.length === 0) return []
     const at = {
       x: numbers.length(mass.place.x),
@@ -43,7 +43,7 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
 export function centresOf(project: Project, scheme: Scheme): { point: Vec2; word: string }[] {
   const numbers = numbersOf(project, scheme)
   return Object.values(scheme.masses).flatMap((mass) => {
-    const lines = planOf(mass.recipe, numbers, mass.name)
+    const lines = planOrNone(mass, numbers)
     let [x, y, area] = [0, 0, 0]
     const o = lines[0]?.points[0]
     if (!o) return []
@@ -64,4 +64,14 @@ export function centresOf(project: Project, scheme: Scheme): { point: Vec2; word
     }
     return [{ point: placePoint([o[0] + x / (3 * area), o[1] + y / (3 * area)], at), word: `centre of ${mass.name}` }]
   })
+}
+
+/** The plan of a mass; none while a gesture makes of it what cannot be drawn. */
+function planOrNone(mass: Mass, numbers: Numbers): Outline[] {
+  try {
+    return planOf(mass.recipe, numbers, mass.name)
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    return []
+  }
 }

@@ -98,6 +98,17 @@ describe('an outline is drawn', () => {
       recipe: [{ shape: { kind: 'circle', radius: 6.5 } }, { height: 7.5 }],
     })
   })
+  it('as equal sides whose number is half typed: what was drawn before stays on the plane', () => {
+    const t = workplace({ tool: 'circle', becomes: 'mass' })
+    t.runner.answer({ kind: 'choose', choice: 'equal sides' })
+    t.press(0, 0)
+    t.move(6, 0)
+    const before = t.runner.running()?.marks
+    for (const half of ['1', '', '0', '1e9', '-4']) {
+      t.runner.answer({ kind: 'type', field: 1, text: half })
+      expect(t.runner.running()?.marks).toEqual(before)
+    }
+  })
   it('as a ready footprint within a rectangle, or as equal sides on a circle, by a choice that its key goes through', () => {
     const t = workplace({ tool: 'rectangle', becomes: 'mass' })
     expect(t.runner.running()?.choices).toMatchObject({ chosen: 'rectangle', key: 'A' })

@@ -11,7 +11,8 @@ export interface Workplace {
   world: (id: (n: number) => string) => World | null
   /** gives whether it could be made */
   make: (label: string, edit: () => Edit) => boolean
-  show: (edit: (() => Edit) | null) => void
+  /** `isTyped`: a key set it off, and half of a number can be any number */
+  show: (edit: (() => Edit) | null, isTyped?: boolean) => void
   refuse: (say: string) => void
   leave: () => void
   /** takes up another tool */
@@ -38,7 +39,14 @@ export interface Running {
  * on from what the one before it made.
  */
 export function createRunner(place: Workplace) {
-  let now: { taken: Taken; tool: Tool<unknown>; state: unknown; ids: string[]; drawn: Running | null } | null = null
+  let now: {
+    taken: Taken
+    tool: Tool<unknown>
+    state: unknown
+    ids: string[]
+    drawn: Running | null
+    marks: Mark[]
+  } | null = null
   const listeners = new Set<() => void>()
   const tell = () => listeners.forEach((l) => l())
 
@@ -47,18 +55,18 @@ export function createRunner(place: Workplace) {
     if (taken === (now?.taken ?? null)) return now
     const tool = taken && TOOLS.find((t) => t.name === taken.tool)
     const was = now
-    now = taken && tool ? { taken, tool, state: tool.begin(taken), ids: [], drawn: null } : null
+    now = taken && tool ? { taken, tool, state: tool.begin(taken), ids: [], drawn: null, marks: [] } : null
     // What the tool that was put down has shown is shown no longer. Whoever hears of that finds the new one.
     if (was) place.show(null)
     return now
   }
   const worldOf = (ids: string[]) => place.world((n) => (ids[n] ??= crypto.randomUUID()))
 
-  const done = (answer: Answer<unknown>): void => {
+  const done = (answer: Answer<unknown>, isTyped: boolean): void => {
     const at = now
     if (!at) return
     at.state = answer.state
-    if (answer.tried !== undefined) place.show(answer.tried)
+    if (answer.tried !== undefined) place.show(answer.tried, isTyped)
     if (answer.refused) place.refuse(answer.refused)
     if (answer.made && place.make(answer.made.label, answer.made.edit)) {
       at.ids = []
@@ -68,6 +76,16 @@ export function createRunner(place: Workplace) {
     }
     if (answer.next) place.take(answer.next)
     else if (answer.end) place.leave()
+  }
+
+  /** The marks of a tool; while half of a number is typed that cannot be drawn, those of before. */
+  const marksOf = (at: NonNullable<typeof now>, world: World, plane: Frame): Mark[] => {
+    try {
+      return (at.marks = at.tool.marks(at.state, world, plane, at.taken))
+    } catch (e) {
+      if (!(e instanceof Refusal)) throw e
+      return at.marks
+    }
   }
 
   place.follow(() => {
@@ -81,7 +99,7 @@ export function createRunner(place: Workplace) {
       const world = at && worldOf(at.ids)
       if (!at || !world) return false
       try {
-        done(at.tool.answer(at.state, event, world, at.taken))
+        done(at.tool.answer(at.state, event, world, at.taken), event.kind === 'type')
       } catch (e) {
         if (!(e instanceof Refusal)) throw e
         place.refuse(e.message)
@@ -96,8 +114,9 @@ export function createRunner(place: Workplace) {
       if (!at) return null
       const world = worldOf(at.ids)
       if (!world) return null
+      if (at.drawn) return at.drawn
       const plane = at.tool.plane(at.taken, world)
-      return (at.drawn ??= {
+      return (at.drawn = {
         taken: at.taken,
         tool: at.tool,
         plane,
@@ -105,7 +124,7 @@ export function createRunner(place: Workplace) {
         step: at.tool.step(at.state),
         fields: at.tool.fields(at.state, world, at.taken),
         choices: at.tool.choices(at.state, at.taken),
-        marks: at.tool.marks(at.state, world, plane, at.taken),
+        marks: marksOf(at, world, plane),
       })
     },
     subscribe(listen: () => void) {
