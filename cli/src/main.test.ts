@@ -237,7 +237,7 @@ describe('a project without a screen', () => {
       /"levle" \(was level meant\?\), "heigth" \(was height meant\?\)/,
     ],
     ['levl.move', '{}', /no command "levl\.move"\. Was level\.move meant/],
-    ['mass.draw', '{"name": "A"}', /malformed at level/],
+    ['mass.draw', '{"name": "A"}', /mass.draw needs level, height, one of rectangle, polygon, circle/],
     ['mass.draw', 'nothing.json', /cannot be read/],
   ])('%s %s is refused with a sentence', async (name, args, sentence) => {
     const done = await run('do', join(folder, 'shed.geotome.json'), name, args, '-o', join(folder, 'never.json'))

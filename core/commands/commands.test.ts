@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { applyEdit } from '../edits'
 import { inOrder, parseProject, writeProjectText, type Project } from '../project'
 import { openKernel } from '../solid'
-import type { Study } from '../study'
+import { studyScheme, type Study } from '../study'
 import { minter, projectWith, schemeOf, studied } from '../testing/make'
 import { COMMANDS, runCommand } from '.'
 
@@ -290,6 +290,28 @@ describe('pictures by command', () => {
     p = does(p, 'picture.remove', { picture: 'Plan' })
     expect([p.pictures, p.traces]).toEqual([{}, {}])
     expect(floors(p)).toEqual([60, 60])
+  })
+})
+
+describe('what cannot be done', () => {
+  const study = () => studied(shed())
+  it('names all arguments that are missing, of the command and of a move', () => {
+    expect(() => runCommand(study(), 'mass.draw', { name: 'A' }, mint)).toThrow(
+      'mass.draw needs level, height, one of rectangle, polygon, circle.',
+    )
+    expect(() => runCommand(study(), 'mass.shape', { mass: 'Shed', move: { move: 'raise' } }, mint)).toThrow(
+      'The move is malformed at 0.height: "height" is missing.',
+    )
+  })
+  it('takes words that every object answers to for ids that are not there', () => {
+    for (const word of ['constructor', 'toString', '__proto__']) {
+      expect(() =>
+        runCommand(study(), 'mass.draw', { name: 'A', level: 'L0', height: `{${word}}`, circle: [0, 0, 3] }, mint),
+      ).toThrow(/formula|not understood/)
+      expect(() => studyScheme(shed(), word)).toThrow('That scheme is not there.')
+      const edit = { edit: 'mass.remove', scheme: word, id: 'a' } as const
+      expect(() => applyEdit(shed(), edit)).toThrow(/no scheme/)
+    }
   })
 })
 

@@ -38,7 +38,10 @@ export function runCommand(study: Study, name: string, args: unknown, mint: () =
       near ? `Was ${near} meant?` : `There are ${COMMANDS.map((c) => c.name).join(', ')}.`,
     )
   }
-  if (typeof args === 'object' && args !== null) checkKeys(found, Object.keys(args))
+  if (typeof args === 'object' && args !== null) {
+    checkKeys(found, Object.keys(args))
+    checkNeeded(found, Object.keys(args))
+  }
   return found.run(study, parseWith(found.args, args, 'edit', `The arguments of ${name} are malformed`) as never, mint)
 }
 
@@ -52,6 +55,17 @@ function checkKeys({ name, args }: Command, keys: string[]): void {
     return near ? `"${k}" (was ${near} meant?)` : `"${k}"`
   })
   refuse('edit', `${name} does not know ${said.join(', ')}.`, `It takes ${known.join(', ')}.`)
+}
+
+/** Refuses arguments of which some are missing, and names all of them. */
+function checkNeeded({ name, args, oneOf = [] }: Command, keys: string[]): void {
+  const missing = Object.entries(args.entries).flatMap(([key, { type }]) =>
+    type === 'optional' || keys.includes(key) ? [] : [key],
+  )
+  const shapes = oneOf.some((key) => keys.includes(key)) ? [] : [`one of ${oneOf.join(', ')}`]
+  const all = [...missing, ...(oneOf.length ? shapes : [])]
+  if (all.length)
+    refuse('edit', `${name} needs ${all.join(', ')}.`, `Its arguments are ${Object.keys(args.entries).join(', ')}.`)
 }
 
 /** The word that is mistyped most likely; null where none is close. */

@@ -9,6 +9,8 @@ export interface Command<E extends v.ObjectEntries = v.ObjectEntries> {
   /** what it does, for lists */
   say: string
   args: v.StrictObjectSchema<E, undefined>
+  /** arguments of which one must be given */
+  oneOf?: (keyof E & string)[]
   run(study: Study, args: v.InferOutput<v.StrictObjectSchema<E, undefined>>, mint: () => Id): Edit
 }
 

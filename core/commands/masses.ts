@@ -19,7 +19,7 @@ import {
 } from '../form'
 import { RecipeSchema, withPlaced } from '../moves'
 import { batch, singles } from '../edits'
-import { inOrder, refuse } from '../project'
+import { inOrder, parseWith, refuse } from '../project'
 import type { Vec2 } from '../solid'
 import type { Study } from '../study'
 import { command } from './kind'
@@ -50,6 +50,7 @@ export const MASS_COMMANDS = [
       polygon: v.optional(v.pipe(v.array(Point), v.minLength(3))),
       circle: v.optional(v.tuple([v.number(), v.number(), v.number()])),
     }),
+    oneOf: ['rectangle', 'polygon', 'circle'],
     run: (s, { name, use, level, height, upTo, rectangle, polygon, circle }, mint) => {
       const [x = 0, y = 0, w = 0, d = 0] = rectangle ?? []
       const thing = newMass(s.scheme, mint, {
@@ -115,7 +116,7 @@ export const MASS_COMMANDS = [
     args: v.strictObject({ mass: NamedSchema, move: v.looseObject({ move: v.string() }) }),
     run: (s, { mass, move }, mint) => {
       const to = massNamed(s, mass)
-      const [made] = v.parse(RecipeSchema, [{ id: mint(), on: true, ...move }])
+      const [made] = parseWith(RecipeSchema, [{ id: mint(), on: true, ...move }], 'edit', 'The move is malformed')
       if (!made) return refuse('geometry', 'That is no move.', 'Name one, as a project file has it.')
       const placed = withPlaced(to.recipe, made)
       return placed === null

@@ -2,6 +2,7 @@ import * as v from 'valibot'
 import {
   IdSchema,
   refuse,
+  thingOf,
   type Collection,
   type Project,
   type ProjectCollections,
@@ -91,7 +92,7 @@ const thingsOf = (holder: object, key: string): Record<string, Thing> =>
 /** The scheme with that id. Errors: 'unknown-id'. */
 export function schemeOf(project: Project, id: string): Scheme {
   return (
-    project.schemes[id] ??
+    thingOf(project.schemes, id) ??
     refuse('unknown-id', `There is no scheme with the id "${id}".`, 'Reload the project and choose one of its schemes.')
   )
 }

@@ -154,6 +154,8 @@ export function parseWith<T>(
     safely(() => v.safeParse(schema, data)) ??
     refuse(code, `${what}: it nests too deeply.`, 'Take it apart, and try again.')
   if (result.success) return result.output
+  const missing = result.issues.map(deepest).flatMap((i) => (i.isMissing ? [i.path.join('.')] : []))
+  if (missing.length > 1) throw new Refusal(code, `${what}: ${missing.join(', ')} are missing.`, 'Give all of them.')
   const { path, message } = deepest(result.issues[0])
   throw new Refusal(
     code,
@@ -194,14 +196,14 @@ function safely<T>(work: () => T): T | null {
 }
 
 /** The innermost fault of a choice of schemas, with the whole way to it. */
-function deepest(issue: v.BaseIssue<unknown>): { path: unknown[]; message: string } {
+function deepest(issue: v.BaseIssue<unknown>): { path: unknown[]; message: string; isMissing: boolean } {
   const here = issue.path?.map((step) => step.key) ?? []
   const inner = issue.issues?.[0]
-  if (!inner)
-    return {
-      path: here,
-      message: issue.received === 'undefined' ? `${issue.expected ?? 'something'} is missing` : issue.message,
-    }
-  const { path, message } = deepest(inner)
-  return { path: [...here, ...path], message }
+  if (!inner) {
+    const isMissing = issue.received === 'undefined'
+    const message = isMissing ? `${issue.expected ?? 'something'} is missing` : issue.message
+    return { path: here, message, isMissing }
+  }
+  const found = deepest(inner)
+  return { ...found, path: [...here, ...found.path] }
 }

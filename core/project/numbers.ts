@@ -10,6 +10,7 @@ import {
   Refusal,
   refuse,
   sayUnits,
+  thingOf,
   tidy,
   type Measure,
   type Node,
@@ -247,15 +248,15 @@ type Named =
 
 function findNamed(project: Project, scheme: Scheme | null, ref: { id: string } | { name: string }): Named {
   if ('id' in ref) {
-    const dial = scheme?.dials[ref.id] ?? project.dials[ref.id]
+    const dial = thingOf(scheme?.dials, ref.id) ?? thingOf(project.dials, ref.id)
     if (dial) return { is: 'dial', thing: dial }
-    const level = scheme?.levels[ref.id]
+    const level = thingOf(scheme?.levels, ref.id)
     if (level) return { is: 'level', thing: level }
     const given = Object.values(scheme?.rules ?? {})
       .flatMap(givenIn)
       .find((g) => g.id === ref.id)
     if (given) return { is: 'given', thing: given }
-    const measure = project.measures[ref.id]
+    const measure = thingOf(project.measures, ref.id)
     return measure
       ? { is: 'measure', thing: measure }
       : refuse(

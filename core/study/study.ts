@@ -1,5 +1,5 @@
 import { partSteps, type FabricContext, type PartStudy } from '../fabric'
-import { inOrder, refuse, sameList, type Project, type Scheme } from '../project'
+import { inOrder, refuse, sameList, thingOf, type Project, type Scheme } from '../project'
 import { netOf, wallsByLevel, type WallIndex } from './areas/walls-on'
 import { StudyCache } from './cache'
 import type { Finding } from './finding'
@@ -26,7 +26,7 @@ export function* studySteps(
   checks: readonly Check[] = CHECKS,
 ): Generator<number, Study> {
   const stored =
-    project.schemes[schemeId] ??
+    thingOf(project.schemes, schemeId) ??
     refuse('unknown-id', 'That scheme is not there.', 'Choose one of the schemes of the project.')
   const bytes = project.terrain?.kind === 'survey' ? assets(project.terrain.asset) : null
   const from = [bytes, ...whatCounts(project), ...whatCounts(stored)]

@@ -5,6 +5,7 @@ import {
   numbersOf,
   Refusal,
   refuse,
+  thingOf,
   ruleRun,
   siteFigures,
   siteRing,
@@ -79,7 +80,8 @@ export function* trialSteps(
   all: readonly (readonly number[])[],
   cache = new StudyCache(),
 ): Generator<{ done: number; trial: Trial | null }, Trial[]> {
-  const scheme = project.schemes[schemeId] ?? refuse('unknown-id', 'That scheme is not there.', 'Choose another one.')
+  const scheme =
+    thingOf(project.schemes, schemeId) ?? refuse('unknown-id', 'That scheme is not there.', 'Choose another one.')
   for (const dial of dials)
     if (!scheme.dials[dial]) refuse('unknown-id', 'That dial is not there any more.', 'Choose another one.')
   const trials: Trial[] = []

@@ -10,3 +10,7 @@ export function inOrder<T extends { order: number; id: Id }>(collection: Record<
 export function nextOrder(collection: Record<Id, { order: number }>): number {
   return Object.values(collection).reduce((top, thing) => Math.max(top, thing.order + 1), 0)
 }
+
+/** The thing of that id: undefined also for words that every object answers to by nature, as 'constructor'. */
+export const thingOf = <T>(things: Readonly<Record<string, T>> | undefined, id: string): T | undefined =>
+  things && Object.hasOwn(things, id) ? things[id] : undefined

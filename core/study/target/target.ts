@@ -2,6 +2,7 @@ import { batch, singles, applyEdit, type Edit } from '../../edits'
 import {
   Refusal,
   refuse,
+  thingOf,
   showQuantity,
   quantityOf,
   type BriefOf,
@@ -159,7 +160,7 @@ function* meetOne(
 }
 
 const schemeIn = (project: Project, id: Id): Scheme =>
-  project.schemes[id] ?? refuse('unknown-id', 'That scheme is not there.', 'Choose another one.')
+  thingOf(project.schemes, id) ?? refuse('unknown-id', 'That scheme is not there.', 'Choose another one.')
 
 /** How far a figure may be off what is sought, in its own unit. */
 const toleranceOf = (of: BriefOf): number => NEAR[quantityOf(of)] ?? 0.0005

@@ -1,7 +1,7 @@
 import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolkit'
 import { applyChecked, type Edit } from '@geotome/core/edits'
 import { firstScheme } from '@geotome/core/study'
-import { Refusal, type Project, type Scheme } from '@geotome/core/project'
+import { Refusal, type Project, type Scheme, thingOf } from '@geotome/core/project'
 import type { History, LoggedEdit } from './api'
 
 export interface PendingEdit {
@@ -163,7 +163,7 @@ export const selectTriedScheme = createSelector(
 
 /** Duplicated schemes hold things of the same ids: only its own id tells which one is meant. */
 const schemeShown = (project: Project, id: string | null): Scheme =>
-  (id ? project.schemes[id] : undefined) ?? firstScheme(project)
+  (id ? thingOf(project.schemes, id) : undefined) ?? firstScheme(project)
 
 /** An edit on its way that no longer fits is left out until the server has said so. What was tried last of a project is kept. */
 function tried(project: Project, edit: Edit): Project {
