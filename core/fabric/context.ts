@@ -1,6 +1,6 @@
 import { rawName, TOLERANCE } from '../solid'
 import { massesRead, recipeText, type MassForm } from '../form'
-import type { LevelHeight } from '../levels'
+import { oneFloors, type LevelHeight } from '../levels'
 import { recipeTies, valuesKey } from '../moves'
 import {
   canonical,
@@ -37,7 +37,7 @@ export interface FabricContext {
   attempts: Attempts
 }
 
-/** The storeys that a mass takes: those that cut it, less the exceptions, or the chosen ones that cut it. */
+/** The storeys that a mass takes: those that cut it, less the exceptions, or the chosen ones that cut it; of several at one height the first. */
 export function takenStoreys(
   context: Pick<FabricContext, 'scheme' | 'levels' | 'plateAt'>,
   form: MassForm,
@@ -45,10 +45,11 @@ export function takenStoreys(
   const takes = context.scheme.masses[form.id]?.takes
   if (!takes) return []
   const listed = new Set(takes.levels)
-  return context.levels.filter(
+  const taken = context.levels.filter(
     (l) =>
       l.kind === 'storey' && listed.has(l.id) === (takes.kind === 'only') && context.plateAt(form, l.height) !== null,
   )
+  return oneFloors(taken).map((floor) => floor.level)
 }
 
 /** m above the datum; 0 for a level that is not there. */

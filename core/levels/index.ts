@@ -1,4 +1,5 @@
 export * from './heights'
+export * from './one-floor'
 export * from './commands'
 export * from './names'
 export * from './storeys'

@@ -18,8 +18,10 @@ import {
 } from '../slice'
 import {
   areaOf,
+  intersectRegions,
   placePoint,
   placeSolid,
+  rectOf,
   rectsMeet,
   TOLERANCE,
   surfaceOf,
@@ -83,17 +85,20 @@ export class StudyCache {
   floor(
     level: LevelHeight,
     takers: MassForm[],
-    over: MassForm[],
+    { over, above }: Overhead,
     headroom: Headroom,
     smallest: number,
     special: Special = PLAIN,
   ): Floor {
-    const from = [level.height, headroom.height, headroom.wallLike, smallest, special, ...takers, null, ...over]
+    const islands = above.flatMap((f) => f.islands)
+    const numbers = [level.height, headroom.height, headroom.wallLike, smallest]
+    const from = [...numbers, special, ...takers, null, ...over, null, ...islands]
     const kept = this.floors.get(level.id)
     if (kept && sameList(kept.from, from)) return kept.floor.level === level ? kept.floor : { ...kept.floor, level }
     return this.attempts.keepIfWhole(
       () => {
-        const own = this.ownShares(level, takers, over, headroom)
+        const alone = this.ownShares(level, takers, over, headroom)
+        const own = islands.length ? alone.map((s) => s && this.underFloors(s, islands)) : alone
         const shares =
           special === PLAIN
             ? own.filter((s) => s !== null)
@@ -144,6 +149,19 @@ export class StudyCache {
     string,
     { height: number; headroom: Headroom; takers: MassForm[]; shares: (Share | null)[] }
   >()
+
+  /** A share under floors that are counted within the headroom above it: it is low there. */
+  private underFloors(share: Share, islands: Island[]): Share {
+    const { plate } = share
+    const over = islands.filter((i) => i.area > 0 && rectsMeet(rectOf(i.counted), plate.rect, -TOLERANCE.point))
+    if (over.length === 0 || share.low === plate.region) return share
+    return this.memo.keep(share, 'under floors', over, () => {
+      const under = intersectRegions(plate.region, uniteRegions(over.map((i) => i.counted)))
+      if (areaOf(under) < TOLERANCE.area) return share
+      const low = uniteRegions([share.low, under])
+      return this.lowShare(plate, areaOf(low) > plate.area - TOLERANCE.area ? plate.region : low, share)
+    })
+  }
 
   /** What becomes of a share where something differs on its level; the same objects while nothing of it changes. */
   private specialShares(share: Share, level: LevelHeight, { uses, cores, changes, voids }: Special): Share[] {
@@ -273,7 +291,7 @@ export class StudyCache {
   }
 
   /** The share of a plate of which that is low: one object while it is as low elsewhere, so that floors which are carried along stay. */
-  private lowShare(plate: Plate, low: Region, { use, order }: MassForm): Share {
+  private lowShare(plate: Plate, low: Region, { use, order }: Pick<MassForm, 'use' | 'order'>): Share {
     const known = this.lows.get(plate) ?? []
     const kept = known.find((s) => s.use === use && s.order === order && isSameRegion(s.low, low))
     if (kept) return kept
@@ -293,6 +311,12 @@ export class StudyCache {
     this.islands.set(first, [...known.slice(-3), island])
     return island
   }
+}
+
+/** What lies over a floor: masses that rise above it, and floors that count within the headroom. */
+export interface Overhead {
+  over: MassForm[]
+  above: Floor[]
 }
 
 /** how many shares of one plate with different parts low are kept */

@@ -206,7 +206,7 @@ describe('a twisted form', () => {
                 },
           )
           const project = withMoves(plain, 'A', twist(angle))
-          const [ground] = studied(plain).floors
+          const ground = studied(plain).floors[0]?.plates[0]
           for (const floor of studied(project).floors) expect(floor.plates[0]?.area).toBeCloseTo(ground?.area ?? 0, 5)
           const { solid } = studied(project).forms[0]?.body ?? {}
           expect(solid && volumeOf(solid)).toBeCloseTo((ground?.area ?? 0) * 12, 4)

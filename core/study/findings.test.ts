@@ -53,14 +53,14 @@ describe('each finding has a place, a reason, and a remedy in one action', () =>
   })
   it('a storey too low for the headroom, the slab above taken off', () => {
     const project = converted(withMass(projectWith([0, 2.2, 5]), { box: [0, 0, 10, 6], height: 8, name: 'House' }))
-    expect(found(project, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.90 m high in the clear'])
+    expect(found(project, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.900 m high in the clear'])
     expect(found(mended(project, 'storey too low'), 'storey too low')).toEqual([])
     // A slab that is only planned counts as well.
     const planned = changeLevel(withMass(projectWith([0, 2.3, 5]), { box: [0, 0, 10, 6], height: 8 }), 'L1', {
       slab: 0.26,
       floorBuildUp: 0.11,
     })
-    expect(found(planned, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.93 m high in the clear'])
+    expect(found(planned, 'storey too low').map((f) => f.say)).toEqual(['Level 0 is only 1.930 m high in the clear'])
   })
   it('a top just above a level', () => {
     const project = house(3.4)

@@ -4,6 +4,10 @@ import type { FloorVoid, Island, Off, Plate } from '../slice'
 /** One storey's floor: all plates of the masses that take it, in islands of masses that meet. m, m2. */
 export interface Floor {
   level: LevelHeight
+  /** the other storeys at this height, which are the same floor and count nothing themselves */
+  also: LevelHeight[]
+  /** the storey at the same height at which this floor is counted; null where it is counted here */
+  oneWith: LevelHeight | null
   plates: Plate[]
   islands: Island[]
   /** the islands that findings are made of: overlaps, slivers, low floor */
@@ -24,6 +28,8 @@ export interface Floor {
 /** A storey on which nothing is counted. */
 export const emptyFloor = (level: LevelHeight): Floor => ({
   level,
+  also: [],
+  oneWith: null,
   plates: [],
   islands: [],
   noted: [],

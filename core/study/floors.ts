@@ -1,6 +1,6 @@
 import type { FabricContext } from '../fabric'
 import { grown, type MassForm } from '../form'
-import { levelHeights, type LevelHeight } from '../levels'
+import { floorName, levelHeights, oneFloors, type LevelHeight } from '../levels'
 import { inOrder, numbersOf, type Numbers, type Project, type Scheme } from '../project'
 import { TOLERANCE } from '../solid'
 import { lowAbove, type Headroom, type Off } from '../slice'
@@ -53,9 +53,10 @@ export function* floorSteps(project: Project, stored: Scheme, cache: StudyCache)
     offAt: (mass, level) => offs.get(level)?.get(mass) ?? NONE,
   }
   const floors: Floor[] = []
-  for (const floor of floorsOf(context, forms, giving, cache)) {
-    floors.push(floor)
+  for (const floor of floorsFromTheTop(context, forms, giving, cache)) {
+    floors.unshift(floor)
     offs.set(floor.level.id, floor.off)
+    for (const same of floor.also) offs.set(same.id, floor.off)
     yield 0.2 + (0.2 * floors.length) / levels.length
   }
   return { numbers, levels, heights, growth, scheme, forms, around, unbuilt, context, floors }
@@ -87,13 +88,14 @@ function* standingSteps(
   return { forms, around, unbuilt }
 }
 
-/** The floors of all storeys, lowest first. */
-function* floorsOf(
-  { project, scheme, numbers, levels, attempts }: FabricContext,
+/** The floors of all storeys, the highest first: what is counted above says how high a floor is in the clear. */
+function* floorsFromTheTop(
+  context: FabricContext,
   forms: MassForm[],
   giving: MassForm[],
   cache: StudyCache,
 ): Generator<Floor> {
+  const { project, scheme, numbers, levels, attempts } = context
   const gives = giving.length === forms.length ? () => true : (f: MassForm) => givesFloor(scheme, f)
   const headroom: Headroom = { height: numbers.length(project.headroom), wallLike: project.wallLike }
   const smallest = numbers.value(project.smallestArea, 'area')
@@ -102,27 +104,37 @@ function* floorsOf(
   const takes = built.map((f) => scheme.masses[f.id]?.takes)
   const takers = cache.lately('takers', [levels, ...built, null, ...takes], () => takersOf(scheme, built, levels))
   const special = specials(scheme, numbers, levels, built, takers, (...a) => cache.lately(...a))
-  for (const level of levels) {
-    if (level.kind !== 'storey') continue
-    const node = { what: 'floor', id: level.id, name: level.name, level: level.id }
-    yield attempts.run(
-      node,
-      () => {
-        const here = (takers.get(level.id) ?? []).filter(gives)
-        const over = here.some((form) => lowAbove(form, level.height, headroom))
-          ? giving.filter((o) => o.base < level.height + headroom.height && o.top > level.height)
-          : []
-        const differs = attempts.run(
-          { ...node, what: 'changes of the floor' },
-          () => special(level.id),
-          () => PLAIN,
-        )
-        return cache.floor(level, here, over, headroom, smallest, differs)
-      },
+  const counted: Floor[] = []
+  const floorAt = (level: LevelHeight, also: LevelHeight[]): Floor => {
+    const ids = [level, ...also].map((l) => l.id)
+    const taking = also.length ? orderedTakers(built, ids, takers) : (takers.get(level.id) ?? [])
+    const here = taking.filter(gives)
+    const over = here.some((form) => lowAbove(form, level.height, headroom))
+      ? giving.filter((o) => o.base < level.height + headroom.height && o.top > level.height)
+      : []
+    const above = counted.filter((f) => f.level.height < level.height + headroom.height - TOLERANCE.height)
+    const differs = attempts.run(
+      { what: 'changes of the floor', id: level.id, name: level.name, level: level.id },
+      () => ids.map(special).find((s) => s !== PLAIN) ?? PLAIN,
+      () => PLAIN,
+    )
+    return cache.floor(level, here, { over, above }, headroom, smallest, differs)
+  }
+  for (const { level, also } of oneFloors(levels).reverse()) {
+    const floor = attempts.run(
+      { what: 'floor', id: level.id, name: floorName({ level, also }), level: level.id },
+      () => floorAt(level, also),
       () => emptyFloor(level),
     )
+    counted.push(floor)
+    for (const same of [...also].reverse()) yield { ...emptyFloor(same), oneWith: level }
+    yield also.length ? { ...floor, also } : floor
   }
 }
+
+/** The masses that take one of several storeys, in their order. */
+const orderedTakers = (built: MassForm[], levels: string[], takers: ReadonlyMap<string, MassForm[]>): MassForm[] =>
+  built.filter((form) => levels.some((id) => takers.get(id)?.includes(form)))
 
 const NONE: readonly Off[] = []
 

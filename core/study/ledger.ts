@@ -1,3 +1,4 @@
+import { floorName } from '../levels'
 import { TOLERANCE } from '../solid'
 import type { Study } from './types'
 
@@ -7,7 +8,10 @@ export interface Ledger {
   measuredTo: 'mass face'
   levels: {
     id: string
+    /** of all storeys at that height, which are one floor */
     name: string
+    /** the storey at the same height at which its floor is counted */
+    oneWith: string | null
     height: number
     area: number
     low: number
@@ -39,7 +43,8 @@ export function ledgerOf(study: Study): Ledger {
     measuredTo: 'mass face',
     levels: floors.map((f) => ({
       id: f.level.id,
-      name: f.level.name,
+      name: floorName(f),
+      oneWith: f.oneWith?.name ?? null,
       height: f.level.height,
       area: round(f.area),
       low: round(f.low),

@@ -100,6 +100,14 @@ export function editNumber(value: number, quantity: Quantity, shown: Shown): str
   return String(tidy(value / (UNITS[fieldUnit(quantity, unit)]?.factor ?? 1)))
 }
 
+/** A value to its last digit, with its unit: what a remedy does, and not about what. 1.825 m, 1825 mm, 5' 11 7/8". */
+export function showExact(value: number, quantity: Quantity, shown: Shown): string {
+  const text = editNumber(value, quantity, shown)
+  const unit = fieldUnit(quantity, unitOf(shown))
+  if (unit === 'ft') return text
+  return unit === 'deg' ? `${text}°` : `${text} ${unit === 'm2' || unit === 'ft2' ? areaSign(shown) : unit}`.trim()
+}
+
 /** Takes the noise of binary fractions off a computed value (a nanometre is nothing to a building). */
 export const tidy = (value: number): number => (Math.abs(value) < 1e15 ? Math.round(value * 1e9) / 1e9 : value) + 0
 

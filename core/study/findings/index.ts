@@ -7,6 +7,7 @@ import { faultyBody } from './faulty-body'
 import { footBelowGround } from './foot-below-ground'
 import { leftOutMove } from './left-out-move'
 import { levelCutsNothing } from './level-cuts-nothing'
+import { levelsAtOneHeight } from './levels-at-one-height'
 import { lostChange } from './lost-change'
 import { lowHeadroom } from './low-headroom'
 import { overEnvelope } from './over-envelope'
@@ -47,6 +48,7 @@ export const CHECKS: Check[] = [
   peakAboveLevel,
   tooDeep,
   sliver,
+  levelsAtOneHeight,
   levelCutsNothing,
   picturesDisagree,
 ]

@@ -10,7 +10,7 @@ export const levelCutsNothing: Check = {
     forms.length === 0
       ? []
       : floors
-          .filter((f) => f.plates.length === 0)
+          .filter((f) => f.plates.length === 0 && f.oneWith === null)
           .map((floor) =>
             finding(
               'level cuts nothing',

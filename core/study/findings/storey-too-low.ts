@@ -1,7 +1,7 @@
 import { TOLERANCE } from '../../solid'
 import { buildUpThickness } from '../../fabric'
-import { moveLevel } from '../../levels'
-import { tidy } from '../../project'
+import { floorName, moveLevel } from '../../levels'
+import { showExact, showQuantity, tidy } from '../../project'
 import { type Check } from '../types'
 import { finding } from '../finding'
 
@@ -22,8 +22,10 @@ export const storeyTooLow: Check = {
           ),
         )
     }
+    const say = (m: number) => showQuantity(m, 'length', project)
     return floors.flatMap((floor, i) => {
-      const above = floors[i + 1]
+      if (floor.oneWith) return []
+      const above = floors.slice(i + 1).find((f) => f.oneWith === null)
       if (!above || floor.plates.length === 0 || above.plates.length === 0) return []
       const slab = Math.max(slabs.get(above.level.id) ?? 0, above.level.slab)
       const clear = tidy(above.level.height - floor.level.height - above.level.floorBuildUp - slab)
@@ -38,13 +40,13 @@ export const storeyTooLow: Check = {
         finding(
           'storey too low',
           floor.level.id,
-          `${floor.level.name} is only ${clear.toFixed(2)} m high in the clear`,
-          `Less than the headroom of ${headroom.toFixed(2)} m${slab > 0 ? `, under a slab of ${slab.toFixed(2)} m` : ''}. Raise the level above, or let the masses not take one of the two.`,
+          `${floorName(floor)} is only ${say(clear)} high in the clear`,
+          `Less than the headroom of ${say(headroom)}${slab > 0 ? `, under a slab of ${say(slab)}` : ''}. Raise the level above, or let the masses not take one of the two.`,
           {
             level: floor.level.id,
             masses: both,
             fix: {
-              label: `Raise ${above.level.name} by ${by.toFixed(2)} m`,
+              label: `Raise ${floorName(above)} by ${showExact(by, 'length', project)}`,
               edit: () => moveLevel(project, scheme, above.level.id, tidy(above.level.height + by), 'carried'),
             },
           },

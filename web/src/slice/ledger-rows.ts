@@ -80,13 +80,15 @@ function byLevel(study: StoredView, all: readonly Use[]) {
       : []),
     column('perimeter', 'perimeter', 'length', { summed: false }),
   ]
+  const named = new Map(study.ledger.levels.map((l) => [l.id, l.oneWith ? `${l.name}, one with ${l.oneWith}` : l.name]))
+  const nameOf = (id: string) => named.get(id)
   const rows = [...study.floors].reverse().map((f): LedgerRow => {
     const level = study.levels.find((l) => l.id === f.level)
     return {
       key: f.level,
       of: { level: f.level },
       cells: {
-        level: level?.name ?? '',
+        level: nameOf(f.level) ?? level?.name ?? '',
         height: level?.height ?? 0,
         ...Object.fromEntries(uses.map((u) => [`use ${u.name}`, f.uses[u.id] ?? 0])),
         ...Object.fromEntries(wings.map((w) => [`wing ${w.name}`, w.areas[f.level] ?? 0])),

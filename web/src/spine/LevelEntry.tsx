@@ -1,15 +1,22 @@
 import { memo, useState, type RefObject } from 'react'
 import { toast } from 'sonner'
 import { applyEdit } from '@geotome/core/edits'
-import { addByLine, levelHeights, readLevelLine } from '@geotome/core/levels'
+import { addByLine, floorName, levelHeights, oneFloors, readLevelLine, type LevelHeight } from '@geotome/core/levels'
 import { Refusal, showNumber } from '@geotome/core/project'
 import { useOf, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
+import { confirmed } from '../common/confirm'
 import { levelShown, picked as pickedNow } from '../app/view-slice'
 import { Consequence } from './Consequence'
 
 const mint = () => crypto.randomUUID()
+
+/** What it means that a new storey lies at the height of another one; null where none does. */
+function sameHeight(levels: LevelHeight[], fresh: LevelHeight[]): string | null {
+  const floor = oneFloors(levels).find((f) => f.also.length && fresh.some((l) => l === f.level || f.also.includes(l)))
+  return floor ? `${floorName(floor)} lie at one height: they are one floor, counted once.` : null
+}
 
 /** Levels by one line: a height and a name. Where they will stand, and what goes along, is shown while it is typed; Enter makes them. */
 export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject<HTMLInputElement | null> }) {
@@ -30,20 +37,23 @@ export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject
       const after = applyEdit(project, edit).project
       const s = after.schemes[scheme.id]
       const fresh = s ? levelHeights(after, s).filter((l) => !scheme.levels[l.id]) : []
-      return { edit, fresh, under }
+      const same = sameHeight(s ? levelHeights(after, s) : [], fresh)
+      return { edit, fresh, under, same }
     } catch (e) {
       if (e instanceof Refusal) return { fault: e.message }
       throw e
     }
   }
-  const accept = () => {
+  const accept = async () => {
     if (!planned) return
     if ('fault' in planned) {
       toast.error(planned.fault)
       return
     }
-    const { edit, fresh } = planned
+    const { edit, fresh, same } = planned
     const [first] = fresh
+    if (same && !(await confirmed({ title: 'Two storeys at one height?', say: [same], accept: 'Add it all the same' })))
+      return
     if (!first || !makeEdit(`add ${fresh.length === 1 ? first.name : `${fresh.length} levels`}`, edit)) return
     const top = (first.height < 0 ? first : fresh.at(-1)) ?? first
     dispatch(levelShown(top.id))
@@ -76,6 +86,7 @@ export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject
                   : `on ${of.scheme.levels[planned.under]?.name ?? ''}`}
               </p>
               <Consequence edit={planned.edit} brief />
+              {planned.same && <p className="text-warn">{planned.same}</p>}
             </>
           )}
         </div>
@@ -95,7 +106,7 @@ export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject
           onKeyDown={(e) => {
             if (e.key === 'Enter') {
               e.preventDefault()
-              accept()
+              void accept()
             }
             if (e.key === 'Escape') {
               e.stopPropagation()

@@ -10,7 +10,7 @@ import {
   type PointerEvent as PE,
   type RefObject,
 } from 'react'
-import { levelHeights, type LevelHeight } from '@geotome/core/levels'
+import { levelHeights, oneFloors, type LevelHeight } from '@geotome/core/levels'
 import { areaSign, showNumber } from '@geotome/core/project'
 import { useProject, useShownAs, useStudy, useUses } from '../app/hooks'
 import { store, useAppDispatch, useAppSelector } from '../app/store'
@@ -69,10 +69,10 @@ export function Spine() {
   const most = Math.max(1, ...[...floors.values()].map((f) => f.area))
   // Room for the figure behind the longest bar.
   const perArea = (WIDTH - AXIS - Math.max(50, 16 + 6.8 * showNumber(most, 'area', 'm', 0).length)) / most
-  const storeys = levels.filter((l) => l.kind === 'storey')
   const at = (z: number) => inPixels(scale.y(z))
   /** px: how high the bar of a storey is, to the next one or to the top */
-  const nextUp = new Map(storeys.map((l, i) => [l.id, storeys[i + 1]?.height]))
+  const bars = oneFloors(levels)
+  const nextUp = new Map(bars.map((f, i) => [f.level.id, bars[i + 1]?.level.height]))
   const highOf = ({ id, height }: LevelHeight) => {
     const next = nextUp.get(id) ?? Math.max(height + 2, Math.min(top, height + 4))
     return Math.max(2, inPixels((next - height) / scale.perPixel - 3))
@@ -163,10 +163,12 @@ export function Spine() {
           />
           {levels.map((l) => {
             const y = at(l.height)
-            const high = l.kind === 'storey' ? highOf(l) : 0
+            // Of storeys at one height one has the bar: they are one floor.
+            const hasBar = nextUp.has(l.id)
+            const high = hasBar ? highOf(l) : 0
             return (
               <g key={l.id} data-row={l.id} transform={`translate(0 ${y})`}>
-                {l.kind === 'storey' && (
+                {hasBar && (
                   <FloorBar
                     id={l.id}
                     area={floors.get(l.id)?.area ?? null}

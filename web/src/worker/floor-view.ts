@@ -11,6 +11,7 @@ const memo = new Memo()
 /** A floor as the page has it; of its shape only the key, which is sent by itself. */
 export const floorView = (floor: Floor, shape: FloorShape, untaken: Region): FloorView => ({
   level: floor.level.id,
+  oneWith: floor.oneWith?.id ?? null,
   area: floor.area,
   low: floor.low,
   net: floor.net,
@@ -22,6 +23,7 @@ export const floorView = (floor: Floor, shape: FloorShape, untaken: Region): Flo
 
 /** The cuts of masses that stand at a floor's height without taking it. */
 export function untakenAt(study: Study, floor: Floor, origin: Vec2): Region {
+  if (floor.oneWith) return []
   const { height } = floor.level
   const standing = study.forms.filter((f) => f.base <= height + TOLERANCE.height && f.top >= height - TOLERANCE.height)
   if (standing.length === 0) return []

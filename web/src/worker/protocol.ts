@@ -60,6 +60,7 @@ export interface PlateView {
 }
 export interface FloorView {
   level: string
+  /** the storey at the same height at which its floor is counted */ oneWith: string | null
   area: number
   low: number
   net: number | null

@@ -117,7 +117,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     took,
     pending: study.totals.pending,
     floors: study.floors.map((f) =>
-      floorView(f, sent.shapes.send(shapeOf(f, origin), floors), untakenAt(study, f, origin)),
+      floorView(f, sent.shapes.send(shapeOf(countedAt(study, f), origin), floors), untakenAt(study, f, origin)),
     ),
     ...floors,
     open: study.findings.length + failed.length,
@@ -127,6 +127,9 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     ...shown,
   }
 }
+
+/** The floor that is counted at a storey: of storeys at one height, the first one's. */
+const countedAt = ({ floors }: Study, floor: Floor): Floor => floors.find((f) => f.level === floor.oneWith) ?? floor
 
 /** Those that the page has not had yet. */
 function freshOf<T extends { id: string }>(views: T[], had: Map<string, T>): T[] {
