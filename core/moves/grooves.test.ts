@@ -114,3 +114,51 @@ describe('grooves along a profile', () => {
     broken({ grooves: 'evenly', count: 2.5 }, /number of grooves .* is 2.5/)
   })
 })
+
+describe('a layer along a profile', () => {
+  /** A flare: an arc from the foot, then straight on, at a corner. */
+  const flare = (turn: number, set: Partial<RevolveMove> = {}): RevolveMove =>
+    hopper({
+      points: [
+        { id: 'p1', r: 3, z: 0, turn },
+        { id: 'p2', r: 8, z: 4, turn: 0 },
+        { id: 'p3', r: 9, z: 6, turn: 0 },
+      ],
+      thick: 0.5,
+      grooves: 'none',
+      ...set,
+    })
+  const study = (m: RevolveMove) => {
+    const levels = projectWith([0, 1, 2, 3, 4, 5], mint)
+    const mass = withMass(levels, { name: 'Flare', height: 3, box: [0, 0, 1, 1] })
+    return studied(changeMass(mass, 'Flare', { recipe: [m as never] }))
+  }
+  it.each([-60, -30, 20, 45])(
+    'turns the corner where an arc (%i degrees) meets a line in the mitre of both',
+    (turn) => {
+      for (const side of ['axis', 'away'] as const) {
+        const { loop } = profileOf(flare(turn, { side }), numbers(), 'Flare')
+        const [front, back] = ['turn/p1', 'turn/in/p1'].map((name) => loop.find((e) => e.name === name))
+        const arc = front?.arc
+        if (!arc || !back?.arc) throw new Error('no arc')
+        expect(Math.abs(back.arc.radius - arc.radius)).toBeCloseTo(0.5, 9)
+        // The end that meets the line lies half a metre from the line, and on the circle that is set off.
+        const joint = back.a[1] > back.b[1] ? back.a : back.b
+        expect(Math.hypot(joint[0] - arc.r, joint[1] - arc.z)).toBeCloseTo(back.arc.radius, 9)
+        const [dr, dz] = [1 / Math.hypot(1, 2), 2 / Math.hypot(1, 2)]
+        expect(Math.abs((joint[0] - 8) * dz - (joint[1] - 4) * dr)).toBeCloseTo(0.5, 9)
+        expect(study(flare(turn, { side, by: 30 })).unbuilt).toEqual([])
+      }
+    },
+  )
+  it('counts the same floor with grooves of a millimetre as without: the whole surface is wall-like or roof-like', () => {
+    for (const turn of [-60, 60])
+      for (const side of ['axis', 'away'] as const) {
+        const [plain, cut] = [
+          study(flare(turn, { side, thick: 1.5, by: 60 })),
+          study(flare(turn, { side, thick: 1.5, by: 60, grooves: 'evenly', count: 10, deep: 0.001 })),
+        ]
+        plain.floors.forEach((floor, i) => expect(Math.abs((cut.floors[i]?.area ?? 0) - floor.area)).toBeLessThan(0.05))
+      }
+  })
+})

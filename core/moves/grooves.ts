@@ -38,7 +38,7 @@ export function withGrooves(
     const point = ([x, y]: Vec2): Vec2 => [p[0] + way[0] * x - way[1] * y * into, p[1] + way[1] * x + way[0] * y * into]
     const corners = [pointAt(edges, from), ...opening.slice(1, -1).map(point), pointAt(edges, to)]
     corners.slice(1).forEach((b, i) => {
-      out.push({ name: `groove/${k + 1}/${i + 1}`, a: corners[i] as Vec2, b, arc: null })
+      out.push({ name: `groove/${k + 1}/${i + 1}`, a: corners[i] as Vec2, b, arc: null, whole: edgeAt(edges, middle) })
     })
     done = to
   })
@@ -68,6 +68,12 @@ function openingOf(cut: readonly Vec2[], thick: number, name: string): Vec2[] {
 
 /** The point of the line so many metres along it. */
 const pointAt = (edges: readonly ProfileEdge[], s: number): Vec2 => frameAt(edges, s).p
+
+/** The edge that lies so many metres along the line. */
+function edgeAt(edges: readonly ProfileEdge[], s: number): ProfileEdge {
+  let left = s
+  return edges.find((e) => (left -= edgeLength(e)) <= 0) ?? (edges.at(-1) as ProfileEdge)
+}
 
 function frameAt(edges: readonly ProfileEdge[], s: number): { p: Vec2; way: Vec2 } {
   let left = s
@@ -103,7 +109,13 @@ function between(edges: readonly ProfileEdge[], from: number, to: number): Profi
       const whole = [e]
       const [a, b] = [pointAt(whole, f * long), pointAt(whole, t * long)]
       const arc = e.arc && { ...e.arc, from: e.arc.from + e.arc.sweep * f, sweep: e.arc.sweep * (t - f) }
-      out.push({ name: e.name, a: f === 0 ? e.a : a, b: t === 1 ? e.b : b, arc })
+      out.push({
+        name: e.name,
+        a: f === 0 ? e.a : a,
+        b: t === 1 ? e.b : b,
+        arc,
+        ...(f > 0 || t < 1 ? { whole: e } : {}),
+      })
     }
     start += long
   }

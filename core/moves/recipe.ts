@@ -1,4 +1,4 @@
-import { boxOf, type Outline, type Sweep, type Vec2 } from '../solid'
+import { boxOf, noteTilts, type Outline, type Sweep, type Vec2 } from '../solid'
 import * as v from 'valibot'
 import {
   Refusal,
@@ -125,6 +125,7 @@ function after(before: Form, move: Move, numbers: StandingNumbers, name: string)
       body && body.leftOut.length + body.notes.length > 0
         ? { ...built, leftOut: [...built.leftOut, ...body.leftOut], notes: [...built.notes, ...body.notes] }
         : built
+    if (form.solid) noteTilts(form.solid)
     given.set(move, { before, body, values, form })
     return form
   } catch (e) {
@@ -165,6 +166,7 @@ function asBody(form: Form, numbers: StandingNumbers): BodyForm {
   const known = bodies.get(form)
   if (known?.levels === levels) return known.body
   const body = { ...form, solid: carriedBody(carried, numbers) }
+  noteTilts(body.solid)
   bodies.set(form, { levels, body })
   return body
 }

@@ -17,6 +17,7 @@ import { edgeLength, withGrooves, type Grooves } from './grooves'
 import type { MoveBase, Note } from './kind'
 import { outlineFault } from './outline-fault'
 import { profileLine, profileText } from './profile'
+import { roundJoint, setOff } from './round-joint'
 
 /** A point of a profile: m from the axis, m up; `turn`: the degrees of the arc to the next, above zero to the left. */
 export interface ProfilePoint {
@@ -279,12 +280,24 @@ function sense(loop: ProfileEdge[]): ProfileEdge[] {
   return loopArea(points) >= 0 ? loop : [...loop].reverse().map(turnedRound)
 }
 
-const turnedRound = ({ name, a, b, arc }: ProfileEdge): ProfileEdge => ({
+const turnedRound = ({ name, whole, ...edge }: ProfileEdge): ProfileEdge => ({
   name,
+  ...backwards(edge),
+  ...(whole ? { whole: backwards(whole) } : {}),
+})
+const backwards = ({ a, b, arc }: Omit<ProfileEdge, 'name'>) => ({
   a: b,
   b: a,
   arc: arc && { ...arc, from: arc.from + arc.sweep, sweep: -arc.sweep },
 })
+
+/** An arc about the same centre between two other points, run round in the same sense. */
+function arcFrom(arc: NonNullable<ProfileEdge['arc']>, a: Vec2, b: Vec2): NonNullable<ProfileEdge['arc']> {
+  const turn = ([r, z]: Vec2) => Math.atan2(z - arc.z, r - arc.r)
+  const near = (angle: number, to: number) => angle + Math.round((to - angle) / (2 * Math.PI)) * 2 * Math.PI
+  const from = near(turn(a), arc.from)
+  return { ...arc, from, sweep: near(turn(b), arc.from + arc.sweep) - from }
+}
 
 /** A profile and the same set off to a side (m), closed at its ends. Lines meet in their mitres, arcs stay about their centres. */
 function thickened(
@@ -310,13 +323,8 @@ function thickened(
     const [u, w] = [leaving(e, 1), leaving(f, 0)]
     const cross = u[0] * w[1] - u[1] * w[0]
     if (Math.abs(cross) < TOLERANCE.slope) return moved(e.b, u)
-    if (e.arc || f.arc)
-      return refuse(
-        'outline',
-        `The profile of "${name}" cannot be thickened where an arc meets a line at a corner.`,
-        'Let the arc run on from the line, or put two straight edges there.',
-      )
     const [p, q] = [moved(e.b, u), moved(f.a, w)]
+    if (e.arc || f.arc) return roundJoint(setOff(e, p, u, off), setOff(f, q, w, off), [p, q], name)
     const t = ((q[0] - p[0]) * w[1] - (q[1] - p[1]) * w[0]) / cross
     return [p[0] + u[0] * t, p[1] + u[1] * t]
   }
@@ -337,7 +345,7 @@ function thickened(
         `Thickened by ${thick} m, an edge of the profile of "${name}" is gone.`,
         'Make it thinner, or choose the other side.',
       )
-    return { name: faceName(id, 'in', e.name), a, b, arc: e.arc && { ...e.arc, radius } }
+    return { name: faceName(id, 'in', e.name), a, b, arc: e.arc && arcFrom({ ...e.arc, radius }, a, b) }
   })
   return [
     ...front.map((e) => ({ ...e, name: faceName(id, e.name) })),

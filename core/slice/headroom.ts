@@ -9,6 +9,7 @@ import {
   subtractRegions,
   TOLERANCE,
   uniteRegions,
+  wholeTilt,
   type Face,
   type Region,
   type Surface,
@@ -100,19 +101,10 @@ function roofsOf(body: Body, wallLike: number): Roofs {
   if (kept?.wallLike === wallLike) return kept
   const least = Math.sin((wallLike * Math.PI) / 180) - TOLERANCE.rounding
   const flats = bitsThatMayBe(body, least)
-  // What is curved is wall-like or roof-like as a whole, by its mean slope.
-  const mean = new Map<Surface, { up: number; area: number }>()
-  for (const { surface, plane, area } of flats)
-    if (surface) {
-      const m = mean.get(surface) ?? { up: 0, area: 0 }
-      m.up += plane.n[2] * area
-      m.area += area
-      mean.set(surface, m)
-    }
-  const tilt = (f: Face) => {
-    const m = f.surface && mean.get(f.surface)
-    return m ? m.up / m.area : f.plane.n[2]
-  }
+  // A curved surface is wall-like or roof-like as a whole, by its mean slope before anything was cut out of it; so is a groove, by the
+  // surface that it is cut into.
+  const ofGrooves = new Map(body.solid.facets.flatMap((f) => (f.tilt === undefined ? [] : [[f.name, f.tilt] as const])))
+  const tilt = (f: Face) => (f.surface && wholeTilt(f.surface)) ?? ofGrooves.get(f.name) ?? f.plane.n[2]
   const faces = flats
     .filter((f) => f.plane.n[2] > TOLERANCE.slope && tilt(f) > least)
     .map((face) => {

@@ -17,6 +17,8 @@ export interface Facet {
   name: string
   plane: Plane
   surface?: Surface
+  /** of a level side of a groove: the mean tilt of the surface that the groove is cut into */
+  tilt?: number
 }
 
 /**

@@ -2,7 +2,7 @@ import { TOLERANCE } from '../values'
 import { rawName } from './face-name'
 import { cornerAt, dotOf } from './plane'
 import type { Facet, Plane, Solid, Vec3 } from './solid'
-import type { Surface } from './surfaces'
+import { keepTilt, type Surface } from './surfaces'
 
 /**
  * The body with a flat face parted by a plane across it, or with a curved one by a level plane: what lies before the
@@ -45,7 +45,7 @@ export function splitFace(solid: Solid, face: string, by: Plane, named: string):
   // Facets of one surface are one face: what is parted off shares one of its own.
   const copies = new Map<Surface, Surface>()
   const copyOf = (surface: Surface): Surface => {
-    const copy = copies.get(surface) ?? { ...surface }
+    const copy = copies.get(surface) ?? keepTilt(surface, { ...surface })
     copies.set(surface, copy)
     return copy
   }

@@ -4,11 +4,15 @@ import { capOf } from './kernel'
 import type { Vec2 } from './place'
 import { cornerAt, planeThrough } from './plane'
 import type { Facet, Solid, Vec3 } from './solid'
-import type { Surface } from './surfaces'
+import { noteTilt, type Surface } from './surfaces'
 
 /** An edge of a profile: from a point (m from the axis, m up) to another, along the circle that it is a bit of, where it is round. */
-export interface ProfileEdge {
+export interface ProfileEdge extends ProfileCurve {
   name: string
+  /** the edge that it is a bit of, or that it is cut into, where that is another one */
+  whole?: ProfileCurve
+}
+interface ProfileCurve {
   a: Vec2
   b: Vec2
   arc: { r: number; z: number; radius: number; from: number; sweep: number } | null
@@ -128,7 +132,9 @@ export function turnedBody(
     const isLevel = Math.abs(p[1] - q[1]) < TOLERANCE.zero
     if (isLevel) {
       const up = q[0] < p[0] ? 1 : -1
-      facets.push({ name: stop.edge.name, plane: { n: [0, 0, up], d: up * p[1] } })
+      const { name, whole } = stop.edge
+      const plane = { n: [0, 0, up] as Vec3, d: up * p[1] }
+      facets.push(whole ? { name, plane, tilt: tiltOf(whole, p, q) } : { name, plane })
     }
     const surface = isLevel ? null : surfaceAt(surfaces, stop.edge, p, q, { from, sweep, n })
     for (let j = 0; j < n; j++) {
@@ -166,7 +172,7 @@ export function turnedBody(
 /** The surface over a bit of a profile: a cylinder, a cone, or a turned arc; on either side of the arc's own middle another one. */
 function surfaceAt(
   known: Map<string, Surface>,
-  { name, a, b, arc }: ProfileEdge,
+  { name, a, b, arc, whole }: ProfileEdge,
   p: Vec2,
   q: Vec2,
   turn: { from: number; sweep: number; n: number },
@@ -199,5 +205,29 @@ function surfaceAt(
         twist: null,
       }
   known.set(key, surface)
+  if (whole) noteTilt(surface, tiltOf(whole, p, q))
   return surface
 }
+
+/**
+ * The mean tilt of the surface over a whole edge, on that side of its arc's middle on which a bit of it from p to q lies. With the axis to
+ * the left, a step (dr, dz) looks up by -dr, and has an area in proportion to r.
+ */
+function tiltOf({ a, b, arc }: ProfileCurve, p: Vec2, q: Vec2): number {
+  const side = arc && (p[0] + q[0]) / 2 < arc.r ? -1 : 1
+  const at = (t: number): Vec2 => {
+    if (!arc) return [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t]
+    const turn = arc.from + arc.sweep * t
+    return [arc.r + arc.radius * Math.cos(turn), arc.z + arc.radius * Math.sin(turn)]
+  }
+  let [up, area] = [0, 0]
+  for (let i = 0; i < TILT_STEPS; i++) {
+    const [from, to] = [at(i / TILT_STEPS), at((i + 1) / TILT_STEPS)]
+    const r = (from[0] + to[0]) / 2
+    if (arc && (r < arc.r ? -1 : 1) !== side) continue
+    up -= r * (to[0] - from[0])
+    area += r * Math.hypot(to[0] - from[0], to[1] - from[1])
+  }
+  return area > 0 ? up / area : 0
+}
+const TILT_STEPS = 200

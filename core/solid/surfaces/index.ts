@@ -2,3 +2,4 @@ export { arcAt, isRuled, placeSurface, surfaceLabel, unrolls, type Surface } fro
 export { turnAt, type Twist } from './swept'
 export { radiusAt, type TurnedSurface } from './turned'
 export { warpOf, type RuledSurface } from './ruled'
+export { keepTilt, noteTilt, wholeTilt } from './tilt'

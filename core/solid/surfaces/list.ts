@@ -5,6 +5,7 @@ import { free, type FreeSurface } from './free'
 import type { SurfaceKind } from './kind'
 import { ruled, type RuledSurface } from './ruled'
 import { swept, type SweptSurface } from './swept'
+import { keepTilt } from './tilt'
 import { turned, type TurnedSurface } from './turned'
 
 /** The true form of a curved face, for which its facets stand. */
@@ -14,7 +15,8 @@ export type Surface = SweptSurface | TurnedSurface | RuledSurface | FreeSurface 
 export const arcAt = (surface: Surface, z: number): Arc | null => kindOf(surface).arcAt(surface, z)
 
 /** The surface placed with its body. */
-export const placeSurface = (surface: Surface, at: Placement): Surface => kindOf(surface).placed(surface, at)
+export const placeSurface = (surface: Surface, at: Placement): Surface =>
+  keepTilt(surface, kindOf(surface).placed(surface, at))
 
 /** Whether it is cut along one straight line at every height where it is not cut along an arc. */
 export const isRuled = (surface: Surface): boolean => kindOf(surface).ruled(surface)
