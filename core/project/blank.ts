@@ -23,6 +23,7 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     site: null,
     terrain: null,
     givesWay: null,
+    ratioRule: { kind: 'datum' },
     headroom: 2,
     smallestArea: 2,
     wallAllowance: null,

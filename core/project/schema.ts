@@ -14,6 +14,16 @@ export const SchemeSchema = v.strictObject({
 })
 export type Scheme = v.InferOutput<typeof SchemeSchema>
 
+/**
+ * Which storeys count in the floor area ratio: those at or above the datum; those with half of their height or more above ground; those
+ * from a level of that name on.
+ */
+const RatioRuleSchema = v.variant('kind', [
+  v.strictObject({ kind: v.literal('datum') }),
+  v.strictObject({ kind: v.literal('half') }),
+  v.strictObject({ kind: v.literal('level'), name: NameSchema }),
+])
+
 export const ProjectSchema = v.strictObject({
   id: IdSchema,
   name: NameSchema,
@@ -32,6 +42,8 @@ export const ProjectSchema = v.strictObject({
   givesWay: v.optional(v.nullable(v.picklist(['clear', 'storey'])), null),
   /** m2, for the floor area ratio, while the site has no outline; null where not known yet */
   siteArea: v.nullable(NumSchema),
+  /** which storeys count in the floor area ratio */
+  ratioRule: v.optional(RatioRuleSchema, { kind: 'datum' }),
   /** least clear height of a floor that counts, m */
   headroom: NumSchema,
   /** m2; smaller pieces of floor do not count */
@@ -47,3 +59,4 @@ export const ProjectSchema = v.strictObject({
   schemes: v.record(IdSchema, SchemeSchema),
 })
 export type Project = v.InferOutput<typeof ProjectSchema>
+export type RatioRule = v.InferOutput<typeof RatioRuleSchema>

@@ -1,5 +1,6 @@
 import { floorName } from '../levels'
 import { TOLERANCE } from '../solid'
+import type { RatioBy } from './ratio'
 import type { Study } from './types'
 
 /** The area schedule as plain figures, m and m2; the form in which the command line gives it. */
@@ -28,6 +29,7 @@ export interface Ledger {
     /** what projects, each by itself; in none of the other figures */
     projecting: { count: number; area: number; volume: number } | null
     ratio: number | null
+    /** by the project's rule first, then by the others */ ratios: RatioBy[]
     site: number | null
     coverage: number | null
   }
@@ -68,6 +70,7 @@ export function ledgerOf(study: Study): Ledger {
         volume: round(totals.projecting.volume),
       },
       ratio: totals.ratio === null ? null : round(totals.ratio),
+      ratios: totals.ratios.map((r) => ({ ...r, ratio: r.ratio === null ? null : round(r.ratio) })),
       site: totals.site === null ? null : round(totals.site),
       coverage: totals.coverage === null ? null : round(totals.coverage),
     },

@@ -1,9 +1,9 @@
 import type { FabricContext } from '../fabric'
 import type { MassForm } from '../form'
-import type { Project } from '../project'
 import { areaOf, groupsThatMeet, TOLERANCE } from '../solid'
 import type { StudyCache } from './cache'
 import type { Floor } from './floor'
+import { ratioOf, ratiosOf } from './ratio'
 import { givesFloor } from './special'
 import type { GroundStudy } from './ground'
 import type { Totals } from './types'
@@ -55,7 +55,8 @@ export function totalsOf(
           volume: out.reduce((sum, f) => sum + f.body.volume, 0),
         }
       : null,
-    ratio: siteArea ? countedArea(project, floors) / siteArea : null,
+    ratio: ratioOf(project, numbers, floors, siteArea),
+    ratios: ratiosOf(project, numbers, floors, siteArea),
     site: siteArea,
     coverage: siteArea ? footprint / siteArea : null,
   }
@@ -80,17 +81,6 @@ const groupFootprint = (cache: StudyCache, group: MassForm[]): number =>
     () => cache.groupFootprint(group),
     () => 0,
   )
-
-/** m2 of floor above the datum whose use counts in the floor area ratio. */
-export const countedArea = (project: Project, floors: readonly Floor[]): number =>
-  floors
-    .filter((f) => f.level.height > -TOLERANCE.point)
-    .reduce(
-      (sum, f) =>
-        sum +
-        Object.entries(f.uses).reduce((part, [use, a]) => part + (project.uses[use]?.counts === false ? 0 : a), 0),
-      0,
-    )
 
 /** The masses that rise above the datum, in groups whose plans may meet. */
 const footprintGroups = (forms: MassForm[]): MassForm[][] =>

@@ -18,7 +18,7 @@ import {
 import { StudyCache } from './cache'
 import { floorSteps, type Floored } from './floors'
 import { givesFloor } from './special'
-import { countedArea } from './totals'
+import { ratioOf } from './ratio'
 
 /** A dial that is tried: so many values from one to another, in SI units. */
 export interface TrialDial {
@@ -153,7 +153,7 @@ function figuresOf(project: Project, { floors, numbers }: Floored, built: readon
   const site = siteAreaOf(project, numbers)
   return {
     area: floors.reduce((sum, f) => sum + f.area, 0),
-    ratio: site ? countedArea(project, floors) / site : null,
+    ratio: ratioOf(project, numbers, floors, site),
     height: Math.max(0, ...built.map((f) => f.top)),
     overlap: floors.reduce(
       (sum, f) => sum + f.islands.reduce((part, i) => part + i.overlaps.reduce((all, o) => all + o.area, 0), 0),

@@ -6,6 +6,7 @@ import type { GroundStudy } from './ground'
 import type { PictureStudy } from './pictures'
 import type { WingStudy } from './wings'
 import type { Floor } from './floor'
+import type { RatioBy } from './ratio'
 import type { Finding } from './finding'
 
 export interface Totals {
@@ -17,6 +18,7 @@ export interface Totals {
   /** what projects: how many, m2 of their plans, m3, each by itself; none of it is in the other figures */
   projecting: { count: number; area: number; volume: number } | null
   ratio: number | null
+  /** the ratio by the project's rule, and by the others */ ratios: RatioBy[]
   /** m2 of the site, and the part of it that is built on, 0 to 1; null where it is not known */ site: number | null
   coverage: number | null
   /** what is not computed yet while something is tried: volume, footprint and coverage are those of before then */

@@ -16,6 +16,7 @@ import { overlap } from './overlap'
 import { peakAboveLevel } from './peak-above-level'
 import { picturesDisagree } from './pictures-disagree'
 import { movesNote } from './moves-note'
+import { ratioUnknown } from './ratio-unknown'
 import { repeatNote, ruleNote } from './growth-note'
 import { sliver } from './sliver'
 import { storeyTooLow } from './storey-too-low'
@@ -39,6 +40,7 @@ export const CHECKS: Check[] = [
   overlap,
   overEnvelope,
   overPermitted,
+  ratioUnknown,
   briefMissed,
   footBelowGround,
   wallGap,

@@ -17,7 +17,7 @@ import { NO_ASSETS, studyGround } from '../ground'
 import { floorSteps, type Floored } from '../floors'
 import { totalsOf } from '../totals'
 import { failedIn, siteAreaOf } from '../trials'
-import { countedArea } from '../totals'
+import { ratioOf } from '../ratio'
 import { studyWings } from '../wings'
 import type { Mover } from './mover'
 import { search, type Searched, type Sought, type Tried } from './search'
@@ -186,7 +186,8 @@ function figured(project: Project, standing: Floored, of: BriefOf, cache: StudyC
     ? totalsOf(context, cache, floors, forms, studyGround(project, forms, numbers, cache, NO_ASSETS), false)
     : {
         area: floors.reduce((sum, f) => sum + f.area, 0),
-        ratio: site ? countedArea(project, floors) / site : null,
+        ratio: ratioOf(project, numbers, floors, site),
+        ratios: [],
         low: 0,
         net: null,
         volume: 0,

@@ -13,6 +13,7 @@ import {
   showQuantity,
   usualPrecision,
   type Dial,
+  type RatioRule,
   type Unit,
 } from '@geotome/core/project'
 import { dimensionsOf, type Dimension } from '@geotome/core/form'
@@ -117,6 +118,7 @@ export function ProjectDetails() {
           onAccept={(siteArea) => set('site area', { siteArea })}
         />
       )}
+      <RatioRuleFields />
       <NumField
         label="headroom"
         value={project.headroom}
@@ -178,6 +180,50 @@ export function ProjectDetails() {
       <Wings />
       <UsesSection />
     </>
+  )
+}
+
+/** Which storeys count in the floor area ratio, with what each rule gives. */
+function RatioRuleFields() {
+  const { project, scheme } = useProject()
+  const study = useStudy()
+  const { ratioRule: rule } = project
+  const storeys = Object.values(scheme.levels).filter((l) => l.kind === 'storey')
+  const choose = (ratioRule: RatioRule) =>
+    makeEdit('rule of the floor area ratio', { edit: 'project.change', set: { ratioRule } })
+  const first = storeys[0]?.name ?? ''
+  return (
+    <div className="mb-1.5">
+      <ChoiceField
+        label="ratio counts"
+        value={rule.kind}
+        options={[
+          { value: 'datum', label: 'from the datum up' },
+          { value: 'half', label: 'half above ground' },
+          { value: 'level', label: 'from a level up' },
+        ]}
+        onChange={(kind) => choose(kind === 'level' ? { kind, name: first } : { kind })}
+      />
+      {rule.kind === 'level' && (
+        <ChoiceField
+          label="from"
+          value={rule.name}
+          options={[...new Set([rule.name, ...storeys.map((l) => l.name)])].map((name) => ({
+            value: name,
+            label: name,
+          }))}
+          onChange={(name) => choose({ kind: 'level', name })}
+        />
+      )}
+      <ul aria-label="floor area ratio by rule" className="px-1 text-[11px] text-ink2">
+        {(study?.ledger.totals.ratios ?? []).map((r) => (
+          <li key={r.kind} className={`flex justify-between gap-2 ${r.kind === rule.kind ? 'text-ink' : ''}`}>
+            <span>{r.say}</span>
+            <span className="tabular-nums">{r.ratio === null ? 'not known' : r.ratio.toFixed(2)}</span>
+          </li>
+        ))}
+      </ul>
+    </div>
   )
 }
 

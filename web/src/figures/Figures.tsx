@@ -1,6 +1,6 @@
 import { computeAgain, stopComputing } from '../app/study-loop'
 import { areaSign, showNumber, showQuantity, showVolume } from '@geotome/core/project'
-import { permittedHeight } from '@geotome/core/study'
+import { permittedHeight, type RatioBy } from '@geotome/core/study'
 import { useProject, useStudy, useUnit } from '../app/hooks'
 import { selectReached } from '../app/project-slice'
 import { useAppDispatch, useAppSelector } from '../app/store'
@@ -68,11 +68,17 @@ export function Figures() {
               {study?.pending ? '…' : showVolume(totals.volume, project)}
             </Item>
           )}
-          <Item label="floor area ratio" name="ratio">
+          <Item label="floor area ratio" name="ratio" title={sayRatios(totals.ratios)}>
             {totals.ratio === null ? (
-              <span className="font-normal text-ink2">no site area yet</span>
+              <span className="font-normal text-ink2">{totals.site === null ? 'no site area yet' : 'not known'}</span>
             ) : (
               totals.ratio.toFixed(2)
+            )}
+            {differs(totals.ratios) && (
+              <span className="font-normal text-ink2">
+                {' '}
+                or {differs(totals.ratios)?.ratio?.toFixed(2)} by half a storey
+              </span>
             )}
           </Item>
           <Item label="height" name="height">
@@ -136,8 +142,27 @@ export function Figures() {
   )
 }
 
-const Item = ({ label, name, children }: { label: string; name: string; children: React.ReactNode }) => (
-  <span className="flex items-baseline gap-1.5">
+/** What the ratio counts, and what it would be by the other rules. */
+const sayRatios = (ratios: RatioBy[]): string =>
+  ratios.map((r, i) => `${i ? '' : 'counts '}${r.say}: ${r.ratio?.toFixed(2) ?? 'not known'}`).join('; ')
+/** The ratio by half of a storey above ground, where the project's own rule gives another one. */
+function differs([own, ...others]: RatioBy[]): RatioBy | null {
+  const half = others.find((r) => r.kind === 'half')
+  return half?.ratio && own?.ratio && Math.abs(half.ratio - own.ratio) > 0.005 ? half : null
+}
+
+const Item = ({
+  label,
+  name,
+  title,
+  children,
+}: {
+  label: string
+  name: string
+  title?: string
+  children: React.ReactNode
+}) => (
+  <span className="flex items-baseline gap-1.5" title={title}>
     <span className="text-ink2">{label}</span>
     <b className="text-[14px]" data-figure={name}>
       {children}

@@ -43,7 +43,8 @@ export function LedgerTotals() {
         </Item>
       )}
       <Item label="floor area ratio" name="ratio">
-        {totals.ratio === null ? 'no site area yet' : totals.ratio.toFixed(3)}
+        {totals.ratio?.toFixed(3) ?? (totals.site === null ? 'no site area yet' : 'not known')}
+        <span className="font-normal text-ink2"> {totals.ratios[0]?.say}</span>
       </Item>
       {terraces > 0.005 && (
         <Item label="terraces, apart" name="terraces">
