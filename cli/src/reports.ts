@@ -91,7 +91,7 @@ export function table(head: string[], rows: string[][]): string {
 }
 
 /** The site, what is left to build on, and how each mass stands in the envelope and over the ground; m, m2, m3. */
-export function groundReport({ ground, forms, totals }: Study) {
+export function groundReport({ ground, forms, totals, project }: Study) {
   return {
     site: ground.site && { area: ground.site.area, perimeter: ground.site.perimeter, sides: ground.site.sides },
     buildable: ground.envelope?.area ?? null,
@@ -107,7 +107,7 @@ export function groundReport({ ground, forms, totals }: Study) {
         over: fit?.over ?? null,
         passed: (fit?.limits ?? [])
           .filter((l) => l.over > TOLERANCE.touch)
-          .map((l) => ({ ...l, over: round(l.over), say: sayLimit(l) })),
+          .map((l) => ({ ...l, over: round(l.over), say: sayLimit(l, project) })),
         limits: (fit?.limits ?? []).map((l) => ({ ...l, over: round(l.over) })),
         clear: fit?.clear ?? [],
         aboveGround: ground.feet.get(f.id)?.above ?? null,

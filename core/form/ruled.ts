@@ -43,6 +43,13 @@ export function growRule(
     )
   raised.forEach((cell, i) => {
     const mass = ruledMass(rule, cell, i, numbers)
+    if (to.masses[mass.id]) {
+      say(
+        `"${rule.name}" makes two bodies of the key "${cell.key}", and only the first of them stands.`,
+        'Undo the last change of the rule.',
+      )
+      return
+    }
     to.masses[mass.id] = mass
     to.from.set(mass.id, { by: 'rule', id: rule.id, key: cell.key, mass: null })
   })

@@ -240,6 +240,7 @@ describe('the envelope', () => {
     expect(over.limits.find((l) => l.limit === 'slope')).toEqual({
       limit: 'slope',
       side: 1,
+      name: 'south side',
       over: expect.closeTo(3, 9),
     })
     expect(over.over).toBeCloseTo(((3 * 3) / 2) * 10, 2)

@@ -1,7 +1,8 @@
 import { outlineFault } from '../moves'
-import { areaOf, loopArea, subtractRegions, uniteRegions, type Region, type Vec2, TOLERANCE, gapOf } from '../solid'
+import { loopArea, type Vec2, TOLERANCE, gapOf } from '../solid'
 import { refuse, tidy, type Numbers } from '../values'
 import type { Site } from './schema'
+import { sideNames } from './side-names'
 
 /** The site's corners as points, m, in the order in which they are kept. */
 export const siteRing = (site: Site, numbers: Numbers): Vec2[] =>
@@ -57,16 +58,17 @@ export function checkSite(site: Site, numbers: Numbers): void {
         ? 'Put its corners in the order in which one would walk around it.'
         : fault.remedy,
     )
+  const names = sideNames(ring)
   for (const [i, c] of site.corners.entries()) {
     if (numbers.length(c.setback) < 0)
-      refuse('size', `The setback of side ${i + 1} is below zero.`, 'Type zero or more.')
+      refuse('size', `The setback of the ${names[i]} is below zero.`, 'Type zero or more.')
     if (c.slope) {
       const angle = numbers.angle(c.slope.angle)
       numbers.length(c.slope.from)
       if (!(angle > 0 && angle < 90))
         refuse(
           'size',
-          `The sloping limit of side ${i + 1} rises at ${angle} degrees.`,
+          `The sloping limit of the ${names[i]} rises at ${angle} degrees.`,
           'Type an angle above 0 and below 90 degrees.',
         )
     }
@@ -81,42 +83,4 @@ export function orderedRing(site: Site, numbers: Numbers): { ring: Vec2[]; side:
   // Gone round the other way, the side from a corner is the one that led to it.
   const n = ring.length
   return { ring: [...ring].reverse(), side: ring.map((_, i) => (2 * n - 2 - i) % n) }
-}
-
-/** What is left to build on: the site less the strip along each side that is as wide as its setback. Strips of neighbouring sides meet in their mitre. */
-export function buildable(ring: Vec2[], setbacks: number[]): Region {
-  const n = ring.length
-  const dir = ring.map((p, i): Vec2 => {
-    const q = ring[(i + 1) % n] as Vec2
-    const l = gapOf(q, p) || 1
-    return [(q[0] - p[0]) / l, (q[1] - p[1]) / l]
-  })
-  /** inner corner: where the lines of two neighbouring strips meet */
-  const inner = ring.map((p, i): Vec2 => {
-    const [a, b] = [dir[(i + n - 1) % n] as Vec2, dir[i] as Vec2]
-    const [da, db] = [setbacks[(i + n - 1) % n] ?? 0, setbacks[i] ?? 0]
-    const cross = a[0] * b[1] - a[1] * b[0]
-    const [ax, ay, bx, by] = [p[0] - da * a[1], p[1] + da * a[0], p[0] - db * b[1], p[1] + db * b[0]]
-    if (Math.abs(cross) < TOLERANCE.point) return [(ax + bx) / 2, (ay + by) / 2]
-    const t = ((bx - ax) * b[1] - (by - ay) * b[0]) / cross
-    return [ax + t * a[0], ay + t * a[1]]
-  })
-  const strips = ring.flatMap((p, i): Region[] => {
-    const d = setbacks[i] ?? 0
-    if (d <= 0) return []
-    const [q, along] = [ring[(i + 1) % n] as Vec2, dir[i] as Vec2]
-    const inward: Vec2 = [-along[1] * d, along[0] * d]
-    const straight: Vec2[] = [p, q, [q[0] + inward[0], q[1] + inward[1]], [p[0] + inward[0], p[1] + inward[1]]]
-    const [pi, qi] = [inner[i] as Vec2, inner[(i + 1) % n] as Vec2]
-    return [
-      [straight],
-      ...[
-        [p, q, qi],
-        [p, qi, pi],
-      ].map((t) => [loopArea(t as Vec2[]) < 0 ? ([...t].reverse() as Vec2[]) : (t as Vec2[])]),
-    ]
-  })
-  return strips.length
-    ? subtractRegions([ring], uniteRegions(strips.filter((s) => areaOf(s) > TOLERANCE.rounding)))
-    : [ring]
 }

@@ -1,9 +1,9 @@
 import type { Edit } from '../edits'
 import { changeRecipe, massOf } from '../form'
-import { envelopeOf } from '../ground'
+import { envelopeOf, highestUnder, limitOver } from '../ground'
 import { planOf, withMove, withPlaced, type Move } from '../moves'
 import { heightsOf, numbersOf, refuse, tidy, type Id, type Project, type Scheme } from '../project'
-import { placePoint, TOLERANCE, turnOf, type Vec2 } from '../solid'
+import { inside, placePoint, TOLERANCE, turnOf, type Vec2 } from '../solid'
 
 /**
  * Raises a drawn mass as far as the site's envelope lets it: to the permitted height, and cut by each sloping limit that it would pass. Its
@@ -23,21 +23,16 @@ export function raiseToEnvelope(project: Project, scheme: Scheme, mint: () => Id
   const base = (heightsOf(scheme, numbers).get(mass.base.level) ?? 0) + numbers.length(mass.base.above)
   const { x, y, turn } = mass.place
   const at = { x: numbers.length(x), y: numbers.length(y), z: 0, turn: numbers.angle(turn) }
-  const corners = plan.flatMap((l) => l.points.map((p) => placePoint(p, at)))
-  /** m above the datum at which a sloping limit lies over a point */
-  const over = ({ plane: { n, d } }: (typeof envelope.slopes)[number], p: Vec2) =>
-    (d - n[0] * p[0] - n[1] * p[1]) / n[2]
-  // Over each corner the lowest of them counts; as high as the highest of those reaches.
-  const highest = Math.max(
-    ...corners.map((p) => Math.min(envelope.limit ?? Infinity, ...envelope.slopes.map((s) => over(s, p)))),
-  )
-  const top = envelope.limit !== null && envelope.slopes.length === 0 ? envelope.limit : highest
+  const loops = plan.map((l) => l.points.map((p) => placePoint(p, at)))
+  const isIn = (p: Vec2) => loops.reduce((odd, loop) => odd !== inside(loop, p), false)
+  // As high as the lowest of the limits lets it be anywhere over its plan.
+  const top = Math.max(...loops.map((loop) => highestUnder(envelope.slopes, loop, isIn, envelope.limit ?? Infinity)))
   if (!Number.isFinite(top))
     return refuse('geometry', 'The site limits no height.', 'Give it a permitted height, or a sloping limit, first.')
   if (top - base < TOLERANCE.least)
     return refuse('geometry', `The envelope lies below the base of "${mass.name}".`, 'Put its base lower.')
   const cuts = envelope.slopes
-    .filter((s) => corners.some((p) => over(s, p) < top - TOLERANCE.height))
+    .filter((s) => loops.flat().some((p) => (limitOver(s, p) ?? Infinity) < top - TOLERANCE.height))
     .map((s): Move => {
       const [a, b] = [envelope.ring[s.side] as Vec2, envelope.ring[(s.side + 1) % envelope.ring.length] as Vec2]
       const { c, s: sin } = turnOf(-at.turn)

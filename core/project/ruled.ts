@@ -1,10 +1,19 @@
-import { orderedRing } from '../ground'
+import { buildable, orderedRing } from '../ground'
 import { darknessAt, lay, pixelOf, scalingOf } from '../picture'
 import { carriedUp, checkRecipe, recipeTies, type Move } from '../moves'
 import { wayKind } from '../repeats'
 import { cellRecipe, givenIn, isRaised, runRule, type Rule, type RuleRun, type RuleWorld } from '../rules'
 import { refuse, sameList, tidy, type Numbers } from '../values'
-import { outlinesAt, placePoint, planOfOutlines, turnOf, type PlanCorner, type Vec2 } from '../solid'
+import {
+  outlinesAt,
+  piecesOf,
+  placePoint,
+  planOfOutlines,
+  turnOf,
+  type Plan,
+  type PlanCorner,
+  type Vec2,
+} from '../solid'
 import { heightsOf, standingNumbers } from './heights'
 import { numbersOf } from './numbers'
 import type { Project, Scheme } from './schema'
@@ -29,14 +38,22 @@ function siteOf({ site }: Project, { place }: Rule, numbers: Numbers): RuleWorld
   const { ring, side } = orderedRing(site, numbers)
   const [x, y] = [numbers.length(place.x), numbers.length(place.y)]
   const { c, s } = turnOf(-numbers.angle(place.turn))
-  const corners = ring.map(([px, py], i): PlanCorner => {
+  const setbacks = side.map((k) => numbers.length(site.corners[k]?.setback ?? 0))
+  const placed = ([px, py]: Vec2): Vec2 => {
     const [dx, dy] = [px - x, py - y]
-    return { id: `s${i + 1}`, at: [tidy(c * dx - s * dy), tidy(s * dx + c * dy)], bulge: 0 }
-  })
-  const setbacks = Object.fromEntries(
-    side.map((k, i): [string, number] => [`s${i + 1}`, numbers.length(site.corners[k]?.setback ?? 0)]),
-  )
-  return { plan: [corners], setbacks, limit: site.limit === null ? null : numbers.length(site.limit) }
+    return [tidy(c * dx - s * dy), tidy(s * dx + c * dy)]
+  }
+  // The very region that the envelope is made of.
+  const within = (deeper: number): Plan[] =>
+    piecesOf(
+      buildable(
+        ring,
+        setbacks.map((d) => Math.max(0, d + deeper)),
+      ),
+    ).map((piece) =>
+      piece.map((loop) => loop.map((p, i): PlanCorner => ({ id: `s${i + 1}`, at: placed(p), bulge: 0 }))),
+    )
+  return { within, limit: site.limit === null ? null : numbers.length(site.limit) }
 }
 
 /** How dark pictures are where a rule is at work. Only those are asked that lie in plan and are tied to a point of the site. */

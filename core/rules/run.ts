@@ -133,16 +133,18 @@ function stepped(cells: readonly Cell[], step: Step, i: number, at: At): { next:
   const rest = cells.length - those.length
   if (kind.all) {
     const made = kind.all(those, step, (cell, nth) => doing(numbersOf(cell), nth, those.length, rest))
-    return { next: inTheirPlace(cells, those, made), acted: those.length }
+    const next = kind.dropsOthers?.(step) ? [...made] : inTheirPlace(cells, those, made)
+    return { next: withKeys(cells, next), acted: those.length }
   }
   let made = 0
   let nth = 0
+  const keys = new Set(cells.map((c) => c.key))
   const next = cells.flatMap((cell): Cell[] => {
     if (!acts(cell)) return [cell]
     const these = kind.each?.(cell, step, doing(numbersOf(cell), nth++, those.length, rest + made)) ?? [cell]
     made += these.length
     room(made, rest)
-    return these
+    return keyed(cell.key, these, keys)
   })
   return { next, acted: those.length }
 }
@@ -155,6 +157,37 @@ function inTheirPlace(cells: readonly Cell[], those: readonly Cell[], made: read
     return cells.map((c) => (acted.has(c) ? (made[i++] as Cell) : c))
   }
   return cells.flatMap((c) => (acted.has(c) ? (c === those[0] ? made : []) : [c]))
+}
+
+/**
+ * What a step made of one cell, each with a key that no other cell has. Of those that it made one may keep the key of the cell that it was
+ * made of; the keys of all other cells are theirs.
+ */
+function keyed(own: string, made: readonly Cell[], keys: Set<string>): Cell[] {
+  let isFree = true
+  return made.map((cell) => {
+    if (cell.key === own && isFree) {
+      isFree = false
+      return cell
+    }
+    const key = freeKey(cell.key, keys)
+    return key === cell.key ? cell : { ...cell, key }
+  })
+}
+
+/** Cells with a key each: those that were there keep theirs. */
+function withKeys(before: readonly Cell[], cells: readonly Cell[]): Cell[] {
+  const were = new Set(before.map((c) => c.key))
+  const keys = new Set(were)
+  const taken = new Set<string>()
+  return cells.map((cell) => {
+    if (were.has(cell.key) && !taken.has(cell.key)) {
+      taken.add(cell.key)
+      return cell
+    }
+    const key = freeKey(cell.key, keys)
+    return key === cell.key ? cell : { ...cell, key }
+  })
 }
 
 /** A key that no other cell has. */

@@ -8,12 +8,17 @@ import { toKernel } from './kernel-body'
 import type { CrossSection, Manifold, ManifoldToplevel } from 'manifold-3d/manifold'
 import type { Vec2 } from './place'
 
-/** A room that a body may fill: over a region, from one height to another, below planes (n . p <= d). m */
+/** A plane that a room lies below (n . p <= d), over what lies within upright half planes (n . p >= d); everywhere where there are none. */
+export interface Ceiling extends Plane {
+  within: { n: Vec2; d: number }[]
+}
+
+/** A room that a body may fill: over a region, from one height to another, below planes. m */
 export interface Allowed {
   region: Region
   from: number
   to: number
-  planes: Plane[]
+  planes: Ceiling[]
 }
 
 /** What of a body lies above the room's foot: its plan; and what of that lies beyond the room: m3, and its triangles. */
@@ -71,7 +76,18 @@ function roomBody(
     ).translate([0, 0, room.from]),
   )
   // What lies on the far side of a plane is cut off: the kernel keeps what lies along the normal.
-  for (const { n, d } of room.planes) body = own(body.trimByPlane([-n[0], -n[1], -n[2]], -(d - n[0] * ox - n[1] * oy)))
+  for (const { n, d, within } of room.planes) {
+    const off = d - n[0] * ox - n[1] * oy
+    if (within.length === 0) {
+      body = own(body.trimByPlane([-n[0], -n[1], -n[2]], -off))
+      continue
+    }
+    const under = within.reduce(
+      (part, half) => own(part.trimByPlane([...half.n, 0], half.d - half.n[0] * ox - half.n[1] * oy)),
+      body,
+    )
+    body = own(body.subtract(own(under.trimByPlane(n, off))))
+  }
   return body
 }
 

@@ -24,7 +24,7 @@ describe('a mass wholly above the permitted height', () => {
     const { ground, totals } = studied(
       onSite(withMass(projectWith([0, 3, 6]), { box: [0, 0, 10, 10], height: 9.00001 }), 9),
     )
-    expect([...ground.fits.values()][0]?.limits[0]).toEqual({ limit: 'height', side: null, over: 0.00001 })
+    expect([...ground.fits.values()][0]?.limits[0]).toMatchObject({ limit: 'height', side: null, over: 0.00001 })
     expect(totals.area).toBeCloseTo(300, 6)
   })
 })

@@ -43,7 +43,7 @@ describe('a scheme on its site', () => {
     expect(height(project)).toBeCloseTo(0.3, 9)
     expect(say(project)?.over).toBeCloseTo(18.8 * 20 * 0.3, 2)
     expect(studied(project).findings.find((f) => f.kind === 'over the envelope')?.say).toBe(
-      'House is over the permitted height by 0.30 m',
+      'House is over the permitted height by 0.300 m',
     )
     const lower = apply(project, setStoreyHeight(project, schemeOf(project), 'L0', 'L1', 2.75, 'lower'))
     expect(height(lower)).toBeCloseTo(-0.15, 9)

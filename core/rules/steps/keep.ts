@@ -23,4 +23,5 @@ export const keep: StepKind<KeepStep> = {
   says: '{what}',
   starts: () => ({ what: 'leave' }),
   all: (cells, s) => (s.what === 'keep' ? cells : []),
+  dropsOthers: (s) => s.what === 'keep',
 }

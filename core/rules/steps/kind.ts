@@ -18,8 +18,8 @@ export interface RuleWorld {
   base: number
   /** the storeys of the scheme from the lowest up, m above the datum */
   storeys: readonly { id: Id; name: string; height: number }[]
-  /** the site in the rule's frame: its sides with their setbacks (m), and the permitted height (m above the datum) */
-  site: { plan: Plan; setbacks: Readonly<Record<string, number>>; limit: number | null } | null
+  /** the site: what its setbacks, all of them deeper by so much (m), leave of it in the rule's frame, and the permitted height (m above the datum) */
+  site: { within(deeper: number): Plan[]; limit: number | null } | null
   /** a drawn mass as it stands, by its outline; null where it is gone or has none */
   mass(id: Id): HostMass | null
   /** how dark a picture is from 0 to 1 at a point in the rule's frame, m; null beside it. Errors: 'stale' where it cannot be asked */
@@ -73,4 +73,6 @@ export interface StepKind<S extends StepBase> {
   each?(cell: Cell, step: S, doing: Acting): Cell[]
   /** what becomes of all that it acts on, where they hang on one another */
   all?(cells: Cell[], step: S, doing: (cell: Cell, nth: number) => Acting): Cell[]
+  /** whether the cells that it does not act on are left out */
+  dropsOthers?(step: S): boolean
 }

@@ -1,5 +1,4 @@
-import { length, setBack } from '../../moves'
-import { planOfOutlines } from '../../solid'
+import { length } from '../../moves'
 import { refuse, type Num } from '../../values'
 import { namedInTurn, newCell } from '../cell'
 import type { StepBase, StepKind } from './kind'
@@ -21,7 +20,11 @@ export const site: StepKind<SiteStep> = {
     const { site: is } = world
     if (!is) return refuse('geometry', 'There is no site.', 'Draw its site at the Ground desk first.')
     const by = numbers.length(s.by)
-    const left = setBack(is.plan, (side) => (is.setbacks[side] ?? 0) + by, 'the site')
-    return [newCell(namedInTurn(planOfOutlines(left)), { key: '1', at: [1, 1], by: s.id })]
+    const pieces = is.within(by)
+    if (pieces.length === 0)
+      return refuse('geometry', 'Set in so far, nothing is left of the site.', 'Set it in by less.')
+    return pieces.map((plan, i) =>
+      newCell(namedInTurn(plan), { key: `${i + 1}`, at: [i + 1, pieces.length], by: s.id }),
+    )
   },
 }

@@ -1,6 +1,6 @@
 import { length } from '../../moves'
 import { gapOf, planArea } from '../../solid'
-import type { Num } from '../../values'
+import { TOLERANCE, type Num } from '../../values'
 import { planNow, type Cell } from '../cell'
 import type { StepBase, StepKind } from './kind'
 
@@ -43,12 +43,14 @@ export const sort: StepKind<SortStep> = {
   starts: () => ({ by: 'east', down: 'up', x: 0, y: 0 }),
   all: (cells, s, doing) => {
     const { numbers } = cells[0] ? doing(cells[0], 0) : { numbers: null }
-    const rank = (c: Cell, nth: number): number => {
+    const valueOf = (c: Cell, nth: number): number => {
       if (s.by === 'east') return c.x
       if (s.by === 'north') return c.y
       if (s.by === 'area') return planArea(planNow(c, doing(c, nth).numbers))
       return numbers ? gapOf([c.x, c.y], [numbers.length(s.x), numbers.length(s.y)]) : 0
     }
+    // Cells that are equal but for the last digit keep their order.
+    const rank = (c: Cell, nth: number) => Math.round(valueOf(c, nth) / TOLERANCE.point)
     const sense = s.down === 'down' ? -1 : 1
     return cells
       .map((cell, nth) => ({ cell, nth, rank: rank(cell, nth) }))

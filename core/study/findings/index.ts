@@ -3,6 +3,7 @@ import type { Check } from '../types'
 import { briefMissed } from './brief-missed'
 import { driftedPart } from './drifted-part'
 import { duplicateBody } from './duplicate-body'
+import { fabricOverEnvelope } from './fabric-over-envelope'
 import { faultyBody } from './faulty-body'
 import { footBelowGround } from './foot-below-ground'
 import { leftOutMove } from './left-out-move'
@@ -40,6 +41,7 @@ export const CHECKS: Check[] = [
   overlap,
   overEnvelope,
   overPermitted,
+  fabricOverEnvelope,
   ratioUnknown,
   briefMissed,
   footBelowGround,

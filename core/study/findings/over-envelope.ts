@@ -1,5 +1,5 @@
 import { TOLERANCE } from '../../solid'
-import type { LimitFigure } from '../../project'
+import { showQuantity, showVolume, type LimitFigure, type Shown } from '../../project'
 import { type Check } from '../types'
 import { givesFloor } from '../special'
 import { finding } from '../finding'
@@ -9,7 +9,7 @@ import { lowered } from './lowered'
 export const overEnvelope: Check = {
   kind: 'over the envelope',
   why: 'What stands beyond the envelope is not permitted.',
-  run: ({ scheme, context, ground, forms }) =>
+  run: ({ project, scheme, context, ground, forms }) =>
     forms.flatMap((form) => {
       const fit = ground.fits.get(form.id)
       const passed = fit?.limits.filter((l) => l.over > TOLERANCE.touch) ?? []
@@ -19,21 +19,19 @@ export const overEnvelope: Check = {
         finding(
           'over the envelope',
           form.id,
-          `${form.name} is over ${passed.map(sayLimit).join(', ')}`,
-          `${fit.over.toFixed(2)} m³ of it lie outside of the envelope. Lower it, move it in, or ask for more.`,
+          `${form.name} is over ${passed.map((l) => sayLimit(l, project)).join(', ')}`,
+          `${showVolume(fit.over, project)} of it lie outside of the envelope. Lower it, move it in, or ask for more.`,
           { masses: [form.id], fix: height ? lowered(scheme, context, form, height.over) : null },
         ),
       ]
     }),
 }
 
-/** "the permitted height by 0.30 m" */
-export function sayLimit(l: LimitFigure): string {
+/** "the permitted height by 0.300 m", "the setback of the south side by 1.200 m" */
+export function sayLimit(l: LimitFigure, shown: Shown): string {
   const what =
     l.limit === 'height'
       ? 'the permitted height'
-      : l.limit === 'slope'
-        ? `the sloping limit of side ${l.side}`
-        : `the setback of side ${l.side}`
-  return `${what} by ${Math.abs(l.over).toFixed(2)} m`
+      : `the ${l.limit === 'slope' ? 'sloping limit' : 'setback'} of the ${l.name ?? `side ${l.side}`}`
+  return `${what} by ${showQuantity(Math.abs(l.over), 'length', shown)}`
 }

@@ -89,6 +89,7 @@ export interface ViewState {
   viewsOpen: boolean
   /** what is lit up on a level while a list is walked; regions from the view's origin */
   lit: Lit | null
+  /** the side of the site whose field has the focus, from 0 as sides are listed */ siteSide: number | null
   hover: string | null
   /** what of a mass would be picked */
   hoverSpot: Spot | null
@@ -137,6 +138,7 @@ const initialState: ViewState = {
   stopped: false,
   proposing: null,
   lit: null,
+  siteSide: null,
   hover: null,
   hoverSpot: null,
   moving: null,
@@ -252,6 +254,7 @@ const slice = createSlice({
     dialogOpened: (state, { payload }: PayloadAction<OpenDialog>) => ({ ...state, dialog: payload }),
     sheetOpened: (state, { payload }: PayloadAction<Sheet>) => ({ ...state, sheet: payload, lit: null }),
     litUp: (state, { payload }: PayloadAction<Lit | null>) => ({ ...state, lit: payload }),
+    siteSideLit: (state, { payload }: PayloadAction<number | null>) => ({ ...state, siteSide: payload }),
     levelMoved: (state, { payload }: PayloadAction<ViewState['moving']>) => ({ ...state, moving: payload }),
     hovered: (state, { payload }: PayloadAction<string | null>) =>
       state.hover === payload ? state : { ...state, hover: payload },
@@ -307,6 +310,7 @@ export const {
   dialogOpened,
   sheetOpened,
   litUp,
+  siteSideLit,
   levelMoved,
   hovered,
   proposed,

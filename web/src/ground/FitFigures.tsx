@@ -4,6 +4,7 @@ import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { useSideLight } from './side-light'
 
 /** By how much a mass is inside or over each limit, and the cubic metres that are over. */
 export function FitFigures({ mass }: { mass: string }) {
@@ -17,9 +18,7 @@ export function FitFigures({ mass }: { mass: string }) {
   const name = (l: (typeof over)[number]) =>
     l.limit === 'height'
       ? 'height limit'
-      : l.limit === 'slope'
-        ? `sloping limit of side ${l.side}`
-        : `setback of side ${l.side}`
+      : `${l.limit === 'slope' ? 'sloping limit' : 'setback'} of the ${l.name ?? ''}`
   return (
     <span className="block text-[12px]" data-fit={mass}>
       {over.map((l) => (
@@ -31,7 +30,7 @@ export function FitFigures({ mass }: { mass: string }) {
       {over.length === 0 && (
         <span className="block text-ink2">
           inside{height ? `, ${z(height.over)} to spare in height` : ''}
-          {side ? `, ${z(side.over)} to side ${side.side}'s setback` : ''}
+          {side ? `, ${z(side.over)} to the setback of the ${side.name ?? ''}` : ''}
         </span>
       )}
     </span>
@@ -56,16 +55,19 @@ export function OnSite({ mass }: { mass: string }) {
       fit.clear[side] ?? 0,
       distance,
     )
-    return makeEdit(`distance to side ${side + 1}`, () => moveMasses(project, scheme, [mass], [dx, dy]))
+    return makeEdit(`distance to the ${envelope.names[side] ?? 'side'}`, () =>
+      moveMasses(project, scheme, [mass], [dx, dy]),
+    )
   }
   return (
     <Section title="On the site">
       {fit && (
         <>
           <FitFigures mass={mass} />
-          <div className="mt-1.5 grid grid-cols-2 gap-x-1.5">
+          <p className="mt-1 px-1 text-[11px] text-ink2">from the boundary, square to each side</p>
+          <div className="mt-0.5">
             {fit.clear.map((d, i) => (
-              <NumField key={i} label={`side ${i + 1}`} compact value={d} onAccept={(_, v) => move(i, v)} />
+              <SideField key={i} side={i} label={envelope?.names[i] ?? ''} value={d} onAccept={(v) => move(i, v)} />
             ))}
           </div>
           {coverage !== null && coverage !== undefined && (
@@ -83,5 +85,24 @@ export function OnSite({ mass }: { mass: string }) {
         </p>
       )}
     </Section>
+  )
+}
+
+/** The distance to a side, which is lit up in the plan while the field has the focus. */
+function SideField({
+  side,
+  label,
+  value,
+  onAccept,
+}: {
+  side: number
+  label: string
+  value: number
+  onAccept: (v: number) => boolean
+}) {
+  return (
+    <div {...useSideLight(side)}>
+      <NumField label={label} compact value={value} onAccept={(_, v) => onAccept(v)} />
+    </div>
   )
 }

@@ -1,5 +1,15 @@
-import { useState } from 'react'
-import { areaSign, sayBearing, showNumber, showQuantity, type Project, type SiteCorner } from '@geotome/core/project'
+import { useState, type ReactNode } from 'react'
+import {
+  areaSign,
+  numbersOf,
+  sayBearing,
+  showNumber,
+  showQuantity,
+  sideNames,
+  siteRing,
+  type Project,
+  type SiteCorner,
+} from '@geotome/core/project'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
@@ -7,6 +17,7 @@ import { picked, toolTaken } from '../app/view-slice'
 import { Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { FitFigures } from './FitFigures'
+import { useSideLight } from './side-light'
 import { SiteImport } from './SiteImport'
 import { SiteEntry } from './SiteEntry'
 
@@ -23,6 +34,7 @@ export function SiteDetails() {
   const corner = (i: number, label: string, set: Partial<SiteCorner>) =>
     change(label, { corners: site?.corners.map((c, k) => (k === i ? { ...c, ...set } : c)) ?? [] })
   const figures = study?.ground.site
+  const names = site ? sideNames(siteRing(site, numbersOf(project, null))) : []
   const { coverage, footprint } = study?.ledger.totals ?? {}
   if (!site || entering)
     return (
@@ -109,15 +121,17 @@ export function SiteDetails() {
           {site.corners.map((c, i) => {
             const side = figures?.sides[i]
             return (
-              <li key={c.id} data-side={i + 1} className="mb-1.5 rounded-md border border-line px-2 py-1.5">
+              <SideRow key={c.id} side={i}>
                 <div className="mb-1 flex items-baseline justify-between text-[12px]">
-                  <b>side {i + 1}</b>
+                  <b>{names[i]}</b>
                   {side && (
                     <span className="text-ink2">
                       <b className="text-ink" data-side-length>
                         {showNumber(side.length, 'length', project)}
                       </b>{' '}
-                      {sayBearing(side.bearing)}
+                      <span title="the way it runs, from its first corner: a bearing, clockwise from north">
+                        running {sayBearing(side.bearing)}
+                      </span>
                     </span>
                   )}
                 </div>
@@ -125,7 +139,7 @@ export function SiteDetails() {
                   label="setback"
                   compact
                   value={c.setback}
-                  onAccept={(setback) => corner(i, `setback of side ${i + 1}`, { setback })}
+                  onAccept={(setback) => corner(i, `setback of the ${names[i]}`, { setback })}
                 />
                 <details className="text-[12px]">
                   <summary className="cursor-pointer text-ink2">
@@ -156,7 +170,7 @@ export function SiteDetails() {
                         compact
                         value={c.slope.from}
                         onAccept={(from) =>
-                          corner(i, `sloping limit of side ${i + 1}`, { slope: c.slope && { ...c.slope, from } })
+                          corner(i, `sloping limit of the ${names[i]}`, { slope: c.slope && { ...c.slope, from } })
                         }
                       />
                       <NumField
@@ -165,7 +179,7 @@ export function SiteDetails() {
                         quantity="angle"
                         value={c.slope.angle}
                         onAccept={(angle) =>
-                          corner(i, `sloping limit of side ${i + 1}`, { slope: c.slope && { ...c.slope, angle } })
+                          corner(i, `sloping limit of the ${names[i]}`, { slope: c.slope && { ...c.slope, angle } })
                         }
                       />
                     </div>
@@ -193,7 +207,7 @@ export function SiteDetails() {
                     )}
                   </div>
                 </details>
-              </li>
+              </SideRow>
             )
           })}
         </ul>
@@ -224,3 +238,10 @@ export function SiteDetails() {
     </>
   )
 }
+
+/** A side of the site: it is lit up in the plan while its fields have the focus. */
+const SideRow = ({ side, children }: { side: number; children: ReactNode }) => (
+  <li data-side={side + 1} className="mb-1.5 rounded-md border border-line px-2 py-1.5" {...useSideLight(side)}>
+    {children}
+  </li>
+)

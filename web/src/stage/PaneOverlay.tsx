@@ -8,6 +8,7 @@ import { Handles } from './Handles'
 import { KeptMeasures } from './KeptMeasures'
 import { ZeroMark, North, ScaleBar } from './PaneMarks'
 import { RuleMarks } from './RuleMarks'
+import { SiteSides } from './SiteSides'
 import { SectionLine } from './UprightBar'
 import type { StageShows } from './shows'
 import { type PaneName, useView, isUpright } from './views'
@@ -46,6 +47,7 @@ export function PaneOverlay({
       {upright && <LevelLines view={view} size={size} />}
       {name === '3d' && <LevelPlanes view={view} size={size} rect={middle.rect} />}
       {name === 'plan' && <SectionLine view={view} size={size} origin={origin} reach={middle.reach} />}
+      {at.envelope && name === 'plan' && <SiteSides view={view} size={size} />}
       {at.keptMeasures && <KeptMeasures view={view} size={size} origin={origin} />}
       {!upright && <ZeroMark view={view} size={size} x={-origin[0]} y={-origin[1]} />}
       <RuleMarks view={view} size={size} origin={origin} />

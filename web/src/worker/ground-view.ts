@@ -47,6 +47,7 @@ export function groundView(study: Study, origin: Vec2, send: Send): GroundView {
       area: envelope.area,
       limit: envelope.limit,
       side: envelope.side.map((s) => s + 1),
+      names: envelope.names,
       ring: shift(envelope.ring),
       mesh: bounded
         ? send(`${keyOf(envelope, 'envelope')}@${at}${envelope.limit === null ? Math.ceil(top / 10) : ''}`, () =>

@@ -148,6 +148,7 @@ export interface GroundView {
     limit: number | null
     mesh: string | null
     /** listed number of each side of the ring, as it is drawn */ side: number[]
+    /** of the sides as they are listed: "south side" */ names: string[]
     ring: Vec2[]
   } | null
   fits: Record<string, FitView>
