@@ -87,8 +87,9 @@ test('a storey is its slab, its floor build-up and its clear height; what gives 
 test('heights take sums, other units and the names of levels; a mark changes no figure', async ({ page }) => {
   await newProject(page, 'Names')
   await drawRectangle(page, [0, 0], '10', '8', '6')
+  // The ground floor is low under the next one, 0.45 m above it.
   await addStoreys(page, '1', '0.45')
-  const total = '160.00 m²'
+  const total = '80.00 m²'
   await expect(figure(page, 'total')).toHaveText(total)
   await addLevels(page, 'mark 3.65 Eaves')
   await expect(page.getByRole('button', { name: /^Eaves, \+4\.100/ })).toBeVisible()

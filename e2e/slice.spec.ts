@@ -83,9 +83,15 @@ test('the picked mass is raised by its arrow, reshaped by a corner, turned by it
   await expect(figure(page, 'volume')).toHaveText(`${(48 * height).toFixed(2)} m³`)
   // What a drag did to the total stays in the figures after it.
   await addStoreys(page, '2', '1')
-  await expect(figure(page, 'change')).toHaveText('+96.00')
+  await expect(figure(page, 'change')).toHaveText('+48.00')
   await page.keyboard.press('Control+z')
-  await expect(figure(page, 'change')).toHaveText('-96.00')
+  await expect(figure(page, 'change')).toHaveText('-48.00')
+  // It belongs to that edit, and ends with the next one, whatever that does.
+  await typeField(page, 'turned by', '15')
+  await expect(figure(page, 'change')).toHaveCount(0)
+  await page.keyboard.press('Control+z')
+  await settled(page)
+  await expect(figure(page, 'change')).toHaveCount(0)
   const ring = await handle(page, 'plan', 'turn')
   await drag(page, ring, -30, -60)
   const turned = Number.parseFloat(await details(page).getByLabel('turned by').inputValue())

@@ -1,7 +1,7 @@
 import type { FabricContext } from '../../fabric'
 import { changeRecipe, type MassForm } from '../../form'
 import { withMove } from '../../moves'
-import { tidy, type Scheme } from '../../project'
+import { showExact, tidy, type Scheme } from '../../project'
 import type { Finding } from '../finding'
 
 /** A remedy that lowers a mass by so much (m), where it has a raise to be lowered; null where little would be left of it. */
@@ -11,7 +11,7 @@ export function lowered(scheme: Scheme, context: FabricContext, form: MassForm, 
   const height = tidy(form.body.eaves - over)
   if (!mass || !raise || height <= 0.1) return null
   return {
-    label: `Lower it by ${over.toFixed(2)} m`,
+    label: `Lower it by ${showExact(over, 'length', context.project)}`,
     edit: () =>
       changeRecipe(scheme, mass, (r) =>
         withMove(

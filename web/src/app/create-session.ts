@@ -14,7 +14,7 @@ import {
   serverAway,
 } from './project-slice'
 import type { AppStore } from './store'
-import { left as leftProject } from './view-slice'
+import { left as leftProject, typed } from './view-slice'
 
 /** What a session works with. */
 export interface SessionParts {
@@ -161,6 +161,7 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       const edit = make ? make() : null
       const project = selectProject(store.getState())
       if (isTyping && edit && project) applyEdit(project, edit)
+      store.dispatch(typed(isTyping && edit !== null))
       store.dispatch(previewed(edit))
     } catch (e) {
       if (!(e instanceof Refusal)) throw e

@@ -63,9 +63,11 @@ export interface ViewState {
   sheet: Sheet
   dialog: OpenDialog
   study: StoredView | null
-  /** m2 in all before the last edit that changed it, and after it: what a gesture under way is compared with */
+  /** m2 in all before the last edit, and after it: what a gesture under way is compared with */
   before: number | null
   after: number | null
+  /** the edit that made this change */ changedBy: string | null
+  /** what is tried is being typed: half of a number may stand for the whole */ typing: boolean
   /** raised whenever a result is shown, and how far the project had come: what a drag, and whoever waits, is measured by */
   shown: { count: number; edit: string | null; trying: Edit | null }
   refused: string | null
@@ -132,6 +134,8 @@ const initialState: ViewState = {
   study: null,
   before: null,
   after: null,
+  changedBy: null,
+  typing: false,
   shown: { count: 0, edit: null, trying: null },
   refused: null,
   computing: null,
@@ -183,6 +187,7 @@ const slice = createSlice({
       level: null,
       before: null,
       after: null,
+      changedBy: null,
       proposing: null,
       moving: null,
       tool: null,
@@ -265,10 +270,13 @@ const slice = createSlice({
       const shown = { count: state.shown.count + 1, edit: settled ? edit : null, trying }
       const { area } = view.ledger.totals
       if (!settled) return { ...state, study: view, shown, refused: null }
-      const changed =
-        state.after !== null && state.study?.scheme === view.scheme && Math.abs(area - state.after) > 0.005
-      return { ...state, study: view, shown, before: changed ? state.after : state.before, after: area, refused: null }
+      const isSameScheme = state.after !== null && state.study?.scheme === view.scheme
+      // A change belongs to one edit, and ends with the next one, whatever that does.
+      const before = !isSameScheme ? null : edit === state.changedBy ? state.before : state.after
+      return { ...state, study: view, shown, before, after: area, changedBy: edit, refused: null }
     },
+    typed: (state, { payload }: PayloadAction<boolean>) =>
+      state.typing === payload ? state : { ...state, typing: payload },
     computing: (state, { payload }: PayloadAction<number | null>) => ({ ...state, computing: payload }),
     leftOff: (state, { payload }: PayloadAction<boolean>) => ({ ...state, stopped: payload }),
     computationRefused: (state, { payload }: PayloadAction<{ say: string; edit: string | null }>) => ({
@@ -311,6 +319,7 @@ export const {
   sheetOpened,
   litUp,
   siteSideLit,
+  typed,
   levelMoved,
   hovered,
   proposed,

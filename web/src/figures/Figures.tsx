@@ -20,6 +20,7 @@ export function Figures() {
   const shown = useAppSelector((s) => s.view.shown)
   const newest = useAppSelector(selectReached)
   const trying = useAppSelector((s) => s.project.preview !== null)
+  const isTyped = useAppSelector((s) => s.project.preview !== null && s.view.typing)
   const { totals } = study?.ledger ?? {}
   const area = (v: number) => showNumber(v, 'area', project)
   const change = totals && before !== null ? totals.area - before : 0
@@ -43,8 +44,8 @@ export function Figures() {
             aria-expanded={sheet === 'ledger'}
             onClick={() => dispatch(sheetOpened(sheet === 'ledger' ? null : 'ledger'))}
           >
-            <span className="text-ink2">total</span>
-            <b className="text-[14px]" data-figure="total">
+            <span className="text-ink2">{isTyped ? 'total, as typed so far' : 'total'}</span>
+            <b className={`text-[14px] ${isTyped ? 'text-ink2 italic' : ''}`} data-figure="total">
               {area(totals.area)} {areaSign(project)}
             </b>
             {Math.abs(change) > 0.005 && (
