@@ -334,12 +334,17 @@ function put(map: Map<string, Line[]>, key: string, line: Line): void {
   else map.set(key, [line])
 }
 
-/** The wall of the same storey and side that begins or ends where this one ends or begins. */
+/**
+ * The wall of the same storey and side that begins or ends where this one ends or begins. Where several do, the one beside which it stands
+ * highest: a wall over an opening gives way to the wall beside the opening.
+ */
 function neighbourAt(map: Map<string, Line[]>, line: Line, at: Vec2): Line | null {
+  const common = (o: Line) => Math.min(o.z1, line.z1) - Math.max(o.z0, line.z0)
+  let best: Line | null = null
   for (const dx of [0, -1, 1])
-    for (const dy of [0, -1, 1]) {
-      const found = map.get(spot(at, dx, dy))?.find((o) => o !== line && o.wall.side === line.wall.side)
-      if (found) return found
-    }
-  return null
+    for (const dy of [0, -1, 1])
+      for (const o of map.get(spot(at, dx, dy)) ?? [])
+        if (o !== line && o.wall.side === line.wall.side && (!best || common(o) > common(best) + TOLERANCE.touch))
+          best = o
+  return best
 }

@@ -108,9 +108,13 @@ const uncounted = new WeakMap<Island, Region>()
 /** The floor that counts of each share of an island, in their order; what several masses have is the first one's. */
 export function ownRegions({ shares, counted, low, slivers }: Island): Region[] {
   if (shares.length === 1) return [counted]
+  const high = shares.map((s) =>
+    s.low === s.plate.region ? [] : s.low.length ? subtractRegions(s.plate.region, s.low) : s.plate.region,
+  )
   return shares.map(({ plate }, i) => {
-    const before = shares.slice(0, i).flatMap((o) => (rectsMeet(o.plate.rect, plate.rect, 0) ? [o.plate.region] : []))
-    const own = before.length ? subtractRegions(plate.region, uniteRegions(before)) : plate.region
+    const before = shares.slice(0, i).flatMap((o, k) => (rectsMeet(o.plate.rect, plate.rect, 0) ? [high[k] ?? []] : []))
+    const mine = high[i] ?? []
+    const own = before.length ? subtractRegions(mine, uniteRegions(before)) : mine
     return low > 0 || slivers.length ? intersectRegions(own, counted) : own
   })
 }

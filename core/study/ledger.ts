@@ -24,6 +24,7 @@ export interface Ledger {
     area: number
     low: number
     net: number | null
+    /** storeys whose net floor is not known, where that of others is */ netUnknown: string[]
     volume: number
     footprint: number
     /** what projects, each by itself; in none of the other figures */
@@ -62,6 +63,7 @@ export function ledgerOf(study: Study): Ledger {
       area: round(totals.area),
       low: round(totals.low),
       net: totals.net === null ? null : round(totals.net),
+      netUnknown: totals.netUnknown,
       volume: round(totals.volume),
       footprint: round(totals.footprint),
       projecting: totals.projecting && {

@@ -58,8 +58,12 @@ export class Standings {
       (known?.numbers === numbers && known.heights === heights)
     const reads = known?.levels ? NONE : massesRead(mass.recipe, masses)
     if (known && stays && sameList(known.reads, reads)) {
-      known.body.used = known.standing.used = this.run
-      return known.standing.value.form
+      const { form } = known.standing.value
+      // Another mass of the same id and form may have had another use since: before an undo, or in a duplicated scheme.
+      if (form.name === mass.name && form.use === mass.use && form.order === mass.order) {
+        known.body.used = known.standing.used = this.run
+        return form
+      }
     }
     const standing = standingNumbers(mass, numbers, heights, masses)
     const key = bodyKey(mass.recipe, standing)

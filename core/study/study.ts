@@ -1,4 +1,5 @@
 import { partSteps, type FabricContext, type PartStudy } from '../fabric'
+import type { LevelHeight } from '../levels'
 import { inOrder, refuse, sameList, thingOf, type Project, type Scheme } from '../project'
 import { netOf, wallsByLevel, type WallIndex } from './areas/walls-on'
 import { StudyCache } from './cache'
@@ -38,7 +39,7 @@ export function* studySteps(
   const floored = yield* floorSteps(project, stored, cache)
   const { numbers, levels, heights, growth, scheme, forms, around, unbuilt, context } = floored
   const parts = yield* partsWithin(context, 0.4, 0.8)
-  const floors = withNet(floored.floors, parts, cache)
+  const floors = withNet(floored.floors, levels, parts, cache)
   const ground = studyGround(project, forms, numbers, cache, assets)
   yield 0.85
   const totals = totalsOf(context, cache, floors, forms, ground, trying)
@@ -104,11 +105,16 @@ function* checkSteps(
 }
 
 /** The floors with their net area, m2: null where no wall stands, or where it cannot be computed. */
-function withNet(floors: readonly Floor[], parts: readonly PartStudy[], cache: StudyCache): Floor[] {
+function withNet(
+  floors: readonly Floor[],
+  levels: readonly LevelHeight[],
+  parts: readonly PartStudy[],
+  cache: StudyCache,
+): Floor[] {
   const { attempts, memo } = cache
   const walls = attempts.run(
     { what: 'walls by level', id: 'walls', name: 'walls' },
-    () => wallsByLevel(memo, parts),
+    () => wallsByLevel(memo, parts, levels),
     () => new Map<string, WallIndex>(),
   )
   return floors.map((floor): Floor => {

@@ -1,5 +1,6 @@
 import type { FabricContext } from '../fabric'
 import type { MassForm } from '../form'
+import { floorName } from '../levels'
 import { areaOf, groupsThatMeet, TOLERANCE } from '../solid'
 import type { StudyCache } from './cache'
 import type { Floor } from './floor'
@@ -44,7 +45,7 @@ export function totalsOf(
   return {
     area,
     low: floors.reduce((sum, f) => sum + f.low, 0),
-    net: floors.some((f) => f.net !== null) ? floors.reduce((sum, f) => sum + (f.net ?? f.area), 0) : null,
+    ...netTotal(floors),
     volume,
     footprint,
     pending,
@@ -60,6 +61,15 @@ export function totalsOf(
     site: siteArea,
     coverage: siteArea ? footprint / siteArea : null,
   }
+}
+
+/** Net floor as a whole: known only where it is known of every floor; else the levels where it is not, if it is known of any. */
+function netTotal(floors: readonly Floor[]): Pick<Totals, 'net' | 'netUnknown'> {
+  const unknown = floors.filter((f) => f.net === null && f.area > TOLERANCE.area)
+  const known = floors.filter((f) => f.net !== null)
+  if (known.length === 0) return { net: null, netUnknown: [] }
+  if (unknown.length) return { net: null, netUnknown: unknown.map(floorName) }
+  return { net: known.reduce((sum, f) => sum + (f.net ?? 0), 0), netUnknown: [] }
 }
 
 const groupNode = (what: string, group: MassForm[]) => ({

@@ -13,6 +13,7 @@ export interface Totals {
   area: number
   low: number
   net: number | null
+  /** the storeys whose net floor is not known, where that of others is: then there is no total */ netUnknown: string[]
   volume: number
   footprint: number
   /** what projects: how many, m2 of their plans, m3, each by itself; none of it is in the other figures */

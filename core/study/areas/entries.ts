@@ -26,7 +26,7 @@ interface ShareAreas {
 
 /** The ledger by level, use and wing; levels from the lowest up. */
 export function entriesOf(study: Pick<Study, 'project' | 'context' | 'floors' | 'parts' | 'wings'>): LedgerEntry[] {
-  const walls = wallsByLevel(study.context.memo, study.parts)
+  const walls = wallsByLevel(study.context.memo, study.parts, study.context.levels)
   return study.floors.flatMap((floor) => {
     const rows = new Map<string, LedgerEntry>()
     for (const island of floor.islands) {
@@ -62,9 +62,13 @@ function shareAreas(
   return memo.keep(
     island,
     `areas at ${here.length ? floor.level.id : 'any'}`,
-    [allowance, ...uses, null, ...here],
+    [allowance, here.length ? floor.level.height : null, ...uses, null, ...here],
     () => {
-      const within = internalRegion(island, here.length ? withinWalls(memo, island, here) : null, allowance)
+      const within = internalRegion(
+        island,
+        here.length ? withinWalls(memo, island, here, floor.level.height) : null,
+        allowance,
+      )
       if (!within) return island.shares.map(() => ({ internal: null, net: null }))
       const cores = island.shares.filter((s) => s.core).map((s) => s.plate.region)
       const drawn = cores.length ? uniteRegions(cores) : []

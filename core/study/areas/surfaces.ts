@@ -1,5 +1,5 @@
 import type { MassForm } from '../../form'
-import { groupsThatMeet, outerSurface, placeSolid } from '../../solid'
+import { groupsThatMeet, outerSurface, placeSolid, TOLERANCE } from '../../solid'
 import { givesFloor } from '../special'
 import type { Study } from '../types'
 
@@ -25,7 +25,8 @@ export function surfacesOf({ project, scheme, forms, context, totals }: Study): 
   const groups = groupsThatMeet(
     built,
     (f) => f.rect,
-    (a, b) => a.base < b.top && b.base < a.top,
+    // What stands on another covers its roof.
+    (a, b) => a.base < b.top + TOLERANCE.touch && b.base < a.top + TOLERANCE.touch,
   )
   const steep = Math.sin((project.wallLike * Math.PI) / 180)
   const north = (project.location.trueNorth * Math.PI) / 180
@@ -35,18 +36,30 @@ export function surfacesOf({ project, scheme, forms, context, totals }: Study): 
     const [first] = group
     if (!first) continue
     const bits = context.memo.keep(first, 'outer surface', group, () => bitsOf(group))
-    for (const { normal, area } of bits) {
-      outer += area
+    for (const { normal, area, round } of bits) {
+      const whole = area * (round?.stretch ?? 1)
+      outer += whole
       if (Math.abs(normal[2]) > steep) {
         if (normal[2] > 0) roofs += area
         continue
       }
-      const bearing = Math.atan2(normal[0], normal[1]) - north
-      const way = WAYS[((Math.round(bearing / (Math.PI / 4)) % 8) + 8) % 8] as Way
-      facades[way] += area
+      for (const [way, share] of waysOf(Math.atan2(normal[0], normal[1]) - north, round?.angle ?? 0))
+        facades[way] += whole * share
     }
   }
   return { outer, roofs, facades, compact: totals.volume > 0 ? outer / totals.volume : null }
+}
+
+/** The ways that a bearing (radians) looks, with the share of each: a facet of an arc looks as the arc that it stands for. */
+function waysOf(bearing: number, angle: number): [Way, number][] {
+  const eighth = Math.PI / 4
+  const wayAt = (k: number) => WAYS[((k % 8) + 8) % 8] as Way
+  const [from, to] = [(bearing - angle / 2) / eighth + 0.5, (bearing + angle / 2) / eighth + 0.5]
+  if (angle === 0) return [[wayAt(Math.floor(from + TOLERANCE.rounding)), 1]]
+  return Array.from({ length: Math.floor(to) - Math.floor(from) + 1 }, (_, i): [Way, number] => {
+    const k = Math.floor(from) + i
+    return [wayAt(k), (Math.min(to, k + 1) - Math.max(from, k)) / (to - from)]
+  })
 }
 
 /** The outer surface of masses that may meet, its ways in the world. */

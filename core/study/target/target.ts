@@ -190,6 +190,7 @@ function figured(project: Project, standing: Floored, of: BriefOf, cache: StudyC
         ratios: [],
         low: 0,
         net: null,
+        netUnknown: [],
         volume: 0,
         footprint: 0,
         projecting: null,

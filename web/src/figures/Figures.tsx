@@ -29,6 +29,7 @@ export function Figures() {
   const over = limit === null ? 0 : top - limit
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
   const open = study?.open ?? 0
+  const hasDriftedWalls = study?.parts.some((p) => p.role.endsWith('wall') && p.bond.status === 'drifted') ?? false
   return (
     <footer
       className="flex h-[42px] shrink-0 items-center gap-4 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"
@@ -59,9 +60,25 @@ export function Figures() {
               </span>
             )}
           </button>
-          {totals.net !== null && (
-            <Item label="net of walls" name="net">
-              {area(totals.net)} {areaSign(project)}
+          {(totals.net !== null || totals.netUnknown.length > 0) && (
+            <Item
+              label={hasDriftedWalls ? 'net of walls, some drifted' : 'net of walls'}
+              name="net"
+              title={
+                totals.netUnknown.length
+                  ? `No walls stand at ${totals.netUnknown.join(', ')}`
+                  : hasDriftedWalls
+                    ? 'Drifted walls are taken where they stand, off the form. Bring them in line first.'
+                    : 'Floor less the walls that stand on it.'
+              }
+            >
+              {totals.net === null ? (
+                <span className="font-normal text-ink2">
+                  not known for {totals.netUnknown.length} {totals.netUnknown.length === 1 ? 'storey' : 'storeys'}
+                </span>
+              ) : (
+                `${area(totals.net)} ${areaSign(project)}`
+              )}
             </Item>
           )}
           {!study?.compare && (

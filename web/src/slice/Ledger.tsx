@@ -202,6 +202,10 @@ export function Ledger() {
                       ) : (
                         showNumber(c.id === 'net' ? (study.ledger.totals.net ?? 0) : (sum(c) ?? 0), 'area', project)
                       )
+                    ) : c.id === 'net' && study.ledger.totals.netUnknown.length ? (
+                      <span className="font-normal text-ink2" title={study.ledger.totals.netUnknown.join(', ')}>
+                        not known
+                      </span>
                     ) : (
                       ''
                     )}
