@@ -84,6 +84,36 @@ export default tseslint.config(
     rules: { 'no-restricted-syntax': ['error', ...ONE_HOME] },
   },
   { files: ['core/**/*.ts'], ignores: HOMES, rules: { 'no-restricted-syntax': ['error', ...ONE_HOME, TOLERANCES] } },
+  {
+    // Figures in findings and on screen are said in the project's unit, by the functions of core/values/units.ts.
+    files: ['core/study/findings/*.ts'],
+    ignores: ['core/study/findings/thin-body.ts', 'core/study/findings/pictures-disagree.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...ONE_HOME,
+        TOLERANCES,
+        {
+          selector: "CallExpression[callee.property.name='toFixed']",
+          message: 'A figure is said by showQuantity or showExact, in the unit of the project.',
+        },
+      ],
+    },
+  },
+  {
+    files: ['web/src/**/*.{ts,tsx}'],
+    ignores: HOMES,
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        ...ONE_HOME,
+        {
+          selector: "CallExpression[callee.name=/^show(Number|Quantity|Volume)$/] > Literal[value='m']",
+          message: 'A figure is shown as the project shows it, not in metres.',
+        },
+      ],
+    },
+  },
   // The compiler's own rules are left out: three.js objects are changed in place by nature, and no compiler is used.
   { files: ['web/public/*.js', 'scripts/bench/drag.mjs'], languageOptions: { globals: globals.browser } },
   {

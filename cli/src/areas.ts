@@ -1,7 +1,7 @@
 import type { Command } from 'commander'
 import { randomUUID } from 'node:crypto'
 import { applyEdit } from '@geotome/core/edits'
-import { ledgerSheet, scheduleSheet, sheetCsv, writeXlsx } from '@geotome/core/exchange'
+import { csvFile, ledgerSheet, scheduleSheet, sheetCsv, writeXlsx } from '@geotome/core/exchange'
 import { quantityOf, readTyped, refuse, type Project, type Scheme } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import {
@@ -50,7 +50,7 @@ export function addAreas(program: Command, study: (file: string, options: Option
       if (options.xlsx) return save(options.xlsx, writeXlsx([sheet]))
       if (options.csv !== undefined) {
         const text = sheetCsv(sheet)
-        return options.csv === true ? told(text) : save(options.csv, text)
+        return options.csv === true ? told(text) : save(options.csv, csvFile(text))
       }
       if (by && options.json)
         return told({

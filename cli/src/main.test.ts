@@ -69,7 +69,7 @@ describe('geotome', () => {
     }
     expect([report.site.area, report.terrain.points, report.neighbours.length]).toEqual([7335, 1645, 4])
     expect(report.masses.find((m) => m.name === 'Lookout')?.passed).toMatchObject([
-      { limit: 'height', over: 2.1, say: 'the permitted height by 2.10 m' },
+      { limit: 'height', over: 2.1, say: 'the permitted height by 2.100 m' },
     ])
     expect(report.masses.find((m) => m.name === 'Lookout')?.aboveGround.mean).toBeGreaterThan(36)
     await writeFile(join(folder, 'edit.json'), JSON.stringify({ edit: 'project.change', set: { name: 'Other' } }))

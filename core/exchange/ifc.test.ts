@@ -234,7 +234,7 @@ describe('the ledger as CSV', () => {
     project = withMass(project, { box: [30, 0, 10, 10], height: 3, use: 'market' })
     const lines = (formatNamed('csv').write(studied(project), '') as string).split('\r\n')
     expect(lines[0]).toBe(
-      'level,height m,"area m2, to the mass face",homes m2,market m2,"low m2, not counted","net m2, to the inner face of outer walls",perimeter m',
+      '\uFEFFlevel,height m,"area m2, to the mass face",homes m2,market m2,"low m2, not counted","net m2, to the inner face of outer walls",perimeter m',
     )
     expect(lines[1]).toBe('Level 1,3.000,200.00,200.00,0.00,0.00,,60.00')
     expect(lines[3]).toBe('total,,500.00,400.00,100.00,0.00,,')

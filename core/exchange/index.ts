@@ -13,5 +13,5 @@ export {
   type SiteRead,
 } from './survey'
 export { ledgerSheet, scheduleSheet, type Sheet } from './sheet'
-export { sheetCsv } from './csv'
+export { csvFile, sheetCsv } from './csv'
 export { writeXlsx } from './xlsx'

@@ -1,5 +1,16 @@
 import { batch, type Edit, type SingleEdit } from '../edits'
-import { numbersOf, readTyped, Refusal, refuse, type Id, type Num, type Project, type Scheme } from '../project'
+import {
+  numbersOf,
+  readTyped,
+  Refusal,
+  refsIn,
+  refuse,
+  type Id,
+  type Num,
+  type Project,
+  type Scheme,
+  type Unit,
+} from '../project'
 import { takeName, heightOf } from './commands'
 import { levelHeights, standingOn } from './heights'
 import { nextName } from './names'
@@ -14,6 +25,15 @@ export interface LevelLine {
   fromDatum: boolean
   /** what was typed behind the height; '' where nothing was */
   name: string
+}
+
+/** Lines that add levels, in the project's unit: one storey, several, one under, and a height from the datum. */
+export function levelExamples(unit: Unit): { one: string; many: string; under: string; datum: string } {
+  return {
+    m: { one: '2.85 First', many: '3 x 3.15', under: '-3.3 Cellar', datum: '36' },
+    mm: { one: '2850 First', many: '3 x 3150', under: '-3300 Cellar', datum: '36000' },
+    ft: { one: `9' 6" First`, many: `3 x 10' 4"`, under: `-11' Cellar`, datum: `118'` },
+  }[unit]
 }
 
 /**
@@ -32,7 +52,8 @@ export function readLevelLine(text: string, project: Project, scheme: Scheme): L
         kind: mark ? 'mark' : 'storey',
         count: many ? Number(many) : 1,
         by: num,
-        fromDatum: at !== undefined,
+        // A height by the name of a level is one from the datum, as in the field of a level.
+        fromDatum: at !== undefined || refsIn(num).some((id) => scheme.levels[id]),
         name: words.slice(n).join(' '),
       }
     } catch (e) {
@@ -43,7 +64,7 @@ export function readLevelLine(text: string, project: Project, scheme: Scheme): L
   return refuse(
     'formula',
     fault?.say ?? 'No height is typed.',
-    'Type how much above, then a name: 2.85 First. Or 3 x 3.15 for three, @36 from the datum.',
+    `Type how much above, then a name: ${levelExamples(project.unit).one}. Or ${levelExamples(project.unit).many} for three, @${levelExamples(project.unit).datum} from the datum.`,
   )
 }
 

@@ -24,11 +24,12 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     terrain: null,
     givesWay: null,
     ratioRule: { kind: 'datum' },
-    headroom: 2,
-    smallestArea: 2,
+    // What is usual in the unit: 6' 8" and 20 ft², or 2 m and 2 m².
+    headroom: unit === 'ft' ? 80 * 0.0254 : 2,
+    smallestArea: unit === 'ft' ? 20 * 0.3048 ** 2 : 2,
     wallAllowance: null,
     deepest: null,
-    stride: { length: 0.1, angle: 15 },
+    stride: { length: unit === 'ft' ? 6 * 0.0254 : 0.1, angle: 15 },
     uses: ids(
       USES.map(([useName, colour, counts], order): Use => ({
         id: mint(),

@@ -65,13 +65,13 @@ describe('each finding has a place, a reason, and a remedy in one action', () =>
   it('a top just above a level', () => {
     const project = house(3.4)
     expect(found(project, 'roof peak just above a level')[0]?.say).toBe(
-      'The top of House lies only 0.40 m above Level 1',
+      'The top of House lies only 0.400 m above Level 1',
     )
     expect(found(mended(project, 'roof peak just above a level'), 'roof peak just above a level')).toEqual([])
   })
   it('a mass over the permitted mark', () => {
     const project = withMark(house(9), 'permitted', 7.5)
-    expect(found(project, 'over the permitted mark')[0]?.say).toBe('House rises 1.50 m over permitted')
+    expect(found(project, 'over the permitted mark')[0]?.say).toBe('House rises 1.500 m over permitted')
     expect(studied(mended(project, 'over the permitted mark')).forms[0]?.top).toBeCloseTo(7.5, 9)
     expect(found(withMark(house(9), 'parapet', 7.5), 'over the permitted mark')).toEqual([])
   })

@@ -94,7 +94,7 @@ function* checkSteps(
     found.push(...findings)
     yield 0.9
   }
-  found.unshift(...notComputed(cache.attempts.failures))
+  found.unshift(...notComputed(cache.attempts.failures, study.project))
   return {
     findings: found.filter((f) => !mutes.has(f.key)),
     muted: found.flatMap((f) => {

@@ -42,7 +42,11 @@ export function tokenize(text: string): Token[] {
   const pattern =
     /\s*(?:(\d+(?:\.\d*)?(?:e[-+]?\d+)?|\.\d+)|\{([0-9a-zA-Z-]+)\}|(m²|m2|ft²|°|\p{L}[\p{L}\p{N}_]*)|([-+*/(),;×÷−]))/uy
   // An equals sign in front says what any formula is.
-  const clean = text.trim().replace(/^=\s*/, '')
+  // Feet and inches by their words are one length, as they are by their signs: 12ft 6in.
+  const clean = text
+    .trim()
+    .replace(/^=\s*/, '')
+    .replace(/(\d+(?:\.\d+)?)\s*ft\s+(\d[\d\s./]*?)\s*in(?![\p{L}\p{N}_])/giu, '$1\' $2"')
   while (pattern.lastIndex < clean.length) {
     const from = pattern.lastIndex
     const measured = inchesAt(clean, from)

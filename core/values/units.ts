@@ -108,6 +108,22 @@ export function showExact(value: number, quantity: Quantity, shown: Shown): stri
   return unit === 'deg' ? `${text}°` : `${text} ${unit === 'm2' || unit === 'ft2' ? areaSign(shown) : unit}`.trim()
 }
 
+/**
+ * A sentence of the core in the project's unit. Refusals that are made without a project say lengths in metres, with "m" behind; names,
+ * which stand in quotes, are left alone.
+ */
+export function sayInUnits(sentence: string, shown: Shown): string {
+  if (unitOf(shown) === 'm') return sentence
+  const inUnit = (text: string) =>
+    text.replace(/(?<![\w.])(-?\d+(?:\.\d+)?(?:e-?\d+)?) m(?![\w²³])/g, (_, m: string) =>
+      showQuantity(Number(m), 'length', shown),
+    )
+  return sentence
+    .split('"')
+    .map((part, i) => (i % 2 === 0 ? inUnit(part) : part))
+    .join('"')
+}
+
 /** Takes the noise of binary fractions off a computed value (a nanometre is nothing to a building). */
 export const tidy = (value: number): number => (Math.abs(value) < 1e15 ? Math.round(value * 1e9) / 1e9 : value) + 0
 

@@ -1,5 +1,6 @@
 import { bodyFault } from '../../solid'
 import type { Move } from '../../moves'
+import { showQuantity } from '../../project'
 import { type Check } from '../types'
 import { finding } from '../finding'
 
@@ -9,7 +10,7 @@ const SAY = { open: 'is not closed', 'inside out': 'looks inwards', crossing: 'p
 export const faultyBody: Check = {
   kind: 'open or self-crossing body',
   why: 'Areas and volumes of such a body cannot be trusted.',
-  run: ({ scheme, context, forms }) =>
+  run: ({ project, scheme, context, forms }) =>
     forms.flatMap((form) => {
       const mass = scheme.masses[form.id]
       const read = mass?.recipe.some(fromFile) ?? false
@@ -17,7 +18,7 @@ export const faultyBody: Check = {
         bodyFault(form.body.solid, mass?.recipe.some(mayCross) ? undefined : 'edges'),
       )
       if (!fault || !mass) return []
-      const [x, y, z] = fault.at.map((c) => c.toFixed(2))
+      const [x, y, z] = fault.at.map((c) => showQuantity(c, 'length', project))
       return [
         finding(
           'open or self-crossing body',

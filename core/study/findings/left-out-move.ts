@@ -1,5 +1,6 @@
 import { changeRecipe } from '../../form'
 import type { Move } from '../../moves'
+import { sayInUnits } from '../../project'
 import { type Check } from '../types'
 import { finding } from '../finding'
 import { sayingOnce } from './saying-once'
@@ -8,13 +9,13 @@ import { sayingOnce } from './saying-once'
 export const leftOutMove: Check = {
   kind: 'cannot be built',
   why: 'A form without one of its moves is not what was meant, and its areas are those of what is left.',
-  run: ({ scheme, forms, around, growth, unbuilt }) => [
+  run: ({ project, scheme, forms, around, growth, unbuilt }) => [
     ...unbuilt.map(({ mass, say, remedy }) =>
       finding(
         'cannot be built',
         mass.id,
-        `${mass.name} cannot be built, and is counted nowhere: ${say}`,
-        remedy || 'Change its recipe, or undo the last change.',
+        `${mass.name} cannot be built, and is counted nowhere: ${sayInUnits(say, project)}`,
+        sayInUnits(remedy, project) || 'Change its recipe, or undo the last change.',
         { masses: [mass.id] },
       ),
     ),
@@ -25,8 +26,8 @@ export const leftOutMove: Check = {
         return finding(
           'cannot be built',
           `${form.id}:${id}`,
-          `A move of ${form.name} is left out: ${say}`,
-          remedy || 'Change it in the recipe, or switch it off.',
+          `A move of ${form.name} is left out: ${sayInUnits(say, project)}`,
+          sayInUnits(remedy, project) || 'Change it in the recipe, or switch it off.',
           {
             masses: [form.id],
             fix:

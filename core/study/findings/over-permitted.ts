@@ -1,5 +1,5 @@
 import { TOLERANCE } from '../../solid'
-import { tidy } from '../../project'
+import { showQuantity, tidy } from '../../project'
 import { permittedHeight } from '../permitted'
 import { type Check } from '../types'
 import { givesFloor } from '../special'
@@ -10,7 +10,8 @@ import { lowered } from './lowered'
 export const overPermitted: Check = {
   kind: 'over the permitted mark',
   why: 'What stands above the permitted height is not permitted.',
-  run: ({ scheme, context, ground, levels, forms }) => {
+  run: ({ project, scheme, context, ground, levels, forms }) => {
+    const say = (m: number) => showQuantity(m, 'length', project)
     const mark = permittedHeight(ground.envelope, levels)?.mark
     if (!mark) return []
     return forms
@@ -21,8 +22,8 @@ export const overPermitted: Check = {
           finding(
             'over the permitted mark',
             form.id,
-            `${form.name} rises ${over.toFixed(2)} m over ${mark.name}`,
-            `Its top is at ${form.top.toFixed(2)} m, the mark at ${mark.height.toFixed(2)} m. Lower the mass, or ask for more height.`,
+            `${form.name} rises ${say(over)} over ${mark.name}`,
+            `Its top is at ${say(form.top)}, the mark at ${say(mark.height)}. Lower the mass, or ask for more height.`,
             { level: mark.id, masses: [form.id], fix: lowered(scheme, context, form, over) },
           ),
         ]

@@ -1,5 +1,6 @@
 import { TOLERANCE } from '../../solid'
 import { LIMITS } from '../../fabric'
+import { showQuantity } from '../../project'
 import { type Check } from '../types'
 import { finding } from '../finding'
 
@@ -7,7 +8,7 @@ import { finding } from '../finding'
 export const peakAboveLevel: Check = {
   kind: 'roof peak just above a level',
   why: 'A hair more or less of height adds or loses a whole floor there.',
-  run: ({ scheme, floors, forms }) => {
+  run: ({ project, scheme, floors, forms }) => {
     // Few tops lie just above a floor: those are looked for, not all plates.
     const close = floors.map((floor) =>
       forms.filter((form) => {
@@ -26,7 +27,7 @@ export const peakAboveLevel: Check = {
           finding(
             'roof peak just above a level',
             `${floor.level.id}:${mass.id}`,
-            `The top of ${mass.name} lies only ${over.toFixed(2)} m above ${floor.level.name}`,
+            `The top of ${mass.name} lies only ${showQuantity(over, 'length', project)} above ${floor.level.name}`,
             'The level cuts a thin slice there that is hardly a floor. Let the mass not take it, or move one of the two.',
             {
               level: floor.level.id,

@@ -1,5 +1,6 @@
 import type { MassForm } from '../../form'
 import { crossOf, dotOf, flatsAmong, inside, lessOf, planeAxes, type Face, type Vec2, type Vec3 } from '../../solid'
+import { sayInUnits, tidy } from '../../project'
 import type { Check } from '../types'
 import { givesFloor } from '../special'
 import { finding } from '../finding'
@@ -16,12 +17,14 @@ export const thinBody: Check = {
   kind: 'thin body or tiny edge',
   why: 'What is thinner than a wall is mostly a slip of the hand.',
   afterwards: true,
-  run: ({ scheme, context, forms }) =>
+  run: ({ project, scheme, context, forms }) =>
     forms.flatMap((form) => {
       if (!givesFloor(scheme, form)) return []
       const found = context.memo.keep(form.body, 'thin', [], () => lookAt(form))
       return found.map(({ what, say, remedy }) =>
-        finding('thin body or tiny edge', `${form.id}:${what}`, `${form.name} ${say}`, remedy, { masses: [form.id] }),
+        finding('thin body or tiny edge', `${form.id}:${what}`, `${form.name} ${sayInUnits(say, project)}`, remedy, {
+          masses: [form.id],
+        }),
       )
     }),
 }
@@ -47,7 +50,7 @@ function lookAt(form: MassForm): { what: string; say: string; remedy: string }[]
   if (tiny)
     found.push({
       what: 'edge',
-      say: `has an edge only ${(tiny.long * 1000).toFixed(1)} mm long near ${tiny.at.map((c) => c.toFixed(2)).join(', ')} of its own frame`,
+      say: `has an edge only ${tidy(Math.round(tiny.long * 1e4) / 1e4)} m long near ${tiny.at.map((c) => `${Math.round(c * 100) / 100} m`).join(', ')} of its own frame`,
       remedy: 'Move one of the two corners onto the other, or shape it so that they coincide.',
     })
   const thin = thinnest(flat)

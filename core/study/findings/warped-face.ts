@@ -1,6 +1,7 @@
 import { changeRecipe } from '../../form'
 import { withMove } from '../../moves'
 import { faceLabel, TOLERANCE, warpOf } from '../../solid'
+import { showNumber, showQuantity } from '../../project'
 import type { Check } from '../types'
 import { finding } from '../finding'
 
@@ -8,7 +9,7 @@ import { finding } from '../finding'
 export const warpedFace: Check = {
   kind: 'warped face',
   why: 'Faces that are not flat cost more to build, or need facets.',
-  run: ({ scheme, forms, around }) =>
+  run: ({ project, scheme, forms, around }) =>
     [...forms, ...around].flatMap((form) => {
       const mass = scheme.masses[form.id]
       const loft = mass?.recipe.find((m) => m.move === 'loft' && m.on)
@@ -21,7 +22,10 @@ export const warpedFace: Check = {
       if (warps.length === 0) return []
       const most = (way: 'right' | 'left') => Math.max(...warps.map((w) => w[way]))
       const better = most('right') <= most('left') ? 'right' : 'left'
-      const said = warps.map((w) => `${faceLabel(w.name)} ${w.right.toFixed(3)} or ${w.left.toFixed(3)} m`)
+      const said = warps.map(
+        (w) =>
+          `${faceLabel(w.name)} ${showNumber(w.right, 'length', project)} or ${showQuantity(w.left, 'length', project)}`,
+      )
       return [
         finding(
           'warped face',

@@ -6,7 +6,7 @@ import type { Sketch } from '@geotome/core/study'
 export interface ProjectSummary {
   id: string
   name: string
-  unit: string
+  unit: Unit
   seq: number
   totalArea: number | null
   totalSeq: number | null

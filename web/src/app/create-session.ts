@@ -1,5 +1,5 @@
 import { applyEdit, asMeant, type Edit } from '@geotome/core/edits'
-import { Refusal, type Project } from '@geotome/core/project'
+import { Refusal, sayInUnits, type Project } from '@geotome/core/project'
 import { Problem, type Api, type LoggedEdit } from './api'
 import type { Outbox } from './outbox'
 import {
@@ -144,7 +144,7 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
       store.dispatch(previewed(null))
-      say(e.message, 'fault')
+      say(sayInUnits(e.message, project), 'fault')
       return false
     }
     void send()

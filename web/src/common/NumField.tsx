@@ -6,6 +6,7 @@ import {
   numbersInRule,
   readTyped,
   Refusal,
+  sayInUnits,
   showFormula,
   showNumber,
   showQuantity,
@@ -89,7 +90,7 @@ export const NumField = memo(function NumField({
     try {
       return { ok: readTyped(typed, quantity, project, scheme, rule) }
     } catch (e) {
-      if (e instanceof Refusal) return { fault: e.message }
+      if (e instanceof Refusal) return { fault: sayInUnits(e.message, project) }
       throw e
     }
   })()

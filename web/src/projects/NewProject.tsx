@@ -3,7 +3,7 @@ import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
 import { toast } from 'sonner'
 import * as v from 'valibot'
-import { NameSchema, UnitSchema } from '@geotome/core/project'
+import { areaSign, blankProject, NameSchema, readTyped, Refusal, UnitSchema, type Unit } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { store } from '../app/store'
 import { dialogOpened, groundShown, toolTaken } from '../app/view-slice'
@@ -53,8 +53,8 @@ const FormSchema = v.object({
   siteArea: v.pipe(
     v.string(),
     v.check(
-      (text) => text.trim() === '' || areaFrom(text) > 0,
-      'Type a number above zero, for example 4200, or leave it empty.',
+      (text) => text.trim() === '' || (areaFrom(text, 'm') ?? 0) > 0,
+      'Type an area above zero, for example 4200, or leave it empty.',
     ),
   ),
   begins: v.string(),
@@ -70,7 +70,7 @@ export function NewProject({ onClose }: { onClose: () => void }) {
     watch,
     formState: { errors, isSubmitting },
   } = useForm({
-    defaultValues: { name: '', unit: 'm' as const, siteArea: '', begins: 'blank' },
+    defaultValues: { name: '', unit: 'm' as Unit, siteArea: '', begins: 'blank' },
     resolver: valibotResolver(FormSchema),
   })
   const accept = handleSubmit(async ({ name, unit, siteArea, begins }) => {
@@ -79,7 +79,7 @@ export function NewProject({ onClose }: { onClose: () => void }) {
       const { id } = await api.create({
         name,
         unit,
-        siteArea: siteArea.trim() ? areaFrom(siteArea) : null,
+        siteArea: siteArea.trim() ? areaFrom(siteArea, unit) : null,
         starter: starters.some((s) => s.id === begins) ? begins : null,
       })
       atDesk(begin?.desk ?? 'form', (desk) => void navigate(`/p/${id}/${desk}`), begin?.then ?? (() => {}))
@@ -87,7 +87,7 @@ export function NewProject({ onClose }: { onClose: () => void }) {
       toast.error(e instanceof Problem ? e.message : String(e))
     }
   })
-  const begins = watch('begins')
+  const [begins, unit] = watch(['begins', 'unit'])
   const fault = (which: 'name' | 'siteArea') =>
     errors[which] && (
       <p role="alert" className="-mt-1 mb-2 text-right text-[12px] text-error">
@@ -118,7 +118,7 @@ export function NewProject({ onClose }: { onClose: () => void }) {
             </select>
           </label>
           <label className="mb-2 flex items-center justify-between gap-3">
-            site area, m²
+            site area, {areaSign(unit)}
             <input
               className="input input-sm w-44"
               placeholder="not known yet"
@@ -151,4 +151,13 @@ export function NewProject({ onClose }: { onClose: () => void }) {
 }
 
 /** A typed area: grouping commas and the unit may stand, arithmetic is for the project's own fields. */
-const areaFrom = (text: string) => Number(text.replace(/m2|m²|[\s,]/g, ''))
+/** What is typed as an area, m2: in the project's unit unless one stands behind it; null for what is none. */
+function areaFrom(text: string, unit: Unit): number | null {
+  const blank = blankProject(() => 'new', 'New', unit, null)
+  try {
+    return readTyped(text.replace(/(\d),(?=\d{3}(\D|$))/g, '$1'), 'area', blank, null).value
+  } catch (e) {
+    if (!(e instanceof Refusal)) throw e
+    return null
+  }
+}

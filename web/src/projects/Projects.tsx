@@ -3,7 +3,7 @@ import { Copy, FileUp, Plus, Search, Trash2 } from 'lucide-react'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import { Link, useNavigate } from 'react-router'
 import { toast } from 'sonner'
-import { showNumber } from '@geotome/core/project'
+import { areaSign, showNumber, showQuantity } from '@geotome/core/project'
 import { api, Problem, type ProjectSummary } from '../app/api'
 import { waiting } from '../app/outbox'
 import { sendLeftovers } from '../app/session'
@@ -206,12 +206,13 @@ export default function Projects() {
                         <span className="font-normal text-ink2">computing</span>
                       ) : (
                         <>
-                          {showNumber(p.totalArea, 'area', 'm')} <span className="font-normal text-ink2">m²</span>
+                          {showNumber(p.totalArea, 'area', p.unit)}{' '}
+                          <span className="font-normal text-ink2">{areaSign(p.unit)}</span>
                         </>
                       )}
                     </span>
                     <span className="text-[12px] text-ink2">
-                      {p.siteArea === null ? 'no site yet' : `site ${showNumber(p.siteArea, 'area', 'm', 0)} m²`}
+                      {p.siteArea === null ? 'no site yet' : `site ${showQuantity(p.siteArea, 'area', p.unit, 0)}`}
                     </span>
                   </span>
                   <span className="mt-1 block text-[12px] text-ink2">

@@ -1,6 +1,6 @@
 import { memo } from 'react'
 import { shallowEqual } from 'react-redux'
-import { showNumber, type Level, type Use } from '@geotome/core/project'
+import { showNumber, type Level, type Shown, type Use } from '@geotome/core/project'
 import type { SpineHand } from './LevelLabel'
 
 /** px: where the axis stands, and how wide the spine is */
@@ -18,13 +18,24 @@ interface FloorProps {
   on: boolean
   /** whether a mark passes where its figure stands else */ marked: boolean
   hand: SpineHand
+  /** how the project shows numbers */ shownAs: Shown
 }
 
-const PROPS = ['high', 'area', 'on', 'uses', 'perArea', 'marked', 'id', 'hand'] as const satisfies (keyof FloorProps)[]
+const PROPS = [
+  'high',
+  'area',
+  'on',
+  'uses',
+  'perArea',
+  'marked',
+  'shownAs',
+  'id',
+  'hand',
+] as const satisfies (keyof FloorProps)[]
 
 /** A floor as a bar of its uses with its area, from the height of its level up. It is drawn where it is put, so that one that is carried stays. */
 export const FloorBar = memo(
-  function FloorBar({ id, area, by, uses, perArea, high, on, marked, hand }: FloorProps) {
+  function FloorBar({ id, area, by, uses, perArea, high, on, marked, shownAs, hand }: FloorProps) {
     let x = AXIS + 1
     return (
       <g className="cursor-ns-resize" onPointerDown={(e) => hand.down(id, e)}>
@@ -55,7 +66,7 @@ export const FloorBar = memo(
             fill={on ? 'var(--cuttext)' : 'var(--ink2)'}
             data-area={id}
           >
-            {showNumber(area, 'area', 'm', 0)}
+            {showNumber(area, 'area', shownAs, 0)}
           </text>
         )}
       </g>

@@ -1,9 +1,17 @@
 import { memo, useState, type RefObject } from 'react'
 import { toast } from 'sonner'
 import { applyEdit } from '@geotome/core/edits'
-import { addByLine, floorName, levelHeights, oneFloors, readLevelLine, type LevelHeight } from '@geotome/core/levels'
-import { Refusal, showNumber } from '@geotome/core/project'
-import { useOf, useViewState } from '../app/hooks'
+import {
+  addByLine,
+  floorName,
+  levelExamples,
+  levelHeights,
+  oneFloors,
+  readLevelLine,
+  type LevelHeight,
+} from '@geotome/core/levels'
+import { Refusal, sayInUnits, showNumber } from '@geotome/core/project'
+import { useOf, useUnit, useViewState } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { confirmed } from '../common/confirm'
@@ -24,6 +32,7 @@ export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject
   const { picked } = useViewState('picked')
   const [text, setText] = useState('')
   const [isUp, setIsUp] = useState(false)
+  const say = levelExamples(useUnit())
   const chosen = picked.kind === 'level' && picked.ids.length === 1 ? (picked.ids[0] ?? null) : null
   const where = useOf(({ scheme }) => (chosen && scheme.levels[chosen]?.name) ?? null)
   const on = where === null ? null : chosen
@@ -40,7 +49,7 @@ export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject
       const same = sameHeight(s ? levelHeights(after, s) : [], fresh)
       return { edit, fresh, under, same }
     } catch (e) {
-      if (e instanceof Refusal) return { fault: e.message }
+      if (e instanceof Refusal) return { fault: sayInUnits(e.message, project) }
       throw e
     }
   }
@@ -95,8 +104,8 @@ export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject
         <input
           ref={field}
           aria-label="add a level"
-          title="2.85 First: so much above. -3.3 Cellar: under. @36 Ridge: from the datum. 3 x 3.15: three. mark 36: a height only."
-          placeholder="2.85 First, or 3 x 3.15"
+          title={`${say.one}: so much above. ${say.under}: under. @${say.datum} Ridge: from the datum. ${say.many}: three. mark ${say.datum}: a height only.`}
+          placeholder={`${say.one}, or ${say.many}`}
           className="h-full min-w-0 flex-1 bg-transparent px-2 text-[12px] outline-none!"
           value={text}
           maxLength={200}

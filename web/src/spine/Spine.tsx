@@ -68,7 +68,7 @@ export function Spine() {
   const floors = new Map((study?.floors ?? []).map((f) => [f.level, f]))
   const most = Math.max(1, ...[...floors.values()].map((f) => f.area))
   // Room for the figure behind the longest bar.
-  const perArea = (WIDTH - AXIS - Math.max(50, 16 + 6.8 * showNumber(most, 'area', 'm', 0).length)) / most
+  const perArea = (WIDTH - AXIS - Math.max(50, 16 + 6.8 * showNumber(most, 'area', shownAs, 0).length)) / most
   const at = (z: number) => inPixels(scale.y(z))
   /** px: how high the bar of a storey is, to the next one or to the top */
   const bars = oneFloors(levels)
@@ -178,6 +178,7 @@ export function Spine() {
                     high={high}
                     on={l.id === shown}
                     marked={marks.some((mark) => Math.abs(mark - (y - high / 2)) < 14)}
+                    shownAs={shownAs}
                     hand={hand}
                   />
                 )}

@@ -1,5 +1,5 @@
 import { memo } from 'react'
-import { showNumber, type Unit } from '@geotome/core/project'
+import { showQuantity, type Unit } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { toPane, type View } from './camera'
 import { isHidden } from './picking'
@@ -40,11 +40,16 @@ export const ZeroMark = memo(function ZeroMark({ view, size, x, y }: { view: Vie
 
 /** A scale bar for a plan: a round length, in two halves. */
 export const ScaleBar = memo(function ScaleBar({ view, unit }: { view: View; unit: Unit }) {
-  const want = 96 / view.scale
+  // Round in the project's own unit: feet, where it has feet.
+  const foot = unit === 'ft' ? 0.3048 : 1
+  const want = 96 / view.scale / foot
   const power = 10 ** Math.floor(Math.log10(want))
-  const length = [5, 2, 1].map((n) => n * power).find((l) => l <= want) ?? power
+  const length = ([5, 2, 1].map((n) => n * power).find((l) => l <= want) ?? power) * foot
   const px = length * view.scale
-  const text = (m: number) => showNumber(m, 'length', unit, unit === 'm' && m < 1 ? 1 : 0)
+  const text =
+    unit === 'ft'
+      ? showQuantity(length, 'length', 'ft')
+      : showQuantity(length, 'length', unit, unit === 'm' && length < 1 ? 1 : 0)
   return (
     <svg
       className="pointer-events-none absolute right-4 bottom-[calc(var(--foot)+30px)] overflow-visible"
@@ -59,7 +64,7 @@ export const ScaleBar = memo(function ScaleBar({ view, unit }: { view: View; uni
           0
         </text>
         <text x={px} y={9} textAnchor="end">
-          {text(length)} {unit}
+          {text}
         </text>
       </g>
     </svg>

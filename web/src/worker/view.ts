@@ -105,7 +105,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     areas: or('ledger', () => (ask.areas ? areasView(study, origin, isHeld) : null), null),
     proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
   }
-  const failed = notComputed(attempts.failures)
+  const failed = notComputed(attempts.failures, study.project)
   return {
     scheme: study.scheme.id,
     origin,
