@@ -1,9 +1,13 @@
 import * as v from 'valibot'
 import {
+  areAllOutwards,
+  bodyFault,
   cornerAt,
   crossOf,
   dotOf,
   lessOf,
+  separated,
+  unite,
   volumeOf,
   type Facet,
   type Plane,
@@ -78,9 +82,20 @@ export const body: MoveKind<BodyMove> = {
     }
     let top = -Infinity
     for (let i = 2; i < positions.length; i += 3) top = Math.max(top, positions[i] as number)
-    return { ...form, solid, eaves: top }
+    return { ...form, solid: asOne(solid), eaves: top }
   },
 }
+
+/** Bodies in one mesh that touch or overlap, united; anything else as it is. */
+function asOne(solid: Solid): Solid {
+  const pieces = separated(solid)
+  const [first, ...rest] = pieces
+  if (!first || rest.length === 0 || pieces.length > MOST_PIECES || !areAllOutwards(pieces)) return solid
+  if (pieces.some((p) => bodyFault(p, 'edges') !== null)) return solid
+  return rest.reduce(unite, first)
+}
+/** more pieces than these are left as they are */
+const MOST_PIECES = 400
 
 /** The plane of a flat face: the sum of its triangles' normals, through the middle of its corners. */
 function planeOf(p: Float64Array, triangles: number[]): Plane {

@@ -21,7 +21,9 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
   const { positions, triangles, facetOf, facets } = solid
   const limit = z + TOLERANCE.height
   const count = positions.length / 3
-  const next = new Map<number, { to: number; facet: number }>()
+  const next = new Map<number, Step>()
+  // Where bodies meet along an edge, several steps begin at it.
+  const more = new Map<number, Step[]>()
   for (let t = 0, f = 0; t < triangles.length; t += 3, f++) {
     const a = triangles[t] as number
     const b = triangles[t + 1] as number
@@ -33,7 +35,16 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
     // The cut enters a triangle where its outline goes down through the plane, and leaves where it comes up.
     const down = ua && !ub ? key(a, b, count) : ub && !uc ? key(b, c, count) : key(c, a, count)
     const up = !ua && ub ? key(a, b, count) : !ub && uc ? key(b, c, count) : key(c, a, count)
-    next.set(down, { to: up, facet: facetOf[f] as number })
+    const step = { to: up, facet: facetOf[f] as number }
+    if (next.has(down)) more.set(down, [...(more.get(down) ?? []), step])
+    else next.set(down, step)
+  }
+  const taken = (at: number): Step | undefined => {
+    const step = next.get(at)
+    const other = more.get(at)?.pop()
+    if (other) next.set(at, other)
+    else next.delete(at)
+    return step
   }
   const loops: CutLoop[] = []
   const arcs = new Map<Surface, Arc | null>()
@@ -48,8 +59,7 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
     if (!next.has(start)) continue
     const points: Vec2[] = []
     const cutFacets: number[] = []
-    for (let at = start, step = next.get(at); step; step = next.get(at)) {
-      next.delete(at)
+    for (let at = start, step = taken(at); step; step = taken(at)) {
       points.push(pointOn(positions, at, count, z))
       cutFacets.push(step.facet)
       at = step.to
@@ -58,6 +68,12 @@ export function cutAt(solid: Solid, z: number): CutLoop[] {
     if (loop) loops.push(loop)
   }
   return loops
+}
+
+/** From one edge of the mesh to the next. */
+interface Step {
+  to: number
+  facet: number
 }
 
 const key = (a: number, b: number, count: number) => (a < b ? a * count + b : b * count + a)

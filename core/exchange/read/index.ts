@@ -110,21 +110,35 @@ function bodyOf(file: string, mesh: ReadMesh): ReadBody {
   }
 }
 
+/** m: corners closer than this are one, half of what counts as touching */
+const WELD = TOLERANCE.touch / 2
+
 /** A name without what no name may hold. */
 const nameOf = (name: string): string => plainText(plainText(name).trim().slice(0, 120)).trim() || 'body'
 
-/** Corners within a hundredth of a millimetre are one; triangles without area go. */
+/** Corners that lie together are one; triangles without area go. */
 function welded({ corners, triangles }: ReadMesh): { corners: number[]; triangles: number[] } {
-  const number = new Map<string, number>()
+  const cells = new Map<string, number[]>()
   const out: number[] = []
-  const to = Array.from({ length: corners.length / 3 }, (_, v) => {
-    const p = corners.slice(v * 3, v * 3 + 3)
-    const key = p.map((c) => Math.round(c * 1e5)).join()
-    let n = number.get(key)
-    if (n === undefined) {
-      number.set(key, (n = out.length / 3))
-      out.push(...p)
+  const at = (v: number, k: number) => corners[v * 3 + k] ?? 0
+  const cellOf = (c: number) => Math.round(c / WELD)
+  const near = (v: number): number | undefined => {
+    for (let i = 0; i < 27; i++) {
+      const cell = [0, 1, 2].map((k) => cellOf(at(v, k)) + (Math.floor(i / 3 ** k) % 3) - 1).join()
+      const found = cells
+        .get(cell)
+        ?.find((n) => [0, 1, 2].every((k) => Math.abs((out[n * 3 + k] ?? 0) - at(v, k)) < WELD))
+      if (found !== undefined) return found
     }
+    return undefined
+  }
+  const to = Array.from({ length: corners.length / 3 }, (_, v) => {
+    const known = near(v)
+    if (known !== undefined) return known
+    const n = out.length / 3
+    const cell = [0, 1, 2].map((k) => cellOf(at(v, k))).join()
+    cells.set(cell, [...(cells.get(cell) ?? []), n])
+    out.push(at(v, 0), at(v, 1), at(v, 2))
     return n
   })
   const kept: number[] = []

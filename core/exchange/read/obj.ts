@@ -122,20 +122,19 @@ function placed({ meshes, comments }: RawObj, answers: Answers): ReadFile {
       ],
       taken: up,
     })
-  let size = 0
-  for (const m of meshes) for (const c of m.corners) size = Math.max(size, Math.abs(c))
-  const extent = meshes.reduce((most, m) => {
-    let [low, high] = [Infinity, -Infinity]
-    for (let i = 0; i < m.corners.length; i++) {
-      const c = m.corners[i] ?? 0
-      low = Math.min(low, c)
-      high = Math.max(high, c)
-    }
-    return Math.max(most, high - low)
-  }, 0)
-  const factor = saidUnit
-    ? (METRES[saidUnit] ?? 1)
-    : unitAsked({ asks }, answers, extent > 1500 && size > 1500 ? 'mm' : 'm')
+  // By each axis: at map coordinates the axes lie far from one another.
+  const [low, high] = [
+    [Infinity, Infinity, Infinity],
+    [-Infinity, -Infinity, -Infinity],
+  ]
+  for (const m of meshes)
+    m.corners.forEach((c, i) => {
+      const k = i % 3
+      low[k] = Math.min(low[k] ?? c, c)
+      high[k] = Math.max(high[k] ?? c, c)
+    })
+  const extent = Math.max(...high.map((h, k) => h - (low[k] ?? h)))
+  const factor = saidUnit ? (METRES[saidUnit] ?? 1) : unitAsked({ asks }, answers, extent > 1500 ? 'mm' : 'm')
   if (up === 'z' && factor === 1) return { meshes, remarks: [], asks }
   return {
     remarks: [],

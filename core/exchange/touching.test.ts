@@ -1,0 +1,85 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { openKernel } from '../solid'
+import { addBodies } from '../form'
+import { apply, minter, projectWith, schemeOf, studied } from '../testing/make'
+import { readBodies } from './index'
+
+beforeAll(() => openKernel())
+
+/** Boxes [x, y, z, width, depth, height] as one OBJ object, their corners shared where they coincide. */
+function objOf(boxes: number[][], turn = 0): string {
+  const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
+  const lines = ['# metres, z up', 'o all']
+  let n = 0
+  for (const [x = 0, y = 0, z = 0, w = 1, d = 1, h = 1] of boxes) {
+    for (const [i, j, k] of [
+      [0, 0, 0],
+      [1, 0, 0],
+      [1, 1, 0],
+      [0, 1, 0],
+      [0, 0, 1],
+      [1, 0, 1],
+      [1, 1, 1],
+      [0, 1, 1],
+    ] as const) {
+      // prettier-ignore
+      const [px, py] = [x + i * w, y + j * d]
+      lines.push(`v ${c * px - s * py} ${s * px + c * py} ${z + k * h}`)
+    }
+    for (const f of [
+      [4, 3, 2, 1],
+      [5, 6, 7, 8],
+      [1, 2, 6, 5],
+      [2, 3, 7, 6],
+      [3, 4, 8, 7],
+      [4, 1, 5, 8],
+    ])
+      // prettier-ignore
+      lines.push(`f ${f.map((v) => v + n).join(' ')}`)
+    n += 8
+  }
+  return lines.join('\n')
+}
+
+const read = async (text: string) => {
+  const { bodies } = await readBodies('boxes.obj', new TextEncoder().encode(text), false)
+  const project = projectWith([0])
+  const use = Object.keys(project.uses)[0] ?? ''
+  const to = { use, level: 'L0', levelHeight: 0, context: false }
+  return studied(apply(project, addBodies(schemeOf(project), minter('read'), bodies, to)))
+}
+
+describe('boxes in one object of a file', () => {
+  it.each([0, 17.3])('that touch keep all of their floor, turned by %i degrees', async (turn) => {
+    const two = await read(objOf([[0, 0, 0, 10, 6, 3], [10, 0, 0, 10, 6, 3]], turn)) // prettier-ignore
+    expect([two.totals.area, two.totals.volume]).toEqual([expect.closeTo(120, 3), expect.closeTo(360, 3)])
+    expect(two.findings.filter((f) => f.kind === 'open or self-crossing body')).toEqual([])
+  })
+  it('61 in a row have the floor of 61', async () => {
+    const row = Array.from({ length: 61 }, (_, i) => [i * 10, 0, 0, 10, 6, 3])
+    expect((await read(objOf(row))).totals.area).toBeCloseTo(3660, 2)
+  })
+  it('that meet along one upright edge have the floor of both', async () => {
+    expect((await read(objOf([[0, 0, 0, 10, 6, 3], [10, 6, 0, 10, 6, 3]]))).totals.area).toBeCloseTo(120, 3) // prettier-ignore
+  })
+  it('that overlap count what they share once', async () => {
+    const both = await read(objOf([[0, 0, 0, 10, 6, 3], [5, 0, 0, 10, 6, 3]])) // prettier-ignore
+    expect([both.totals.area, both.totals.volume]).toEqual([expect.closeTo(90, 3), expect.closeTo(270, 3)])
+  })
+  it('that stand on one another, or lie apart, keep theirs', async () => {
+    expect((await read(objOf([[0, 0, 0, 10, 6, 3], [0, 0, 3, 10, 6, 3]]))).totals.volume).toBeCloseTo(360, 3) // prettier-ignore
+    expect((await read(objOf([[0, 0, 0, 10, 6, 3], [30, 0, 0, 10, 6, 3]]))).totals.area).toBeCloseTo(120, 3) // prettier-ignore
+  })
+  it('whose corners lie 0.02 mm apart are closed', async () => {
+    const loose = objOf([[0, 0, 0, 10, 6, 3]]).replace('f 5 6 7 8', 'v 0.00002 0 3\nf 9 6 7 8')
+    const { findings, totals } = await read(loose)
+    expect(totals.area).toBeCloseTo(60, 2)
+    expect(findings.filter((f) => f.kind === 'open or self-crossing body')).toEqual([])
+  })
+  it('in metres at map coordinates are in metres', async () => {
+    const text = objOf([[350000, 5600000, 0, 10, 6, 3]]).replace('# metres, z up\n', '')
+    const { bodies, asks } = await readBodies('map.obj', new TextEncoder().encode(text), false)
+    expect(asks.find((a) => a.what === 'unit')?.taken).toBe('m')
+    expect(bodies[0]?.place).toEqual([350000, 5600000])
+  })
+})
