@@ -20,7 +20,7 @@ export interface SiteRead {
 
 /** Something that a file leaves open: what was taken, and what else there is. `what` is its key among the answers. */
 export interface Ask {
-  what: 'unit' | 'contours' | 'surface' | 'up'
+  what: 'unit' | 'contours' | 'surface' | 'up' | 'order'
   say: string
   options: { value: string; label: string }[]
   taken: string
@@ -39,8 +39,12 @@ export interface SurveyReader {
 
 /** What a file has given before anything of it is read. */
 export const nothing = (): SiteRead => ({ points: [], lines: [], outlines: [], system: null, remarks: [], asks: [] })
-/** Bytes as text in UTF-8, without the mark at its beginning. */
-export const textOf = (bytes: Uint8Array): string => new TextDecoder('utf-8').decode(bytes).replace(/^\uFEFF/, '')
+/** Bytes as text: UTF-8, or UTF-16 where the mark at its beginning says so; without that mark. */
+export function textOf(bytes: Uint8Array): string {
+  const [first, second] = bytes
+  const wide = first === 0xff && second === 0xfe ? 'utf-16le' : first === 0xfe && second === 0xff ? 'utf-16be' : null
+  return new TextDecoder(wide ?? 'utf-8').decode(bytes).replace(/^\uFEFF/, '')
+}
 
 /** Metres to a unit of length by its name. */
 export const METRES: Record<string, number> = {

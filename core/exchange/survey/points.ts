@@ -1,53 +1,46 @@
 import Papa from 'papaparse'
 import { refuse } from '../../project'
-import { METRES, nothing, sayRows, textOf, type SiteRead, type SurveyReader } from './kind'
+import { METRES, nothing, sayRows, textOf, type Answers, type SiteRead, type SurveyReader } from './kind'
 
 const NAMES: Record<'x' | 'y' | 'z' | 'line', RegExp> = {
-  x: /^(x|e|east|easting|rechtswert)$/i,
-  y: /^(y|n|north|northing|hochwert)$/i,
-  z: /^(z|h|height|elevation|level|ele)$/i,
+  x: /^(x|e|east|easting|rechtswert|lon|long|longitude)$/i,
+  y: /^(y|n|north|northing|hochwert|lat|latitude)$/i,
+  z: /^(z|h|height|elevation|level|ele|höhe|hoehe)$/i,
   line: /^(line|breakline|string|code)$/i,
 }
 
 /** Values that stand for a height which was not measured. */
 const NO_DATA = /^(nan|nodata|no data|null|none|n\/a|\*|-9999(\.0*)?|-99999(\.0*)?|-32768|-3\.4028\d*e\+?38)$/i
 
+const DEGREES = /^(lat|lon|long|latitude|longitude)$/i
+
 /**
  * Surveyed points as text: a row each, with or without a head and a number or name before the coordinates; points of one `line` are joined in
- * order. What follows the coordinates (intensity, colours) is left.
+ * order. What follows the coordinates (intensity, colours) is left. Rows without heights, and rows that come back to the first one, are a
+ * closed outline. Where the head does not say whether east or north comes first, it is asked.
  */
 export const points: SurveyReader = {
   extensions: ['csv', 'txt', 'xyz', 'pts'],
-  read(bytes, name, { leaveOut }) {
-    const text = textOf(bytes)
-    const { data } = Papa.parse<string[]>(
-      text
-        .replace(/\s+$/, '')
-        .replace(/^[ \t]+/gm, '')
-        .replace(/[ \t]+/g, (gap) => (/[,;]/.test(text.slice(0, 400)) ? gap : '\t')),
-    )
-    // Rows keep the numbers that they have in the file, empty ones too.
-    const rows = data
-      .map((row, i) => ({
-        at: i + 1,
-        row: row.map((c) => c.trim()).filter((c, k, all) => c !== '' || k < all.length - 1),
-      }))
-      .filter(({ row }) => row.some((c) => c !== ''))
+  read(bytes, name, { leaveOut, answers }) {
+    const rows = rowsOf(textOf(bytes))
     if (rows.length === 0)
       refuse('file', `"${name}" has no rows.`, 'Choose a file with a point a row: east, north, height.')
     const head = rows[0]?.row ?? []
-    const at = (what: keyof typeof NAMES) => head.findIndex((c) => NAMES[what].test(c.replace(/[ _([].*$/, '')))
-    const named = at('x') >= 0 && at('y') >= 0 && at('z') >= 0
-    const factor = (what: 'x' | 'y' | 'z') => (named ? unitIn(head[at(what)] ?? '') : 1)
-    const factors = [factor('x'), factor('y'), factor('z')]
-    const body = rows.slice(named ? 1 : 0)
-    const from = named ? 0 : firstCoordinate(body.map((r) => r.row))
+    const at = (what: keyof typeof NAMES) => head.findIndex((c) => NAMES[what].test(wordOf(c)))
+    const isNamed = at('x') >= 0 && at('y') >= 0
+    const body = rows.slice(isNamed || head.every((c) => !Number.isFinite(number(c))) ? 1 : 0)
     const read: SiteRead = nothing()
+    const columns = isNamed ? [at('x'), at('y'), at('z')] : unnamed(read, body, answers)
+    const factors = columns.map((c) => (isNamed && c >= 0 ? unitIn(head[c] ?? '') : 1))
+    if (isNamed && DEGREES.test(wordOf(head[at('x')] ?? '')) && DEGREES.test(wordOf(head[at('y')] ?? '')))
+      read.system = 'EPSG:4326'
+    const hasHeights = (columns[2] ?? -1) >= 0
     const wrong: number[] = []
+    const ring: [number, number, number][] = []
     let unmeasured = 0
     const lines = new Map<string, [number, number, number][]>()
     for (const { at: line, row } of body) {
-      const cells = named ? [row[at('x')], row[at('y')], row[at('z')]] : row.slice(from, from + 3)
+      const cells = columns.map((c) => (c < 0 ? '0' : row[c]))
       if (NO_DATA.test(cells[2] ?? '')) {
         unmeasured++
         continue
@@ -57,13 +50,12 @@ export const points: SurveyReader = {
         wrong.push(line)
         continue
       }
-      const of = named && at('line') >= 0 ? (row[at('line')] ?? '') : ''
-      if (!of) {
-        read.points.push(xyz)
-        continue
-      }
+      ring.push(xyz)
+      const of = isNamed && at('line') >= 0 ? (row[at('line')] ?? '') : ''
+      if (!hasHeights) continue
       const known = lines.get(of)
-      if (known) known.push(xyz)
+      if (!of) read.points.push(xyz)
+      else if (known) known.push(xyz)
       else lines.set(of, [xyz])
     }
     if (wrong.length && !leaveOut)
@@ -81,10 +73,61 @@ export const points: SurveyReader = {
       if (line.length > 1) read.lines.push(line)
       else read.points.push(...line)
     }
-    if (read.points.length + read.lines.length === 0)
+    addOutline(read, ring, hasHeights)
+    if (read.points.length + read.lines.length + read.outlines.length === 0)
       refuse('file', `There is no point in "${name}".`, 'Choose a file with a point a row: east, north, height.')
     return read
   },
+}
+
+/** The rows of a table, numbered as in the file; empty ones are left out. */
+function rowsOf(text: string): { at: number; row: string[] }[] {
+  const isParted = /[,;]/.test(text.slice(0, 400))
+  const plain = text
+    .replace(/\s+$/, '')
+    .replace(/^[ \t]+/gm, '')
+    // Other signs for minus, and spaces that group digits.
+    .replace(/[\u2212\u2012\u2013](?=[\d.,])/g, '-')
+    .replace(/(?<=\d)[\u00a0\u202f\u2009](?=\d{3})/g, '')
+    .replace(/[ \t]+/g, (gap) => (isParted ? gap : '\t'))
+  const tidied = /;/.test(plain.slice(0, 400)) ? plain.replace(/(?<=\d) (?=\d{3}(\D|$))/g, '') : plain
+  return Papa.parse<string[]>(tidied)
+    .data.map((row, i) => ({
+      at: i + 1,
+      row: row.map((c) => c.trim()).filter((c, k, all) => c !== '' || k < all.length - 1),
+    }))
+    .filter(({ row }) => row.some((c) => c !== ''))
+}
+
+/** What a column's head says, without its unit. */
+const wordOf = (head: string) => head.replace(/[ _([].*$/, '')
+
+/** The columns of east, north and height (-1 where there is none) of a table whose head does not name them; their order is asked. */
+function unnamed(read: SiteRead, body: { row: string[] }[], answers: Answers): number[] {
+  const rows = body.map((r) => r.row)
+  const from = firstCoordinate(rows)
+  const hasHeights = rows.some((r) => r.length - from >= 3)
+  const order = answers.order === 'north' ? 'north' : 'east'
+  read.asks.push({
+    what: 'order',
+    say: 'The file does not say which coordinate comes first',
+    options: [
+      { value: 'east', label: 'east, then north' },
+      { value: 'north', label: 'north, then east' },
+    ],
+    taken: order,
+  })
+  const [x, y] = order === 'east' ? [from, from + 1] : [from + 1, from]
+  return [x, y, hasHeights ? from + 2 : -1]
+}
+
+/** Points without heights, or points that come back to the first of them, as a closed outline. */
+function addOutline(read: SiteRead, ring: [number, number, number][], hasHeights: boolean): void {
+  const [first, last] = [ring[0], ring.at(-1)]
+  const isClosed = ring.length > 3 && first?.[0] === last?.[0] && first?.[1] === last?.[1]
+  const corners = isClosed ? ring.slice(0, -1) : ring
+  if ((hasHeights && !isClosed) || corners.length < 3 || corners.length > 2000) return
+  read.outlines.push({ name: null, points: corners.map(([x, y]) => [x, y]), height: null, base: null })
 }
 
 /** Metres to the unit that a column's head names: "height (ft)", "z_usft", "E [mm]". */
@@ -117,6 +160,10 @@ function firstCoordinate(rows: string[][]): 0 | 1 {
   return counts && (first.length === 1 || step <= 10) ? 1 : 0
 }
 
-/** 12.5, and 12,5 where a comma is not what parts the columns. */
-const number = (text: string | undefined): number =>
-  text === undefined || text === '' ? NaN : Number(/^-?\d+,\d+$/.test(text) ? text.replace(',', '.') : text)
+/** 12.5, and 12,5 where a comma does not part the columns; 1.234,56 and 1,234.56 by the sign that comes last. */
+function number(text: string | undefined): number {
+  if (text === undefined || text === '') return NaN
+  if (/^-?\d{1,3}(\.\d{3})+,\d+$/.test(text)) return Number(text.replace(/\./g, '').replace(',', '.'))
+  if (/^-?\d{1,3}(,\d{3})+\.\d+$/.test(text)) return Number(text.replace(/,/g, ''))
+  return Number(/^-?\d+,\d+$/.test(text) ? text.replace(',', '.') : text)
+}

@@ -2,6 +2,7 @@ import type { Answers, Ask } from '@geotome/core/exchange'
 import { ChoiceField } from './fields'
 
 const LABELS: Record<Ask['what'], string> = {
+  order: 'coordinates',
   unit: 'unit of the file',
   up: 'up in the file',
   contours: 'they are',
