@@ -268,9 +268,12 @@ function flatNames(cage: Cage): Map<string, Facet['plane']> {
   return flat
 }
 
-/** A cage with open faces as a closed one: a second skin so far (m) inside the first, and rims between them, named by `rim`. */
+/**
+ * A cage with open faces as a closed one: a second skin inside the first, so far (m) from it square to each of its faces, and rims between
+ * them, named by `rim`.
+ */
 export function thickenedCage(cage: Cage, by: number, inside: (name: string) => string, rim: string): Cage {
-  const normals = cage.points.map((): Vec3 => [0, 0, 0])
+  const normals = cage.points.map((): Vec3[] => [])
   for (const { corners } of cage.faces)
     corners.forEach((v, i) => {
       const n = corners.length
@@ -278,15 +281,13 @@ export function thickenedCage(cage: Cage, by: number, inside: (name: string) => 
         (k) => cage.points[k as number] as Vec3,
       ) as [Vec3, Vec3, Vec3]
       const cross = crossOf(lessOf(b, p), lessOf(a, p))
-      const long = Math.hypot(...cross) || 1
-      const sum = normals[v] as Vec3
-      for (const k of [0, 1, 2] as const) sum[k] += cross[k] / long
+      const long = Math.hypot(...cross)
+      if (long > TOLERANCE.zero) normals[v]?.push([cross[0] / long, cross[1] / long, cross[2] / long])
     })
   const m = cage.points.length
   const inner = cage.points.map((p, i): Vec3 => {
-    const n = normals[i] as Vec3
-    const long = Math.hypot(...n) || 1
-    return [p[0] - (n[0] / long) * by, p[1] - (n[1] / long) * by, p[2] - (n[2] / long) * by]
+    const [x, y, z] = insetOf(normals[i] ?? [])
+    return [p[0] - x * by, p[1] - y * by, p[2] - z * by]
   })
   const rims = [...edgesOf(cage, () => 0).values()]
     .filter((e) => e.faces.length === 1)
@@ -305,3 +306,34 @@ export function thickenedCage(cage: Cage, by: number, inside: (name: string) => 
     ],
   }
 }
+
+/**
+ * Where a corner goes that lies one further in, square to each face with these normals: where the planes meet that lie one further in, nearest
+ * to the corner where they meet in a line; where they would meet far off, along the mean of the normals.
+ */
+function insetOf(normals: readonly Vec3[]): Vec3 {
+  const mean = normals.reduce((sum, n): Vec3 => [sum[0] + n[0], sum[1] + n[1], sum[2] + n[2]], [0, 0, 0])
+  const long = Math.hypot(...mean) || 1
+  const along: Vec3 = [mean[0] / long, mean[1] / long, mean[2] / long]
+  if (long > normals.length * (1 - TOLERANCE.slope)) return along
+  // Least squares of n . x = 1, with a hair that makes it the shortest of several answers.
+  const rows = [0, 1, 2].map((r) =>
+    [0, 1, 2].map((c) =>
+      normals.reduce((sum, n) => sum + (n[r] as number) * (n[c] as number), r === c ? TOLERANCE.fine : 0),
+    ),
+  ) as [Vec3, Vec3, Vec3]
+  const [a, b, c] = rows
+  const det = dotOf(a, crossOf(b, c))
+  const x = [crossOf(b, c), crossOf(c, a), crossOf(a, b)].reduce(
+    (sum, column, k): Vec3 => [
+      sum[0] + (column[0] * (mean[k] as number)) / det,
+      sum[1] + (column[1] * (mean[k] as number)) / det,
+      sum[2] + (column[2] * (mean[k] as number)) / det,
+    ],
+    [0, 0, 0] as Vec3,
+  )
+  const length = Math.hypot(...x)
+  return length > 0.5 && length < FARTHEST ? x : along
+}
+/** times the thickness that a corner goes in at most: the corner of a cube goes 1.7 */
+const FARTHEST = 4

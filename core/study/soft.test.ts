@@ -93,6 +93,13 @@ describe('a soft form', () => {
     expect([...volumes].sort((a, b) => a - b)).toEqual(volumes)
     expect(volumes[0]).toBeCloseTo(body(plain).volume, 12)
   })
+  it('open below and crisp, its skin is as thick as told at every face', () => {
+    const plain = softened([10, 8, 5], { steps: 0 })
+    const open = [{ id: 'x', face: face(plain, 'base') }]
+    const made = body(softened([10, 8, 5], { steps: 0, edges: 'crisp', open, thick: 0.2 }))
+    // What is left within: 9.6 by 7.6 by 4.8 m.
+    expect(made.volume).toBeCloseTo(400 - 9.6 * 7.6 * 4.8, 4)
+  })
   it('open below, it is a skin of its thickness, closed by a rim', () => {
     const plain = softened([4, 3, 1], { steps: 2 })
     const made = body(softened([4, 3, 1], { steps: 2, open: [{ id: 'x', face: face(plain, 'base') }], thick: 0.05 }))
