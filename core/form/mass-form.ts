@@ -99,7 +99,9 @@ export function buildBody(recipe: Move[], numbers: StandingNumbers, name: string
     tiers: () => (tiers ??= tiersOf(solid)),
     plan: () =>
       (plan ??=
-        form.turned?.solid === solid ? ringPlan(form.turned) : planFromAbove(body.flats, form.carried?.sweep ?? null)),
+        form.turned?.solid === solid
+          ? ringPlan(form.turned)
+          : planFromAbove(body.flats, form.carried?.sweep ?? null, solid)),
   }
   return body
 }

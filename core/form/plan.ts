@@ -10,6 +10,7 @@ import {
   uniteRegions,
   type Face,
   type Region,
+  type Solid,
   type Sweep,
   type Twist,
   type Vec2,
@@ -19,16 +20,33 @@ import {
 } from '../solid'
 
 /** The plan of a form from above, m: all that looks up; of a twisted one all that its outline passes over as it turns. */
-export function planFromAbove(flats: () => Face[], sweep: Sweep | null): Region {
+export function planFromAbove(flats: () => Face[], sweep: Sweep | null, solid: Solid): Region {
   if (sweep?.twist && sweep.twist.angle !== 0) return twistedPlan(sweep, sweep.twist)
   // Upright it has the plan of its outline, and no face needs to be put together.
   if (sweep && sweep.low === sweep.high) return uniteRegions([sweep.low.map((l) => l.points)])
+  if (solid.triangles.length > 3 * MANY) return shadowOf(solid)
   return uniteRegions(
     flats()
       .filter((f) => f.plane.n[2] > TOLERANCE.slope)
       .map((f): Region => f.loops.map((l) => l.points.map(([x, y]): Vec2 => [x, y])))
       .filter((r) => areaOf(r) > TOLERANCE.area),
   )
+}
+
+/** triangles of a body from which on its plan is made of them at once: their corners are the very same where they meet */
+const MANY = 500
+
+/** What the triangles of a body that look up cover, from above. */
+function shadowOf({ positions: p, triangles }: Solid): Region {
+  const loops: Region = []
+  for (let t = 0; t < triangles.length; t += 3) {
+    const loop = [0, 1, 2].map((k): Vec2 => {
+      const v = (triangles[t + k] as number) * 3
+      return [p[v] as number, p[v + 1] as number]
+    })
+    if (loopArea(loop) > TOLERANCE.rounding) loops.push(loop)
+  }
+  return enclosed(loops)
 }
 
 /** The plan of what is turned all round about zero: a disc, or a ring where it is open in the middle (m). Its facets enclose the true area. */
