@@ -155,7 +155,14 @@ export function parseWith<T>(
     refuse(code, `${what}: it nests too deeply.`, 'Take it apart, and try again.')
   if (result.success) return result.output
   const missing = result.issues.map(deepest).flatMap((i) => (i.isMissing ? [i.path.join('.')] : []))
-  if (missing.length > 1) throw new Refusal(code, `${what}: ${missing.join(', ')} are missing.`, 'Give all of them.')
+  if (missing.length > 1) {
+    const more = missing.length > MOST_NAMED ? ` and ${missing.length - MOST_NAMED} more` : ''
+    throw new Refusal(
+      code,
+      `${what}: ${missing.slice(0, MOST_NAMED).join(', ')}${more} are missing.`,
+      'Give all of them.',
+    )
+  }
   const { path, message } = deepest(result.issues[0])
   throw new Refusal(
     code,
@@ -163,6 +170,9 @@ export function parseWith<T>(
     'Mend that place and try again.',
   )
 }
+
+/** so many missing places are named in a sentence */
+const MOST_NAMED = 8
 
 /** JSON with sorted keys and no spaces. */
 export function canonical(value: unknown): string {

@@ -5,6 +5,7 @@ import type { Vec2 } from './place'
 import { cornerAt, planeThrough } from './plane'
 import type { Facet, Solid, Vec3 } from './solid'
 import { noteTilt, type Surface } from './surfaces'
+import { gapOf } from './vec2'
 
 /** An edge of a profile: from a point (m from the axis, m up) to another, along the circle that it is a bit of, where it is round. */
 export interface ProfileEdge extends ProfileCurve {
@@ -226,7 +227,7 @@ function tiltOf({ a, b, arc }: ProfileCurve, p: Vec2, q: Vec2): number {
     const r = (from[0] + to[0]) / 2
     if (arc && (r < arc.r ? -1 : 1) !== side) continue
     up -= r * (to[0] - from[0])
-    area += r * Math.hypot(to[0] - from[0], to[1] - from[1])
+    area += r * gapOf(from, to)
   }
   return area > 0 ? up / area : 0
 }
