@@ -27,12 +27,12 @@ export interface LevelLine {
   name: string
 }
 
-/** Lines that add levels, in the project's unit: one storey, several, one under, and a height from the datum. */
-export function levelExamples(unit: Unit): { one: string; many: string; under: string; datum: string } {
+/** Lines that add levels, in the project's unit: one storey, several, one under, a height from the datum, and one above another level. */
+export function levelExamples(unit: Unit): Record<'one' | 'many' | 'under' | 'datum' | 'above', string> {
   return {
-    m: { one: '2.85 First', many: '3 x 3.15', under: '-3.3 Cellar', datum: '36' },
-    mm: { one: '2850 First', many: '3 x 3150', under: '-3300 Cellar', datum: '36000' },
-    ft: { one: `9' 6" First`, many: `3 x 10' 4"`, under: `-11' Cellar`, datum: `118'` },
+    m: { one: '2.85 First', many: '3 x 3.15', under: '-3.3 Cellar', datum: '36', above: '3.65' },
+    mm: { one: '2850 First', many: '3 x 3150', under: '-3300 Cellar', datum: '36000', above: '3650' },
+    ft: { one: `9' 6" First`, many: `3 x 10' 4"`, under: `-11' Cellar`, datum: `118'`, above: `12'` },
   }[unit]
 }
 

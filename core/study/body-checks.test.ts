@@ -88,7 +88,7 @@ describe('checks of bodies', () => {
       found(jog, 'thin body or tiny edge')
         .map((f) => f.say)
         .join(),
-    ).toMatch(/an edge only 3.0 mm long/)
+    ).toMatch(/an edge only 0.003 m long/)
   })
   it('a sweep that passes through itself is a finding, and counts by itself', () => {
     const path = [

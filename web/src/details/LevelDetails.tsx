@@ -1,7 +1,7 @@
 import { Trash2 } from 'lucide-react'
 import { useEffect, useMemo, useState } from 'react'
 import type { Edit } from '@geotome/core/edits'
-import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above } from '@geotome/core/levels'
+import { carriedBy, levelHeights, moveLevel, retieLevel, tieAs, type Above, levelExamples } from '@geotome/core/levels'
 import { areaSign, showNumber, showQuantity, type Level, type Num } from '@geotome/core/project'
 import { useOf, useProject, useStudy, useUses } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
@@ -151,7 +151,7 @@ export function LevelDetails({ level }: { level: Level }) {
           onAccept={setHeight}
           hint={
             level.tie.kind === 'stacked'
-              ? 'A formula that names another level, Ground + 3.65, follows that level.'
+              ? `A formula that names another level, Ground + ${levelExamples(project.unit).above}, follows that level.`
               : undefined
           }
         />

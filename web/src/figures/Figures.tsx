@@ -62,7 +62,7 @@ export function Figures() {
           </button>
           {(totals.net !== null || totals.netUnknown.length > 0) && (
             <Item
-              label={hasDriftedWalls ? 'net of walls, some drifted' : 'net of walls'}
+              label={hasDriftedWalls && totals.net !== null ? 'net of walls, some drifted' : 'net of walls'}
               name="net"
               title={
                 totals.netUnknown.length
