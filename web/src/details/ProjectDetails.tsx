@@ -193,7 +193,7 @@ function RatioRuleFields() {
     makeEdit('rule of the floor area ratio', { edit: 'project.change', set: { ratioRule } })
   const first = storeys[0]?.name ?? ''
   return (
-    <div className="mb-1.5">
+    <div className="mt-2 mb-1.5">
       <ChoiceField
         label="ratio counts"
         value={rule.kind}
