@@ -57,7 +57,7 @@ export function ledgerSheet(study: Study): Sheet {
   }
 }
 
-/** The ledger put together by what is asked for; m2, or ft2. */
+/** The ledger, its rows grouped by the keys in `by`; m2, or ft2. */
 export function scheduleSheet(study: Study, by: readonly ScheduleBy[] = SCHEDULE_BY): Sheet {
   const rows = scheduleOf(study, by)
   const { m, area } = unitsOf(study.project)

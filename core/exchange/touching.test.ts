@@ -62,7 +62,7 @@ describe('boxes in one object of a file', () => {
   it('that meet along one upright edge have the floor of both', async () => {
     expect((await read(objOf([[0, 0, 0, 10, 6, 3], [10, 6, 0, 10, 6, 3]]))).totals.area).toBeCloseTo(120, 3) // prettier-ignore
   })
-  it('that overlap count what they share once', async () => {
+  it('that overlap count their common floor once', async () => {
     const both = await read(objOf([[0, 0, 0, 10, 6, 3], [5, 0, 0, 10, 6, 3]])) // prettier-ignore
     expect([both.totals.area, both.totals.volume]).toEqual([expect.closeTo(90, 3), expect.closeTo(270, 3)])
   })

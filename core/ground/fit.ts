@@ -33,8 +33,7 @@ export interface LimitFigure {
 }
 
 /**
- * How a mass stands in the envelope: what it passes and by how much (m, m3), what it keeps and with how much to spare, and how far it is
- * from each boundary.
+ * A mass against the envelope: each limit with its excess or its margin (m), the volume over (m3), and the distance to each boundary (m).
  */
 export interface Fit {
   limits: LimitFigure[]
@@ -59,8 +58,8 @@ export const planFit = (envelope: Envelope, plan: Region, rect: Rect): PlanFit =
 })
 
 /**
- * Measures a placed mass against the envelope. Only what stands above the datum is measured: the envelope says nothing of what lies below
- * it. Heights and slopes are taken where a limit is passed farthest.
+ * Measures a placed mass against the envelope. It measures the part above the datum only: the envelope does not limit basements. For
+ * heights and slopes it gives the largest excess.
  */
 export function fitOf(
   solid: Solid,
@@ -72,8 +71,8 @@ export function fitOf(
 ): Fit {
   const body = placeSolid(solid, at)
   const limits = heightLimits(envelope, top, body)
-  // What is seen from above is all over the datum, under all planes and within the region: only the height can be passed then, and no
-  // body needs to be made of the envelope.
+  // No face that looks up lies below the datum, and the mass keeps all limits but perhaps the height: its plan then decides, and the
+  // kernel need not build the envelope's body.
   const plain = isOpenAbove(body, 0) && limits.every((l) => l.over <= 0 || l.limit === 'height') && isWhole(solid)
   const own = plain ? planIn() : null
   const within = own && own.outside < TOLERANCE.rounding ? own.plan : null
@@ -138,7 +137,7 @@ function inStrips({ ring, setbacks, region }: Envelope, plan: Region): number[] 
     if (!inside(ring, p)) continue
     const off = ring.map((_, i) => squareTo(ring, i, p))
     const into = off.map((d, i) => (d > -TOLERANCE.point ? (setbacks[i] ?? 0) - d : -Infinity))
-    // Where it lies before a side, that one; at a corner, where strips go on beyond their sides, the one that it lies deepest in.
+    // The point counts for the side it lies before; at a corner, where setback strips overlap, for the deepest strip.
     const before = ring.map(
       (a, i) => offSegment(p, a, ring[(i + 1) % ring.length] as Vec2) < (off[i] ?? 0) + TOLERANCE.point,
     )

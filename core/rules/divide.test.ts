@@ -2,23 +2,9 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { planArea } from '../solid'
 import { plainNumbers } from '../testing/recipes'
-import { inRule, runRule, type Rule, type Step } from './index'
+import { rule, world } from '../testing/rules'
+import { inRule, runRule } from './index'
 
-const base = { on: true, of: null, others: false }
-const rule = (steps: object[]): Rule => ({
-  id: 'r',
-  name: 'Any',
-  order: 0,
-  use: 'u',
-  base: { level: 'l', above: 0 },
-  place: { x: 0, y: 0, turn: 0 },
-  steps: steps.map((s, i) => ({ id: `s${i}`, ...base, ...s }) as Step),
-  most: 5000,
-  out: [],
-  own: {},
-  frozen: null,
-})
-const world = { base: 0, storeys: [], site: null, mass: () => null, darkness: () => () => null }
 const angle = fc.double({ min: -360, max: 360, noNaN: true })
 const plan = fc.record({
   step: fc.constant('plan'),

@@ -2,25 +2,11 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openKernel, planArea } from '../solid'
 import { plainNumbers } from '../testing/recipes'
-import { runRule, type Rule, type Step } from './index'
+import { rule, world } from '../testing/rules'
+import { runRule } from './index'
 
 beforeAll(() => openKernel())
 
-const base = { on: true, of: null, others: false }
-const rule = (steps: object[]): Rule => ({
-  id: 'r',
-  name: 'Any',
-  order: 0,
-  use: 'u',
-  base: { level: 'l', above: 0 },
-  place: { x: 0, y: 0, turn: 0 },
-  steps: steps.map((s, i) => ({ id: `s${i}`, ...base, ...s }) as Step),
-  most: 5000,
-  out: [],
-  own: {},
-  frozen: null,
-})
-const world = { base: 0, storeys: [], site: null, mass: () => null, darkness: () => () => null }
 const run = (...steps: object[]) => {
   const done = runRule(rule(steps), world, () => plainNumbers)
   expect(done.failed).toBeNull()
