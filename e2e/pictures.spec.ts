@@ -104,6 +104,46 @@ test('a picture is calibrated by a scale bar, measured, and its level marks beco
   await expect(page.getByRole('button', { name: /^Read 5, \+7\.400/ })).toBeVisible()
 })
 
+test('a pair typed by keyboard keeps the order of the fields, and one that is not level is asked about', async ({
+  page,
+}, info) => {
+  await atGround(page, 'Section by keyboard')
+  const file = info.outputPath('section.png')
+  sectionFile(file)
+  await addPicture(page, file)
+  await details(page).getByRole('button', { name: 'Calibrate' }).click()
+  await page.getByLabel('point 1 x').focus()
+  for (const number of ['212', '1190', '668', '1181']) {
+    await page.keyboard.type(number)
+    await page.keyboard.press('Tab')
+  }
+  await expect(page.getByLabel('they are apart')).toBeFocused()
+  await expect(page.getByLabel('point 2 y')).toHaveValue('1181')
+  await page.keyboard.type('12 m')
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-figure="scale"]')).toHaveText('26.3107')
+  // The second pair runs up the picture, though it is told to be level.
+  await page.getByLabel('point 1 x').focus()
+  for (const number of ['212', '1190', '212', '734']) {
+    await page.keyboard.type(number)
+    await page.keyboard.press('Enter')
+  }
+  await expect(page.getByLabel('they are apart')).toBeFocused()
+  await page.keyboard.type('12 m')
+  await page.keyboard.press('Enter')
+  const question = page.getByRole('alert').filter({ hasText: 'Which is right?' })
+  await expect(question).toContainText('they are 90.0° off it')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Tab')
+  await page.keyboard.press('Tab')
+  await expect(question.getByRole('button', { name: 'They lie plumb' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.locator('[data-figure="tilt"]')).toHaveText('0.565')
+  await page.keyboard.press('Control+z')
+  await expect(page.locator('[data-figure="tilt"]')).toHaveText('1.131')
+})
+
 test('closed shapes of an ink sketch are found, one is taken, and becomes a mass that lies where it was traced', async ({
   page,
 }, info) => {

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { numbersOf, readTyped, type KeptMeasure, type Picture } from '../project'
 import type { Vec2 } from '../solid'
 import { apply, projectWith, schemeOf } from '../testing/make'
-import { calibrate, fromPixel, lay, pixelOf, scalingOf, tiltOf, toPixel, worldOf, type Model } from './index'
+import { calibrate, doubtOf, fromPixel, lay, pixelOf, scalingOf, tiltOf, toPixel, worldOf, type Model } from './index'
 
 const project = projectWith([0, 3])
 const numbers = numbersOf(project, schemeOf(project))
@@ -44,6 +44,38 @@ describe('calibrating', () => {
     expect(fromPixel(scaling, [212, 1190])[1]).toBeCloseTo(fromPixel(scaling, [668, 1181])[1], 9)
     expect(tiltOf([668, 1181], [212, 1190])).toBeCloseTo(1.131, 3)
     expect(tiltOf([10, 500], [19, 44], true)).toBeCloseTo(-1.131, 2)
+  })
+  it('a sheet that lies on its side is tilted by 90 degrees, though its pairs tilt it by 89.9 and -89.9', () => {
+    const side = picture({
+      pairs: [
+        pair([0, 0], [1, 573], 10, 'level'),
+        pair([50, 0], [49, 573], 10, 'level'),
+        pair([0, 9], [573, 9], 10, 'plumb'),
+      ],
+    })
+    expect(calibrate(side, numbers)?.tilt).toBeCloseTo(90, 6)
+    for (const turn of [3, 37, 84, 90, 91, 178]) {
+      const at = (degrees: number): [number, number] => [
+        500 * Math.cos(((turn + degrees) * Math.PI) / 180),
+        -500 * Math.sin(((turn + degrees) * Math.PI) / 180),
+      ]
+      const turned = picture({
+        pairs: [-2, 1, 1].map((d) => pair([0, 0], at(d), 10, 'level')).concat(pair([0, 0], at(90), 10, 'plumb')),
+      })
+      const off = (calibrate(turned, numbers)?.tilt ?? NaN) - turn
+      expect(Math.sin((off * Math.PI) / 180)).toBeCloseTo(0, 4)
+    }
+  })
+  it('a pair is asked about that is far from how it is said to lie, or from the other pairs', () => {
+    expect(doubtOf([], pair([0, 0], [100, 8], 10, 'level'))).toBeNull()
+    expect(doubtOf([], pair([0, 0], [37, 96], 10, 'level'))).toMatchObject({ others: null, better: 'anyhow' })
+    expect(doubtOf([], pair([0, 0], [3, 96], 10, 'level'))).toMatchObject({ better: 'plumb' })
+    expect(doubtOf([], pair([0, 0], [96, 3], 10, 'plumb'))).toMatchObject({ better: 'level' })
+    expect(doubtOf([], pair([0, 0], [37, 96], 10, 'anyhow'))).toBeNull()
+    // On a sheet that lies on its side by what is known already, the next level pair may run up the picture.
+    const side = [pair([0, 0], [0, 500], 10, 'level')]
+    expect(doubtOf(side, pair([9, 0], [8, 400], 8, 'level'))).toBeNull()
+    expect(doubtOf(side, pair([0, 9], [400, 8], 8, 'level'))).toMatchObject({ others: 90, better: 'plumb' })
   })
   it('more pairs give the scale of least squares, with the error stated', () => {
     const found = calibrate(picture({ pairs: [pair([0, 0], [100, 0], 10), pair([0, 50], [200, 50], 20.4)] }), numbers)

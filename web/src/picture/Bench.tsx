@@ -83,7 +83,9 @@ function AtBench({ picture, entry }: { picture: Picture; entry: (typeof TASKS)[n
           setAt(next)
           return true
         }
-        if (e.key === 'Enter') return send({ kind: 'accept' })
+        // In a question Enter presses the answer that has the focus.
+        if (e.key === 'Enter')
+          return !(e.target instanceof Element && e.target.closest('[data-question]')) && send({ kind: 'accept' })
         if (e.key === 'Escape') {
           if (picked.length) send({ kind: 'change', set: { points: picked.slice(0, -1) } })
           else dispatch(benchOpened(null))

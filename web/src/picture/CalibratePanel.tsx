@@ -4,7 +4,8 @@ import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Figure, Section } from '../common/fields'
 import { PointFields } from './PointFields'
-import { typedLength, wouldGive, type Calibrating } from './tasks/calibrate'
+import { PairQuestion } from './PairQuestion'
+import { pairDoubt, typedLength, wouldGive, type Calibrating } from './tasks/calibrate'
 import { labelled, type PanelOf } from './tasks/kind'
 
 /**
@@ -23,12 +24,14 @@ export function CalibratePanel({ picture: p, state, hint, send }: PanelOf<Calibr
       set: { pairs: p.pairs.filter((o) => o.id !== id) } satisfies Partial<Picture>,
     })
   const picked = points.length
+  // Whoever types the points keeps the order of the fields; after two clicks the length is next.
   useEffect(() => {
-    if (picked === 2) field.current?.focus()
+    if (picked === 2 && !document.activeElement?.closest('[data-points]')) field.current?.focus()
   }, [picked])
   const world = { project, scheme, picture: p, mint: () => 'new' }
   const typed = typedLength(state, world)
   const would = wouldGive(state, world)
+  const doubt = pairDoubt(state, world)
   const numbers = numbersOf(project, null)
   const found = calibrate(p, numbers)
   return (
@@ -78,18 +81,28 @@ export function CalibratePanel({ picture: p, state, hint, send }: PanelOf<Calibr
             </button>
           ))}
         </div>
-        {would && (
+        {would && !doubt && (
           <p className="mb-2 px-1 text-[12px] text-ink2">
             gives {(would.scale * 1000).toFixed(4)} mm/px{lies === 'anyhow' ? '' : `, tilt ${would.tilt.toFixed(3)}°`}
             {would.off.length > 1 ? `, error ${would.percent.toFixed(2)} %` : ''}
           </p>
         )}
-        <button
-          className="btn btn-sm btn-primary mb-4 w-full"
-          disabled={picked < 2 || !typed || 'fault' in typed || p.locked}
-        >
-          {p.pairs.length ? 'Add this pair' : 'Calibrate'}
-        </button>
+        {doubt ? (
+          <PairQuestion
+            doubt={doubt}
+            lies={lies}
+            disabled={p.locked}
+            change={change}
+            accept={() => send({ kind: 'accept' })}
+          />
+        ) : (
+          <button
+            className="btn btn-sm btn-primary mb-4 w-full"
+            disabled={picked < 2 || !typed || 'fault' in typed || p.locked}
+          >
+            {p.pairs.length ? 'Add this pair' : 'Calibrate'}
+          </button>
+        )}
       </form>
       {found && (
         <Section title="Calibrated">

@@ -1,9 +1,10 @@
-import type { Pair } from '@geotome/core/picture'
+import type { Pair, PairDoubt } from '@geotome/core/picture'
 import { NumField } from '../common/NumField'
 
 export function PairFields({
   pair,
   off,
+  doubt,
   several,
   disabled,
   onChange,
@@ -11,6 +12,7 @@ export function PairFields({
 }: {
   pair: Pair
   off: number
+  doubt: PairDoubt | null
   several: boolean
   disabled: boolean
   onChange: (fields: Partial<Pair>) => boolean
@@ -44,6 +46,11 @@ export function PairFields({
           remove
         </button>
       </div>
+      {doubt && doubt.others !== null && (
+        <p className="text-[11px] text-warn">
+          It tilts the picture by {doubt.tilt.toFixed(1)}°, the other pairs by {doubt.others.toFixed(1)}°.
+        </p>
+      )}
     </div>
   )
 }

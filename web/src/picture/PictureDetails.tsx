@@ -8,6 +8,7 @@ import { benchOpened, elevationFrom, panesChosen, picked, type BenchTask } from 
 import { Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { confirmed } from '../common/confirm'
+import { doubtOf } from '@geotome/core/picture'
 import { PairFields } from './PairFields'
 import { StandFields } from './StandFields'
 import { PinFields } from './PinFields'
@@ -90,6 +91,10 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
                 key={pair.id}
                 pair={pair}
                 off={found.off[i] ?? 0}
+                doubt={doubtOf(
+                  p.pairs.filter((o) => o.id !== pair.id),
+                  pair,
+                )}
                 several={p.pairs.length > 1}
                 disabled={p.locked}
                 onChange={(fields) =>
