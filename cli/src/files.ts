@@ -1,6 +1,7 @@
 import {
   refuse,
   assetsIn,
+  sayMended,
   type Project,
   writeProjectText,
   writeProjectFile,
@@ -11,8 +12,10 @@ import { readFile, writeFile } from 'node:fs/promises'
 
 /** Reads a project, with what it takes along. */
 export async function load(file: string): Promise<Project> {
-  const { project, assets } = await readAside('project', file, await bytesOf(file))
+  const { project, assets, mended } = await readAside('project', file, await bytesOf(file))
   along = assets
+  const said = sayMended(mended)
+  if (said) note(said)
   return project
 }
 export async function bytesOf(file: string): Promise<Uint8Array> {

@@ -4,9 +4,8 @@ import {
   NO_LOCATION,
   Refusal,
   refuse,
-  type AssetBytes,
+  type ProjectPackage,
   type Location,
-  type Project,
   type RefusalCode,
 } from '@geotome/core/project'
 
@@ -24,7 +23,7 @@ export type ReadingAnswer =
 interface Results {
   bodies: BodiesRead
   site: Placed
-  project: { project: Project; assets: AssetBytes }
+  project: ProjectPackage
 }
 
 /** MB of memory that a reading thread may fill with objects */

@@ -2,9 +2,18 @@ import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openKernel } from '../solid'
 import { joinedShed } from '../testing/boat-shed'
-import { converted } from '../testing/make'
+import { converted, schemeOf } from '../testing/make'
 import { schemaTexts } from '../../scripts/schema'
-import { blankProject, readProjectFile, Refusal, writeProjectFile, writeProjectText } from './index'
+import { LOG_FORMAT, projectOfLog } from '../edits'
+import {
+  blankProject,
+  readProjectFile,
+  readProjectPackage,
+  Refusal,
+  sayMended,
+  writeProjectFile,
+  writeProjectText,
+} from './index'
 
 beforeAll(() => openKernel())
 const bytes = (text: string) => new TextEncoder().encode(text)
@@ -21,6 +30,30 @@ describe('a project file', () => {
     expect(writeProjectText(readProjectFile(bytes(text)))).toBe(text)
     expect(writeProjectText(readProjectFile(writeProjectFile(project)))).toBe(text)
     expect(writeProjectFile(project)).toEqual(writeProjectFile(readProjectFile(bytes(text))))
+  })
+  it('of an older version, with control characters in names, opens: they are taken out, told apart, and said', () => {
+    const project = joinedShed()
+    const scheme = schemeOf(project)
+    const [first, second] = Object.values(scheme.levels)
+    const [mass] = Object.values(scheme.masses) as { id: string; name: string }[]
+    const spoilt = JSON.parse(writeProjectText(project)) as {
+      version: number
+      project: { name: string; schemes: Record<string, typeof scheme> }
+    }
+    spoilt.version = 1
+    spoilt.project.name = 'Boat\u0007 shed'
+    const stored = spoilt.project.schemes[scheme.id]
+    ;(stored?.levels[second?.id ?? ''] as { name: string }).name = `\u202e${first?.name}\u0000`
+    ;(stored?.masses[mass?.id ?? ''] as { name: string }).name = '\u0001\u0002'
+    const read = readProjectPackage(bytes(JSON.stringify(spoilt)))
+    expect(read.project.name).toBe('Boat shed')
+    expect(read.project.schemes[scheme.id]?.levels[second?.id ?? '']?.name).toBe(`${first?.name} 2`)
+    expect(read.project.schemes[scheme.id]?.masses[mass?.id ?? '']?.name).toBe('Unnamed')
+    expect([...read.mended].sort()).toEqual(['Boat shed', 'Unnamed', `${first?.name} 2`].sort())
+    expect(sayMended(read.mended)).toContain('characters that cannot be shown. Geotome took them out: "')
+    expect(sayMended(readProjectPackage(bytes(writeProjectText(project))).mended)).toBeNull()
+    // A log that holds such names is read too.
+    expect(projectOfLog(LOG_FORMAT, spoilt.project).name).toBe('Boat shed')
   })
   it('does not depend on the order in which things were made', () => {
     const project = converted(joinedShed())

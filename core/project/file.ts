@@ -2,6 +2,7 @@ import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
 import * as v from 'valibot'
 import { Refusal, refuse } from '../values'
 import { checkProject } from './integrity'
+import { mendNames } from './mend-names'
 import { ProjectSchema, type Project } from './schema'
 
 /** The version of the file format that this core writes; see docs/file-format.md. */
@@ -51,8 +52,17 @@ export function writeProjectFile(project: Project, assets: AssetBytes = {}): Uin
 /** Reads .geotome (zip) or .geotome.json. Errors: 'file' (what is wrong and where), 'newer-file'. */
 export const readProjectFile = (bytes: Uint8Array): Project => readProjectPackage(bytes).project
 
-/** The same with the pictures and surveys that came along; whether their names are the hashes of their content is for whoever stores them to check. */
-export function readProjectPackage(bytes: Uint8Array): { project: Project; assets: AssetBytes } {
+/** What a project file holds: the project, its pictures and surveys, and the names that the reader mended. */
+export interface ProjectPackage {
+  project: Project
+  /** by the names in the file; whoever stores them checks that these are the hashes of their content */
+  assets: AssetBytes
+  /** names that had characters that cannot be shown, as they are now */
+  mended: string[]
+}
+
+/** The same with all that came along. */
+export function readProjectPackage(bytes: Uint8Array): ProjectPackage {
   if (bytes.length === 0) refuse('file', 'The file is empty.', 'Choose a .geotome or .geotome.json file.')
   if (bytes.length > MOST_BYTES)
     refuse(
@@ -61,7 +71,7 @@ export function readProjectPackage(bytes: Uint8Array): { project: Project; asset
       'Choose a project file; pictures and scans are not project files.',
     )
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b
-  if (!zipped) return { project: readProjectText(strFromU8(bytes)), assets: {} }
+  if (!zipped) return { ...readMended(strFromU8(bytes)), assets: {} }
   let entries: Record<string, Uint8Array> = {}
   let unpacked = 0
   try {
@@ -85,17 +95,20 @@ export function readProjectPackage(bytes: Uint8Array): { project: Project; asset
     refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
   }
   const { [ENTRY]: entry, ...others } = entries
-  const project = entry
-    ? readProjectText(strFromU8(entry))
+  const read = entry
+    ? readMended(strFromU8(entry))
     : refuse('file', 'The zip holds no project.json.', 'Choose a file that Geotome exported.')
   return {
-    project,
+    ...read,
     assets: Object.fromEntries(Object.entries(others).map(([name, content]) => [name.slice(ASSETS.length), content])),
   }
 }
 
 /** Reads project text of this version or an older one, and checks that it holds together as after an edit. Errors: 'file', 'newer-file', and those of integrity.ts. */
-export function readProjectText(text: string): Project {
+export const readProjectText = (text: string): Project => readMended(text).project
+
+/** The same, with the names that had characters that cannot be shown, as they are now. */
+function readMended(text: string): { project: Project; mended: string[] } {
   if (text.length > MOST_TEXT)
     refuse(
       'file',
@@ -133,9 +146,10 @@ export function readProjectText(text: string): Project {
       'Update Geotome, or export the project from it in an older version.',
     )
   const migrated = MIGRATIONS.slice(head.output.version - 1).reduce((older, step) => step(older), head.output.project)
-  const project = parseProject(migrated)
+  const { data: shown, mended } = mendNames(migrated)
+  const project = parseProject(shown)
   checkProject(project)
-  return project
+  return { project, mended }
 }
 
 /** Checks plain data against the project's schema. Errors: 'file' with the path of the first fault. */

@@ -5,7 +5,7 @@ import * as v from 'valibot'
 import { parseEdit } from '@geotome/core/edits'
 import { formatNamed } from '@geotome/core/exchange'
 import { starterNamed, STARTERS } from '@geotome/core/groundwork'
-import { blankProject, freeName, NameSchema, Refusal, UnitSchema, type Project } from '@geotome/core/project'
+import { blankProject, freeName, NameSchema, Refusal, sayMended, UnitSchema, type Project } from '@geotome/core/project'
 import type { AssetStore } from '../assets/store'
 import { ProjectRow } from '../db/entities'
 import type { StudyPool } from '../jobs/study-pool'
@@ -77,13 +77,15 @@ export function projectRoutes(
 
   routes.post('/import', express.raw({ type: () => true, limit: '150mb' }), async (request, response) => {
     // Unpacked and checked away from the request loop; an imported project gets an id of its own, so that importing twice overwrites nothing.
-    const { project: read, assets: along } = await pool.read(
-      new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []),
-    )
+    const {
+      project: read,
+      assets: along,
+      mended,
+    } = await pool.read(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
     const project: Project = { ...read, id: randomUUID() }
     await assets.putAll(along)
     await log.create(project)
-    response.status(201).json({ id: project.id })
+    response.status(201).json({ id: project.id, mended: sayMended(mended) })
   })
 
   /** A copy with an id of its own, as it is now; its log begins anew. */

@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads'
-import { Refusal, type AssetBytes, type Project, type RefusalCode } from '@geotome/core/project'
+import { Refusal, type AssetBytes, type Project, type ProjectPackage, type RefusalCode } from '@geotome/core/project'
 
 export type Ask =
   | { task: 'total'; project: Project }
@@ -11,7 +11,7 @@ export interface ListFigures {
   site: number | null
   sketch: string
 }
-export type Result = ListFigures | string | Uint8Array | { project: Project; assets: AssetBytes }
+export type Result = ListFigures | string | Uint8Array | ProjectPackage
 export interface StudyQuestion {
   id: number
   ask: Ask
@@ -43,8 +43,8 @@ export class StudyPool {
   }
 
   /** A project file, unpacked and checked. Errors: 'file'. */
-  read(bytes: Uint8Array): Promise<{ project: Project; assets: AssetBytes }> {
-    return this.ask({ task: 'read', bytes }) as Promise<{ project: Project; assets: AssetBytes }>
+  read(bytes: Uint8Array): Promise<ProjectPackage> {
+    return this.ask({ task: 'read', bytes }) as Promise<ProjectPackage>
   }
 
   async close(): Promise<void> {

@@ -62,7 +62,7 @@ export const api = {
     call<{ id: string }>('POST', '/api/projects', body),
   remove: (id: string) => call<void>('DELETE', `/api/projects/${id}`),
   restore: (id: string) => call<void>('POST', `/api/projects/${id}/restore`),
-  importFile: (file: Blob) => call<{ id: string }>('POST', '/api/projects/import', file),
+  importFile: (file: Blob) => call<{ id: string; mended: string | null }>('POST', '/api/projects/import', file),
   /** stores a picture or a survey by the hash of its content */
   putAsset: (content: Blob | Uint8Array) =>
     call<{ hash: string; type: string; bytes: number }>(

@@ -61,7 +61,8 @@ export default function Projects() {
       return
     }
     try {
-      const { id } = await api.importFile(chosen)
+      const { id, mended } = await api.importFile(chosen)
+      if (mended) toast(mended)
       void navigate(`/p/${id}/slice`)
     } catch (e) {
       toast.error(e instanceof Problem ? `${chosen.name}: ${e.message}` : String(e))
