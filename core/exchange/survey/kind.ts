@@ -20,7 +20,7 @@ export interface SiteRead {
 
 /** Something that a file leaves open: what was taken, and what else there is. `what` is its key among the answers. */
 export interface Ask {
-  what: 'unit' | 'contours' | 'surface' | 'up' | 'order'
+  what: 'unit' | 'contours' | 'surface' | 'up' | 'order' | 'band' | 'system' | 'take'
   say: string
   options: { value: string; label: string }[]
   taken: string

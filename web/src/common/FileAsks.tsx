@@ -7,6 +7,9 @@ const LABELS: Record<Ask['what'], string> = {
   up: 'up in the file',
   contours: 'they are',
   surface: 'surface',
+  band: 'band of heights',
+  system: 'coordinates',
+  take: 'take',
 }
 
 /** What a file leaves open, each with what was taken; another answer reads it again. */
