@@ -1,6 +1,7 @@
 import { SaxesParser } from 'saxes'
 import { refuse } from '../../project'
-import { TOLERANCE, type Vec2, type Vec3, gapOf } from '../../solid'
+import type { Vec2, Vec3 } from '../../solid'
+import { parcelOutline, type ParcelRead } from './landxml-parcel'
 import { METRES, nothing, textOf, type SurveyReader } from './kind'
 
 /** Metres to the linear units that LandXML names. */
@@ -14,6 +15,9 @@ const UNITS: Record<string, number> = {
   inch: 0.0254,
   mile: 1609.344,
 }
+
+/** The places of a stretch of a boundary by their elements. */
+const ENDS: Record<string, 'start' | 'end' | 'centre'> = { Start: 'start', End: 'end', Center: 'centre' }
 
 interface SurfaceRead {
   name: string
@@ -31,11 +35,16 @@ export const landxml: SurveyReader = {
     const surfaces: SurfaceRead[] = []
     const elevations: number[] = []
     let [text, land, factor, said] = ['', false, 1, false]
-    let parcel: { name: string; points: Vec2[] } | null = null
+    let parcel: ParcelRead | null = null
+    const parcels: ParcelRead[] = []
+    const surveyed = new Map<string, Vec2>()
+    // Attributes of the elements that are open, from the outside in.
+    const open: Record<string, string>[] = []
     const into = () => (path.includes('Surface') ? (surfaces.at(-1) ?? read) : read)
     parser.on('opentag', (tag) => {
       const local = tag.name.replace(/^.*:/, '')
       path.push(local)
+      open.push(Object.fromEntries(Object.entries(tag.attributes).map(([key, value]) => [key, String(value)])))
       text = ''
       if (path.length > 200) refuse('file', `"${name}" nests too deeply.`, 'Export it once more.')
       if (local === 'LandXML') land = true
@@ -51,7 +60,9 @@ export const landxml: SurveyReader = {
         read.system = `EPSG:${String(tag.attributes.epsgCode)}`
       if (local === 'Surface')
         surfaces.push({ name: String(tag.attributes.name ?? `surface ${surfaces.length + 1}`), points: [], lines: [] })
-      if (local === 'Parcel') parcel = { name: String(tag.attributes.name ?? 'parcel'), points: [] }
+      if (local === 'Parcel') parcel = { name: String(tag.attributes.name ?? 'parcel'), stretches: [] }
+      if (parcel && (local === 'Line' || local === 'Curve' || local === 'Spiral'))
+        parcel.stretches.push({ kind: local, clockwise: tag.attributes.rot === 'cw', corners: [] })
       elevations.push(Number(tag.attributes.elev ?? tag.attributes.elevation ?? elevations.at(-1) ?? NaN))
     })
     parser.on('text', (t) => {
@@ -59,6 +70,7 @@ export const landxml: SurveyReader = {
     })
     parser.on('closetag', () => {
       const local = path.pop()
+      const attributes = open.pop() ?? {}
       const elevation = elevations.pop() ?? NaN
       const n = numbersIn(text)
       const rows = (size: 2 | 3): Vec3[] =>
@@ -74,24 +86,26 @@ export const landxml: SurveyReader = {
       }
       if (local === 'P' || local === 'CgPoint') {
         const [p] = rows(3)
+        const [flat = p] = rows(2)
+        if (local === 'CgPoint' && flat && attributes.name) surveyed.set(attributes.name, [flat[0], flat[1]])
         if (p) into().points.push(p)
       }
       if (local === 'PntList3D') line(rows(3))
-      if (local === 'PntList2D' && parcel) parcel.points.push(...rows(2).map(([x, y]): Vec2 => [x, y]))
+      if (local === 'PntList2D' && parcel)
+        parcel.stretches.push({ kind: 'corners', clockwise: false, corners: rows(2).map(([x, y]): Vec2 => [x, y]) })
       else if (local === 'PntList2D') {
         if (Number.isFinite(elevation)) line(rows(2))
         else if (n.length) read.remarks.push('Lines without heights were left out.')
       }
-      if ((local === 'Start' || local === 'End') && parcel && n.length >= 2) {
-        const p: Vec2 = [(n[1] ?? 0) * factor, (n[0] ?? 0) * factor]
-        const last = parcel.points.at(-1)
-        if (!last || gapOf(last, p) > TOLERANCE.point) parcel.points.push(p)
+      const stretch = parcel?.stretches.at(-1)
+      const end = ENDS[local ?? '']
+      if (stretch && end) {
+        const [flat] = rows(2)
+        if (flat) stretch[end] = [flat[0], flat[1]]
+        else if (attributes.pntRef) stretch[end] = { name: attributes.pntRef }
       }
       if (local === 'Parcel' && parcel) {
-        const [a, b] = [parcel.points[0], parcel.points.at(-1)]
-        if (a && b && parcel.points.length > 1 && gapOf(a, b) < TOLERANCE.point) parcel.points.pop()
-        if (parcel.points.length >= 3)
-          read.outlines.push({ name: parcel.name, points: parcel.points, height: null, base: null })
+        parcels.push(parcel)
         parcel = null
       }
       text = ''
@@ -100,6 +114,11 @@ export const landxml: SurveyReader = {
     parser.write(textOf(bytes)).close()
     if (!land) refuse('file', `"${name}" is XML, but no LandXML.`, 'Choose a LandXML file with a surface.')
     if (!said) read.remarks.push('The file does not say its unit; it was read in metres.')
+    for (const p of parcels) {
+      const { points, remark } = parcelOutline(p, surveyed)
+      if (points) read.outlines.push({ name: p.name, points, height: null, base: null })
+      if (remark) read.remarks.push(remark)
+    }
     const full = surfaces.filter((s) => s.points.length + s.lines.length > 0)
     const chosen = full.find((s) => s.name === answers.surface) ?? full[0]
     if (chosen && full.length > 1)
