@@ -12,17 +12,27 @@ export interface Entity {
 export interface Drawing {
   header: Map<string, string>
   hidden: Set<string>
-  blocks: Map<string, { base: [number, number, number]; entities: Entity[] }>
+  blocks: Map<string, Block>
   entities: Entity[]
+  /** the type of the thing in which the text ends early; null where it ends as it should */
+  endsIn: string | null
+}
+
+/** What is drawn once and placed many times; `outside`: the drawing that it stands for, where it is not in this file. */
+export interface Block {
+  base: [number, number, number]
+  entities: Entity[]
+  outside: string | null
 }
 
 /** Reads the groups of a DXF text (pairs of lines). Errors: 'file'. */
 export function readDrawing(text: string, name: string): Drawing {
   const lines = text.split(/\r\n|\r|\n/)
-  const drawing: Drawing = { header: new Map(), hidden: new Set(), blocks: new Map(), entities: [] }
+  const drawing: Drawing = { header: new Map(), hidden: new Set(), blocks: new Map(), entities: [], endsIn: null }
   let section = ''
   let variable = ''
-  let block: { name: string; base: [number, number, number]; entities: Entity[] } | null = null
+  let block: (Block & { name: string }) | null = null
+  let isEnded = false
   let current: Entity | null = null
   let polyline: Entity | null = null
   const close = () => {
@@ -37,6 +47,8 @@ export function readDrawing(text: string, name: string): Drawing {
         name: valueOf(current, 2) ?? '',
         base: [numberOf(current, 10), numberOf(current, 20), numberOf(current, 30)],
         entities: [],
+        // Flags 4 and 8: a reference to another drawing, or an overlay of one.
+        outside: (numberOf(current, 70) & 12) !== 0 ? (valueOf(current, 1) ?? valueOf(current, 2) ?? '') : null,
       }
     else if (type === 'ENDBLK') {
       if (block) drawing.blocks.set(block.name, block)
@@ -63,6 +75,7 @@ export function readDrawing(text: string, name: string): Drawing {
     if (code === 0) {
       close()
       if (value === 'ENDSEC' || value === 'EOF') {
+        if (value === 'EOF' || section === 'ENTITIES') isEnded = true
         section = ''
         continue
       }
@@ -78,8 +91,15 @@ export function readDrawing(text: string, name: string): Drawing {
       }
     } else current?.groups.push([code, value])
   }
-  close()
+  if (isEnded) close()
+  else drawing.endsIn = leaveUnfinished(drawing, current, polyline)
   return drawing
+}
+
+/** Takes the thing out in which a text ends early: who knows what of it is missing. Gives its type. */
+function leaveUnfinished(drawing: Drawing, current: Entity | null, polyline: Entity | null): string {
+  drawing.entities = drawing.entities.filter((e) => e !== polyline)
+  return polyline?.type ?? current?.type ?? 'nothing'
 }
 
 /** The first value of a group code; undefined where there is none. */
