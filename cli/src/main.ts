@@ -114,6 +114,7 @@ export async function main(args: string[]): Promise<number> {
     .option('--level <name>', 'the level that they hang on')
     .option('--up <axis>', 'y or z, where an OBJ does not say it')
     .option('--unit <unit>', 'm, mm, cm, ft, in, where an OBJ does not say it')
+    .option('--take <kind>', 'forms, parts, spaces, others, context, ground or all, of a file that has several')
     .action(
       async (
         file: string,
@@ -126,6 +127,7 @@ export async function main(args: string[]): Promise<number> {
           level?: string
           up?: string
           unit?: string
+          take?: string
         },
       ) => {
         const { project, scheme, levels } = await study(file, options)
@@ -147,7 +149,8 @@ export async function main(args: string[]): Promise<number> {
               `Choose one of ${levels.map((l) => l.name).join(', ')}.`,
             ))
           : (levels.find((l) => Math.abs(l.height) < 1e-6) ?? levels[0])
-        const answers = { ...(options.up ? { up: options.up } : {}), ...(options.unit ? { unit: options.unit } : {}) }
+        const { up, unit, take } = options
+        const answers = { ...(up && { up }), ...(unit && { unit }), ...(take && { take }) }
         const {
           bodies: read,
           remarks,
@@ -155,7 +158,7 @@ export async function main(args: string[]): Promise<number> {
         } = await readAside('bodies', body, await bytesOf(body), { together: options.together === true, answers })
         for (const remark of remarks) note(remark)
         for (const ask of asks)
-          if (answers[ask.what as 'up' | 'unit'] === undefined)
+          if (answers[ask.what as keyof typeof answers] === undefined)
             note(`${ask.say}: taken as "${ask.taken}"; say --${ask.what} otherwise.`)
         await saveProject(
           options.output,

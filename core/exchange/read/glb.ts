@@ -1,7 +1,8 @@
-import { WebIO, type Node } from '@gltf-transform/core'
+import { WebIO, type Mesh, type Node } from '@gltf-transform/core'
+import { EXTMeshGPUInstancing, KHRMeshQuantization, type InstancedMesh } from '@gltf-transform/extensions'
 import { refuse } from '../../project'
 import { READ_LIMITS, tooMany } from '../limits'
-import type { Reader, ReadMesh } from './kind'
+import type { BodyClass, Reader, ReadMesh } from './kind'
 
 /** Binary glTF 2.0: every mesh of its scene where its node places it, triangles, strips and fans; y up in the file, metres. */
 export const glb: Reader = {
@@ -11,17 +12,22 @@ export const glb: Reader = {
   read: async (bytes) => {
     bounded(bytes)
     const document = await new WebIO()
+      .registerExtensions([EXTMeshGPUInstancing, KHRMeshQuantization])
       .readBinary(bytes)
       .catch(() => refuse('file', 'The file is no binary glTF, or is damaged.', 'Export it once more as .glb.'))
     const root = document.getRoot()
     const scene = root.getDefaultScene() ?? root.listScenes()[0]
     const remarks: string[] = []
     const meshes: ReadMesh[] = []
-    let left = 0
+    let [left, triangles] = [0, 0]
     const visit = (node: Node) => {
-      const found = meshOf(node)
-      left += found.left
-      if (found.mesh) meshes.push(found.mesh)
+      for (const at of placesOf(node)) {
+        const found = meshOf(node, at)
+        left += found.left
+        if (found.mesh) meshes.push(found.mesh)
+        triangles += (found.mesh?.triangles.length ?? 0) / 3
+        if (triangles > READ_LIMITS.triangles * 2) tooMany('triangles in its instances', 'The file')
+      }
     }
     if (scene) scene.traverse(visit)
     else root.listNodes().forEach(visit)
@@ -31,15 +37,55 @@ export const glb: Reader = {
   },
 }
 
-function meshOf(node: Node): { mesh: ReadMesh | null; left: number } {
-  const mesh = node.getMesh()
+/** Where a node's mesh stands: 4 by 4 matrices, column by column. One, or one for each of its GPU instances. */
+function placesOf(node: Node): number[][] {
+  const own = node.getWorldMatrix()
+  const instances = node.getExtension<InstancedMesh>('EXT_mesh_gpu_instancing')
+  if (!instances) return [own]
+  const [shift, turn, size] = ['TRANSLATION', 'ROTATION', 'SCALE'].map((name) => instances.getAttribute(name))
+  const count = Math.max(...[shift, turn, size].map((a) => a?.getCount() ?? 0))
+  if (count > 100_000) tooMany('instances', 'The file')
+  return Array.from({ length: count }, (_, i) => {
+    const [x = 0, y = 0, z = 0, w = 1] = turn?.getElement(i, []) ?? []
+    const scale = size?.getElement(i, []) ?? [1, 1, 1]
+    const [tx = 0, ty = 0, tz = 0] = shift?.getElement(i, []) ?? []
+    // A unit quaternion's turn (glTF 2.0, 3.5.3), its columns scaled.
+    const columns = [
+      [1 - 2 * (y * y + z * z), 2 * (x * y + z * w), 2 * (x * z - y * w)],
+      [2 * (x * y - z * w), 1 - 2 * (x * x + z * z), 2 * (y * z + x * w)],
+      [2 * (x * z + y * w), 2 * (y * z - x * w), 1 - 2 * (x * x + y * y)],
+    ].map((column, k) => [...column.map((v) => v * (scale[k] ?? 1)), 0])
+    return times(own, [...columns.flat(), tx, ty, tz, 1])
+  })
+}
+
+/** The product of two 4 by 4 matrices, column by column. */
+const times = (a: readonly number[], b: readonly number[]): number[] =>
+  Array.from({ length: 16 }, (_, i) =>
+    [0, 1, 2, 3].reduce((sum, k) => sum + (a[4 * k + (i % 4)] ?? 0) * (b[4 * Math.floor(i / 4) + k] ?? 0), 0),
+  )
+
+/** What a node says that it holds, as our writer has it. */
+function classOf(node: Node): BodyClass | undefined {
+  const kind: unknown = node.getExtras().kind
+  if (kind === undefined) return undefined
+  return kind === 'mass' ? 'forms' : kind === 'context' ? 'context' : 'parts'
+}
+
+function meshOf(node: Node, m: readonly number[]): { mesh: ReadMesh | null; left: number } {
+  const mesh: Mesh | null = node.getMesh()
   if (!mesh) return { mesh: null, left: 0 }
-  const m = node.getWorldMatrix()
   const det =
     (m[0] ?? 0) * ((m[5] ?? 0) * (m[10] ?? 0) - (m[9] ?? 0) * (m[6] ?? 0)) -
     (m[4] ?? 0) * ((m[1] ?? 0) * (m[10] ?? 0) - (m[9] ?? 0) * (m[2] ?? 0)) +
     (m[8] ?? 0) * ((m[1] ?? 0) * (m[6] ?? 0) - (m[5] ?? 0) * (m[2] ?? 0))
-  const out: ReadMesh = { name: node.getName() || mesh.getName() || 'body', corners: [], triangles: [] }
+  const is = classOf(node)
+  const out: ReadMesh = {
+    name: node.getName() || mesh.getName() || 'body',
+    ...(is ? { of: is } : {}),
+    corners: [],
+    triangles: [],
+  }
   let left = 0
   for (const primitive of mesh.listPrimitives()) {
     const position = primitive.getAttribute('POSITION')
@@ -80,7 +126,7 @@ function bounded(bytes: Uint8Array): void {
   if (bytes.length < 20 || view.getUint32(0, true) !== 0x46546c67) return
   const length = view.getUint32(12, true)
   if (length > bytes.length - 20) return
-  let json: { accessors?: { count?: number }[]; nodes?: unknown[] } = {}
+  let json: { accessors?: { count?: number }[]; nodes?: unknown[]; extensionsRequired?: unknown } = {}
   try {
     json = JSON.parse(new TextDecoder().decode(bytes.subarray(20, 20 + length))) as typeof json
   } catch {
@@ -90,5 +136,26 @@ function bounded(bytes: Uint8Array): void {
     ? json.accessors.reduce((sum, a) => sum + (typeof a?.count === 'number' ? a.count : 0), 0)
     : 0
   if (count > READ_LIMITS.triangles * 12 || count > bytes.length) tooMany('corners for its size', 'The file')
+  refusePacked(Array.isArray(json.extensionsRequired) ? json.extensionsRequired : [])
   if (Array.isArray(json.nodes) && json.nodes.length > 100_000) tooMany('nodes', 'The file')
+}
+
+/** Ways to pack meshes for which no reader is here, by what they are called in trade. */
+const PACKINGS: Record<string, string> = {
+  KHR_draco_mesh_compression: 'Draco compression',
+  EXT_meshopt_compression: 'meshopt compression',
+  KHR_meshopt_compression: 'meshopt compression',
+}
+const READ_EXTENSIONS = ['EXT_mesh_gpu_instancing', 'KHR_mesh_quantization']
+
+/** Refuses a file whose meshes need what is not read here, and names it. What only colours things may be missing. */
+function refusePacked(required: unknown[]): void {
+  for (const name of required.map(String)) {
+    if (READ_EXTENSIONS.includes(name) || /^KHR_(materials|texture|lights)_/.test(name)) continue
+    refuse(
+      'file',
+      `The file's meshes need ${PACKINGS[name] ?? `the extension ${name.slice(0, 60)}`}, which is not read here.`,
+      'Export it without compression of its meshes.',
+    )
+  }
 }

@@ -1,7 +1,23 @@
 import { Refusal, refuse } from '../../project'
-import type { Reader, ReadMesh } from './kind'
+import type { FlatMesh } from 'web-ifc'
+import type { BodyClass, Reader, ReadMesh } from './kind'
 
-/** IFC4 (and IFC2x3): every product with a shape, openings cut, spaces left out. */
+interface IfcLine {
+  type: number
+  Name?: { value?: string } | null
+  ObjectType?: { value?: string } | null
+}
+
+/** What a product is, by its class (in capitals) and its object type. */
+function classOf(name: string, objectType: string): BodyClass {
+  if (name === 'IFCSPACE') return 'spaces'
+  if (name === 'IFCGEOGRAPHICELEMENT' || name === 'IFCSITE') return 'ground'
+  if (name !== 'IFCBUILDINGELEMENTPROXY')
+    return /^IFC(FURN|FLOW|DISTRIBUTION|TRANSPORT|CIVIL|ANNOTATION|GRID)/.test(name) ? 'others' : 'parts'
+  return objectType === 'context' ? 'context' : 'forms'
+}
+
+/** IFC4 (and IFC2x3): every product with a shape, openings cut; each says what it is. */
 export const ifc: Reader = {
   id: 'ifc',
   label: 'IFC',
@@ -15,7 +31,7 @@ export const ifc: Reader = {
       refuse('file', 'The IFC file ends before its end: a part of it is missing.', 'Export or copy it once more.')
     if (!/FILE_SCHEMA\s*\(/i.test(head) || !/#\d+\s*=/.test(text(bytes.slice(0, 200_000))))
       refuse('file', 'There is no body in the IFC file.', 'Export the forms as surfaces or solids.')
-    const { IfcAPI } = await import('web-ifc')
+    const { IfcAPI, IFCSPACE } = await import('web-ifc')
     const api = new IfcAPI()
     if (wasm) api.SetWasmPath(wasm.replace(/[^/]*$/, ''), true)
     await api.Init(wasm ? () => wasm : undefined, true)
@@ -24,9 +40,10 @@ export const ifc: Reader = {
     if (model < 0) return refuse('file', 'The IFC file cannot be read.', 'Export it once more as IFC4.')
     try {
       const meshes: ReadMesh[] = []
-      api.StreamAllMeshes(model, (product) => {
-        const line = api.GetLine(model, product.expressID) as { Name?: { value?: string } | null }
-        const out: ReadMesh = { name: line.Name?.value || 'body', corners: [], triangles: [] }
+      const take = (product: FlatMesh) => {
+        const line = api.GetLine(model, product.expressID) as IfcLine
+        const of = classOf(api.GetNameFromTypeCode(line.type).toUpperCase(), line.ObjectType?.value ?? '')
+        const out: ReadMesh = { name: line.Name?.value || 'body', of, corners: [], triangles: [] }
         for (let g = 0; g < product.geometries.size(); g++) {
           const placed = product.geometries.get(g)
           const geometry = api.GetGeometry(model, placed.geometryExpressID)
@@ -44,7 +61,9 @@ export const ifc: Reader = {
           for (const index of indices) out.triangles.push(from + index)
         }
         if (out.triangles.length) meshes.push(out)
-      })
+      }
+      api.StreamAllMeshes(model, take)
+      api.StreamAllMeshesWithTypes(model, [IFCSPACE], take)
       return { meshes, remarks: [], asks: [] }
     } catch (e) {
       return e instanceof Refusal

@@ -5,7 +5,7 @@ import { glb } from './glb'
 import { READ_LIMITS } from '../limits'
 import type { Answers, Ask } from '../survey/kind'
 import { ifc } from './ifc'
-import type { Reader, ReadMesh } from './kind'
+import type { BodyClass, Reader, ReadMesh } from './kind'
 import { obj } from './obj'
 import { oriented } from './oriented'
 
@@ -56,7 +56,8 @@ export async function readBodies(
       `The file has ${Math.round(bytes.length / 1e6)} MB; up to 100 MB are read.`,
       'Export only what is needed.',
     )
-  const { meshes, remarks, asks } = await reader.read(bytes, wasm, answers)
+  const { meshes: found, remarks, asks } = await reader.read(bytes, wasm, answers)
+  const meshes = taken(found, asks, answers)
   const count = meshes.reduce((n, m) => n + m.triangles.length / 3, 0)
   if (count === 0) refuse('file', `There is no body in "${fileName}".`, 'Export the forms as surfaces or solids.')
   if (count > READ_LIMITS.triangles)
@@ -76,6 +77,34 @@ export async function readBodies(
   const bodies = all.map((mesh) => bodyOf(fileName, mesh)).filter((b) => b.body.faces.length > 0)
   for (const b of bodies) for (const what of b.done) remarks.push(`${b.name}: ${what}.`)
   return { bodies, remarks, asks }
+}
+
+/** What bodies are in their file, as it is offered, in the order in which it is taken where nobody answers. */
+const CLASSES: Record<BodyClass, string> = {
+  forms: 'forms',
+  parts: 'parts of the building',
+  spaces: 'spaces',
+  others: 'furniture and equipment',
+  context: 'what stands around',
+  ground: 'the ground',
+}
+
+/** The bodies of one class, or all: asked where a file has several, since forms, their parts and their spaces are the same volume. */
+function taken(meshes: ReadMesh[], asks: Ask[], answers: Answers): ReadMesh[] {
+  const present = (Object.keys(CLASSES) as BodyClass[]).filter((c) => meshes.some((m) => m.of === c))
+  if (present.length < 2) return meshes
+  const one = present.find((c) => c === answers.take) ?? present[0]
+  const take = answers.take === 'all' ? 'all' : (one ?? 'all')
+  asks.push({
+    what: 'take',
+    say: 'The file has things of several kinds, which may be the same volume twice',
+    options: [
+      ...present.map((c) => ({ value: c, label: `${CLASSES[c]} (${meshes.filter((m) => m.of === c).length})` })),
+      { value: 'all', label: `all of it (${meshes.length})` },
+    ],
+    taken: take,
+  })
+  return take === 'all' ? meshes : meshes.filter((m) => m.of === take)
 }
 
 function merged(name: string, meshes: ReadMesh[]): ReadMesh {

@@ -1,8 +1,13 @@
 import type { Answers, Ask } from '../survey/kind'
 
+/** What a body is in its file: a form, something that stands around, a part of a building, a space in it, the ground, or none of these. */
+export type BodyClass = 'forms' | 'context' | 'parts' | 'spaces' | 'ground' | 'others'
+
 /** A body as a file has it: metres, z up; three corner numbers per triangle. */
 export interface ReadMesh {
   name: string
+  /** what it is in its file; left out where the file does not say */
+  of?: BodyClass
   corners: number[]
   triangles: number[]
 }

@@ -24,9 +24,9 @@ function readObj(text: string): RawObj {
   const objects = /^o\s/m.test(text)
   let name = 'body'
   let triangles = 0
-  text.split(/\r?\n/).forEach((line, i) => {
+  linesOf(text).forEach(({ line, at }) => {
     const [tag, ...rest] = line.trim().split(/\s+/)
-    const bad = (what: string) => refuse('file', `Line ${i + 1} of the OBJ file ${what}.`, 'Export the file once more.')
+    const bad = (what: string) => refuse('file', `Line ${at} of the OBJ file ${what}.`, 'Export the file once more.')
     if (tag === 'v') {
       const xyz = rest.slice(0, 3).map(Number)
       if (xyz.length < 3 || xyz.some((c) => !Number.isFinite(c) || Math.abs(c) > 1e12)) bad('is no point')
@@ -64,6 +64,21 @@ function readObj(text: string): RawObj {
     meshes: [...meshes.values()].map(({ name: n, corners, triangles: t }) => ({ name: n, corners, triangles: t })),
     comments: comments.join('\n'),
   }
+}
+
+/** The lines of an OBJ file with their numbers; one that ends in a backslash goes on in the next. */
+function linesOf(text: string): { line: string; at: number }[] {
+  const out: { line: string; at: number }[] = []
+  let begun: { line: string; at: number } | null = null
+  text.split(/\r?\n/).forEach((line, i) => {
+    const now: { line: string; at: number } = begun
+      ? { at: begun.at, line: `${begun.line} ${line}` }
+      : { line, at: i + 1 }
+    const goesOn = /\\\s*$/.test(line)
+    begun = goesOn ? { ...now, line: now.line.replace(/\\\s*$/, '') } : null
+    if (!goesOn) out.push(now)
+  })
+  return begun ? [...out, begun] : out
 }
 
 /** The triangles of a polygon in space, also of a concave one: in the plane that it lies nearest to (Newell's normal). */
