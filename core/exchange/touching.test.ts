@@ -76,6 +76,23 @@ describe('boxes in one object of a file', () => {
     expect(totals.area).toBeCloseTo(60, 2)
     expect(findings.filter((f) => f.kind === 'open or self-crossing body')).toEqual([])
   })
+  it.each([0, 17.3])('whose faces meet in the middle of an edge are closed (turned by %f degrees)', async (turn) => {
+    // A box whose south side is drawn in two faces, one of them 0.02 mm off, and whose top is cut the other way.
+    const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
+    // prettier-ignore
+    const points = [[0, 0, 0], [12, 0, 0], [12, 10, 0], [0, 10, 0], [0, 0, 6], [12, 0, 6], [12, 10, 6], [0, 10, 6], [5, 0.00002, 0], [5, 0, 6], [0, 4, 6], [12, 4, 6]]
+    // prettier-ignore
+    const faces = [[4, 3, 2, 1], [1, 9, 10, 5], [9, 2, 6, 10], [2, 3, 7, 6], [3, 4, 8, 7], [4, 1, 5, 8], [5, 6, 12, 11], [11, 12, 7, 8]]
+    const text = [
+      '# metres, z up',
+      'o box',
+      ...points.map(([x = 0, y = 0, z]) => `v ${c * x - s * y} ${s * x + c * y} ${z}`),
+      ...faces.map((f) => `f ${f.join(' ')}`),
+    ]
+    const box = await read(text.join('\n'))
+    expect([box.totals.area, box.totals.volume]).toEqual([expect.closeTo(120, 3), expect.closeTo(720, 2)])
+    expect(box.findings.filter((f) => f.kind === 'open or self-crossing body')).toEqual([])
+  })
   it('in metres at map coordinates are in metres', async () => {
     const text = objOf([[350000, 5600000, 0, 10, 6, 3]]).replace('# metres, z up\n', '')
     const { bodies, asks } = await readBodies('map.obj', new TextEncoder().encode(text), false)

@@ -6,7 +6,13 @@ interface IfcLine {
   type: number
   Name?: { value?: string } | null
   ObjectType?: { value?: string } | null
+  Representation?: { value: number } | null
 }
+interface IfcShape {
+  Representations: { RepresentationType?: { value?: string } | null }[]
+}
+/** Representation types whose bodies are flat faces, by the standard. */
+const FACETED = /^(Brep|Tessellation|SurfaceModel|BoundingBox|Curve.*|Point.*|Geometric.*)$/i
 
 /** What a product is, by its class (in capitals) and its object type. */
 function classOf(name: string, objectType: string): BodyClass {
@@ -36,14 +42,26 @@ export const ifc: Reader = {
     if (wasm) api.SetWasmPath(wasm.replace(/[^/]*$/, ''), true)
     await api.Init(wasm ? () => wasm : undefined, true)
     api.SetLogLevel(6)
-    const model = api.OpenModel(bytes, { COORDINATE_TO_ORIGIN: false })
+    const model = api.OpenModel(bytes, { COORDINATE_TO_ORIGIN: false, CIRCLE_SEGMENTS: 48 })
     if (model < 0) return refuse('file', 'The IFC file cannot be read.', 'Export it once more as IFC4.')
+    /** Whether a product's shape is said otherwise than by facets. */
+    const mayBeRound = ({ Representation }: IfcLine): boolean => {
+      if (!Representation) return false
+      const shape = api.GetLine(model, Representation.value, true) as IfcShape
+      return !shape.Representations.every((r) => FACETED.test(r.RepresentationType?.value ?? ''))
+    }
     try {
       const meshes: ReadMesh[] = []
       const take = (product: FlatMesh) => {
         const line = api.GetLine(model, product.expressID) as IfcLine
         const of = classOf(api.GetNameFromTypeCode(line.type).toUpperCase(), line.ObjectType?.value ?? '')
-        const out: ReadMesh = { name: line.Name?.value || 'body', of, corners: [], triangles: [] }
+        const out: ReadMesh = {
+          name: line.Name?.value || 'body',
+          of,
+          isFaceted: mayBeRound(line),
+          corners: [],
+          triangles: [],
+        }
         for (let g = 0; g < product.geometries.size(); g++) {
           const placed = product.geometries.get(g)
           const geometry = api.GetGeometry(model, placed.geometryExpressID)

@@ -8,6 +8,8 @@ export interface ReadMesh {
   name: string
   /** what it is in its file; left out where the file does not say */
   of?: BodyClass
+  /** its file says curves, for which the reader has put facets with their corners on the curve */
+  isFaceted?: boolean
   corners: number[]
   triangles: number[]
 }
