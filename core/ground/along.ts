@@ -1,4 +1,4 @@
-import { gapOf, TOLERANCE, type Vec2 } from '../solid'
+import { gapOf, TOLERANCE, type Region, type Vec2 } from '../solid'
 import { cellsAlong, heightAt, type Tin } from './tin'
 
 /**
@@ -53,4 +53,36 @@ export function alongGround(tin: Tin, a: Vec2, b: Vec2): { at: Vec2; z: number |
     .sort((one, other) => one.t - other.t)
     .filter(({ t }, i, all) => t - (all[i - 1]?.t ?? -Infinity) > TOLERANCE.point)
   return [start, ...inside, end].map(({ at, z }) => ({ at, z }))
+}
+
+/** The ground along a foot: lowest, mean (along its length) and highest, m; null where none of it lies on the survey. */
+export interface FootGround {
+  lowest: number
+  mean: number
+  highest: number
+  /** how much of the foot lies beyond the survey, 0 to 1 */ beyond: number
+}
+
+/**
+ * The ground along the loops of a foot: exactly, since between two places at which a side crosses an edge of the survey's triangles the
+ * ground is straight. Null where none of it lies on the survey.
+ */
+export function groundAlong(tin: Tin, foot: Region): FootGround | null {
+  let [lowest, highest, sum, length, off] = [Infinity, -Infinity, 0, 0, 0]
+  for (const loop of foot)
+    loop.forEach((p, i) => {
+      const stops = alongGround(tin, p, loop[(i + 1) % loop.length] as Vec2)
+      stops.forEach(({ at, z }, k) => {
+        if (z !== null) [lowest, highest] = [Math.min(lowest, z), Math.max(highest, z)]
+        const next = stops[k + 1]
+        if (!next) return
+        const long = gapOf(next.at, at)
+        if (z === null || next.z === null) off += long
+        else {
+          sum += (long * (z + next.z)) / 2
+          length += long
+        }
+      })
+    })
+  return length > 0 ? { lowest, mean: sum / length, highest, beyond: off / (off + length) } : null
 }

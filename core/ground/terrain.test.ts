@@ -29,32 +29,40 @@ describe('terrain', () => {
   })
   it('gives lowest, mean and highest ground along a foot', () => {
     const tin = triangulateSurvey(slope)
-    const foot = groundAlong(
-      (x, y) => heightAt(tin, x, y),
+    const foot = groundAlong(tin, [
       [
-        [
-          [2, 2],
-          [6, 2],
-          [6, 6],
-          [2, 6],
-        ],
+        [2, 2],
+        [6, 2],
+        [6, 6],
+        [2, 6],
       ],
-    )
+    ])
     expect(foot?.lowest).toBeCloseTo(0.6, 9)
     expect(foot?.mean).toBeCloseTo(1.2, 6)
     expect(foot?.highest).toBeCloseTo(1.8, 9)
     expect(
-      groundAlong(
-        (x, y) => heightAt(tin, x, y),
+      groundAlong(tin, [
         [
-          [
-            [12, 2],
-            [16, 2],
-            [16, 6],
-          ],
+          [12, 2],
+          [16, 2],
+          [16, 6],
         ],
-      ),
+      ]),
     ).toBeNull()
+  })
+  it('takes the very top of a ridge, and the bottom of a ditch, that a foot crosses', () => {
+    // A ridge of 2 m at x = 3.333, 0.02 m wide, and a ditch of -1 m at x = 7.777.
+    const rows = [0, 3.32, 3.333, 3.346, 7.76, 7.777, 7.79, 20].map(
+      (x) => [x, x === 3.333 ? 2 : x === 7.777 ? -1 : 0] as const,
+    )
+    const tin = triangulateSurvey({
+      points: Float64Array.from([-10, 10].flatMap((y) => rows.flatMap(([x, z]) => [x, y, z]))),
+      lines: rows.map((_, i) => Uint32Array.of(i, i + rows.length)),
+    })
+    const foot = groundAlong(tin, [[[1, -2], [12, -2], [12, 4], [1, 4]]]) // prettier-ignore
+    expect([foot?.lowest, foot?.highest]).toEqual([expect.closeTo(-1, 9), expect.closeTo(2, 9)])
+    // Each of the two long sides has a ridge and a ditch: two triangles under the line.
+    expect(foot?.mean).toBeCloseTo((2 * (0.026 - (0.017 + 0.013) / 2)) / 34, 9)
   })
   it('keeps lines as sides: a ridge stays a ridge, lines that cross are cut there', () => {
     const points = [0, 0, 0, 10, 0, 0, 10, 10, 0, 0, 10, 0, 5, 0.5, 4, 5, 9.5, 4, 0.5, 5, 2, 9.5, 5, 2]

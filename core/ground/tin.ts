@@ -1,6 +1,6 @@
 import Constrainautor from './constrain.js'
 import Delaunator from 'delaunator'
-import { TOLERANCE, type Region, type Vec2, gapOf } from '../solid'
+import { TOLERANCE, type Vec2 } from '../solid'
 import { refuse } from '../values'
 import { splitLines } from './break-lines'
 import { FewEdges } from './few-edges'
@@ -201,47 +201,6 @@ export function heightAt({ points, triangles, grid }: Tin, x: number, y: number)
       )
   }
   return null
-}
-
-/** The ground along a foot: lowest, mean (along its length) and highest, m; null where none of it lies on the survey. */
-export interface FootGround {
-  lowest: number
-  mean: number
-  highest: number
-  /** how much of the foot lies beyond the survey, 0 to 1 */ beyond: number
-}
-
-/** The ground along the loops of a foot, looked at every `step` m; null where none of it lies on the survey. */
-export function groundAlong(
-  height: (x: number, y: number) => number | null,
-  foot: Region,
-  step = 0.1,
-): FootGround | null {
-  let [lowest, highest, sum, length, off] = [Infinity, -Infinity, 0, 0, 0]
-  for (const loop of foot)
-    loop.forEach((p, i) => {
-      const q = loop[(i + 1) % loop.length] as Vec2
-      const long = gapOf(q, p)
-      const n = Math.max(1, Math.min(5000, Math.ceil(long / step)))
-      for (let k = 0; k < n; k++) {
-        const t = (k + 0.5) / n
-        const [ends, z] = [
-          k === 0 ? height(p[0], p[1]) : null,
-          height(p[0] + (q[0] - p[0]) * t, p[1] + (q[1] - p[1]) * t),
-        ]
-        for (const h of [ends, z])
-          if (h !== null) {
-            lowest = Math.min(lowest, h)
-            highest = Math.max(highest, h)
-          }
-        if (z === null) off += long / n
-        else {
-          sum += z * (long / n)
-          length += long / n
-        }
-      }
-    })
-  return length > 0 ? { lowest, mean: sum / length, highest, beyond: off / (off + length) } : null
 }
 
 /** Lines of equal height, m apart: pairs of points (x, y, z each). */

@@ -66,16 +66,27 @@ export function squared(sides: FitLine[], within: number, main = mainDirection(s
   })
 }
 
-/** Radians: the direction that, taken four times round, most of the length agrees on. */
+/** Degrees about a direction within which sides count for it. */
+const NEAR_MAIN = 6
+
+/**
+ * Radians: the direction, and its square, that most of the length lies near. A long slanting side counts for a direction of its own, so that
+ * it does not turn the square ones.
+ */
 export function mainDirection(sides: FitLine[]): number {
-  const [c, s] = sides.reduce(
-    ([c0, s0], side) => {
-      const a = 4 * Math.atan2(side.way[1], side.way[0])
-      return [c0 + side.weight ** 2 * Math.cos(a), s0 + side.weight ** 2 * Math.sin(a)] as const
-    },
-    [0, 0] as readonly [number, number],
-  )
-  return Math.atan2(s, c) / 4
+  const angles = sides.map((s) => Math.atan2(s.way[1], s.way[0]))
+  /** radians from one direction to another, up to an eighth of a turn either way */
+  const between = (a: number, b: number) => a - b - Math.round((a - b) / (Math.PI / 2)) * (Math.PI / 2)
+  const near = (main: number) =>
+    sides.flatMap((s, i) => {
+      const off = between(angles[i] ?? 0, main)
+      return Math.abs(off) <= (NEAR_MAIN * Math.PI) / 180 ? [{ off, weight: s.weight ** 2 }] : []
+    })
+  const lengthNear = (main: number) => near(main).reduce((sum, n) => sum + Math.sqrt(n.weight), 0)
+  const best = angles.reduce((most, a) => (lengthNear(a) > lengthNear(most) ? a : most), angles[0] ?? 0)
+  const own = near(best)
+  const weight = own.reduce((sum, n) => sum + n.weight, 0)
+  return weight > 0 ? best + own.reduce((sum, n) => sum + n.off * n.weight, 0) / weight : best
 }
 
 /**

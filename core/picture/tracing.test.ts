@@ -94,6 +94,20 @@ describe('tracing an ink sketch', () => {
       ).toBeLessThan(1e-9)
     })
   })
+  it('keeps square sides square beside a long slanting one', async () => {
+    const corners: Vec2[] = [[150, 150], [450, 150], [450, 350], [950, 700], [150, 700]] // prettier-ignore
+    const found = await traceSketch(new Sheet(1100, 850).loop(corners, 5).rgba(), { within: 5, smallest: 400 })
+    const outer = found[0]?.outer ?? []
+    const angles = outer.map((p, i) => {
+      const q = outer[(i + 1) % outer.length] as Vec2
+      return (Math.atan2(q[1] - p[1], q[0] - p[0]) * 180) / Math.PI
+    })
+    const off = angles.map((a) => Math.abs(a - 90 * Math.round(a / 90))).sort((a, b) => a - b)
+    // Four sides lie along the sheet; the fifth slants by 35 degrees.
+    expect(off.length).toBe(5)
+    for (const a of off.slice(0, 4)) expect(a).toBeLessThan(0.15)
+    expect(off[4]).toBeCloseTo(35, 0)
+  })
   it('offers several shapes apart, and those that share a line', async () => {
     const sheet = new Sheet(900, 700)
       .loop(

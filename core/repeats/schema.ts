@@ -138,14 +138,18 @@ export function onesOf(repeat: Repeat, storeys: readonly string[], numbers: Numb
   const many = up ? (up.storeys === null ? storeys.length : Math.round(numbers.value(up.storeys, 'number'))) : 1
   const levels = up ? storeys.slice(0, many) : storeys.slice(0, 1)
   const shift = up ? Math.round(numbers.value(up.shift, 'number')) : 0
+  const isOriginalAt = (nth: number, storey: number) => storey === 0 && nth === 0
+  const isOneOf = (key: string, nth: number, storey: number) =>
+    over(nth - shift * storey, every) === 0 && isTaken(repeat.which, key, nth, places.length, storey)
   return levels.flatMap((level, storey) => {
-    const ones = places.flatMap(({ key, nth, step }): One[] => {
-      const isOriginal = storey === 0 && nth === 0
-      if (isOriginal || over(nth - shift * storey, every) !== 0) return []
-      if (!isTaken(repeat.which, key, nth, places.length, storey)) return []
-      const mirrored = repeat.mirrored && (nth + storey) % 2 === 1
-      return [{ key: up ? `${key}-${level}` : key, step, storey, mirrored, last: false }]
-    })
+    const ones = places
+      .filter(({ key, nth }) => isOriginalAt(nth, storey) || isOneOf(key, nth, storey))
+      // Every second one of those that stand there, so that a repeat of every second place has mirrored ones too.
+      .flatMap(({ key, nth, step }, i): One[] => {
+        if (isOriginalAt(nth, storey)) return []
+        const mirrored = repeat.mirrored && (i + storey) % 2 === 1
+        return [{ key: up ? `${key}-${level}` : key, step, storey, mirrored, last: false }]
+      })
     return ones.map((one, i) => ({ ...one, last: i === ones.length - 1 }))
   })
 }

@@ -83,6 +83,7 @@ export function studyGround(
     bytes && whole('terrain', () => cache.memo.keep(bytes, 'tin', [], () => triangulateSurvey(unpackSurvey(bytes))))
   const flat = terrain?.kind === 'level' ? whole('ground level', () => numbers.length(terrain.height)) : null
   const height = tin ? (x: number, y: number) => heightAt(tin, x, y) : () => flat
+  const levelGround: FootGround | null = flat === null ? null : { lowest: flat, mean: flat, highest: flat, beyond: 0 }
   const fits = new Map<Id, Fit>()
   const feet = new Map<Id, MassGround>()
   for (const form of forms) {
@@ -112,7 +113,9 @@ export function studyGround(
   function footOn(form: MassForm) {
     return cache.memo.keep(form, 'foot', [tin, flat], () => {
       const plan = standingPlan(form)
-      return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () => groundAlong(height, plan, 0.1))
+      return cache.lately(`foot ${form.id}`, [tin, flat, JSON.stringify(plan)], () =>
+        tin ? groundAlong(tin, plan) : levelGround,
+      )
     })
   }
   const neighbours = inOrder(project.neighbours).flatMap((n) =>

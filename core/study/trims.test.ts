@@ -2,8 +2,8 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { changeRepeat, changeRule, detach, newRepeat, ruleOf, trimRule, withStep } from '../form'
 import { moveLevel } from '../levels'
 import { openKernel } from '../solid'
-import type { Project } from '../project'
-import { wayKind, type Repeat } from '../repeats'
+import { numbersOf, type Project } from '../project'
+import { onesOf, wayKind, type Frame, type Repeat } from '../repeats'
 import {
   apply,
   changeMass,
@@ -250,6 +250,53 @@ describe('more ways to repeat', () => {
       expect(Math.hypot(p[0] - q[0], p[1] - q[1])).toBeLessThan(1e-9)
     }
     expect(at.length - bent).toBeGreaterThan(4)
+  })
+  it('closer on arcs that are shorter than the pitch too: no gap at the outside, wherever the arc lies', () => {
+    for (const [straight, sweep, reach] of [
+      [3, 90, 1],
+      [4.7, 60, 0],
+      [3.4, 150, 0.5],
+      [5.1, 30, 2],
+    ] as const) {
+      // A straight stretch, an arc of radius 0.6 (0.3 to 1.6 m long), and a straight stretch that leaves it.
+      const turn = (sweep * Math.PI) / 180
+      const end = [straight + 0.6 * Math.sin(turn), 0.6 * (1 - Math.cos(turn))] as const
+      const path = [
+        { id: 'a', x: 0, y: 0, bulge: 0 },
+        { id: 'b', x: straight, y: 0, bulge: Math.tan(turn / 4) },
+        { id: 'c', x: end[0], y: end[1], bulge: 0 },
+        { id: 'd', x: end[0] + 12 * Math.cos(turn), y: end[1] + 12 * Math.sin(turn), bulge: 0 },
+      ]
+      const way = { way: 'path', path, pitch: 2, count: 1, follow: 'turned', bends: 'closed', reach } as const
+      const frames = wayKind(way).places(way as never, { length: Number, value: Number } as never, () => null)
+      const at = frames.map(({ step }) => ('to' in step ? step.to : { x: 0, y: 0, turn: 0 }))
+      for (let i = 0; i + 1 < at.length; i++) {
+        const [a, b] = [at[i], at[i + 1]].map((f) => f ?? { x: 0, y: 0, turn: 0 }) as [Frame, Frame]
+        // Seen from the second: the first one's outer front corner does not lie behind its back edge.
+        const [c, s] = [Math.cos((a.turn * Math.PI) / 180), Math.sin((a.turn * Math.PI) / 180)]
+        const corner = [a.x + c + s * reach, a.y + s - c * reach] as const
+        const [d, t] = [Math.cos((b.turn * Math.PI) / 180), Math.sin((b.turn * Math.PI) / 180)]
+        expect((corner[0] - b.x) * d + (corner[1] - b.y) * t).toBeGreaterThan(-1 - 1e-6)
+      }
+      expect(at.length).toBeGreaterThan(6)
+    }
+  })
+  it('of every second place mirrors every second one of those that stand there', () => {
+    const way = { way: 'line', count: 9, apart: 3, direction: 0 } as const
+    const base = projectWith([0, 3], mint)
+    const plain = withMass(base, { name: 'Fin', height: 3, box: [0, 0, 1, 2] })
+    const added = newRepeat(plain, schemeOf(plain), mint, [massNamed(plain, 'Fin').id], 'line')
+    const made = apply(plain, added)
+    for (const [every, wanted] of [
+      [1, [1, 3, 5, 7]],
+      [2, [2, 6]],
+    ] as const) {
+      const set = { way, every, mirrored: true }
+      const p = apply(made, changeRepeat(schemeOf(made), added.thing.id, set))
+      const repeat = Object.values(schemeOf(p).repeats)[0] as Repeat
+      const ones = onesOf(repeat, ['L0'], numbersOf(p, schemeOf(p)), () => null)
+      expect(ones.filter((o) => o.mirrored).map((o) => Number(o.key) - 1)).toEqual([...wanted])
+    }
   })
   it('a mass leaves out another with all its repeats, and follows when these change', () => {
     const wall = withMass(projectWith([0, 3], mint), { name: 'Wall', height: 3, box: [0, 0, 20, 0.4] })

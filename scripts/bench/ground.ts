@@ -4,7 +4,6 @@ import { moveMasses } from '@geotome/core/form'
 import {
   contoursOf,
   groundAlong,
-  heightAt,
   inOrder,
   packSurvey,
   traceSketch,
@@ -59,17 +58,14 @@ export async function benchGround(row: Row, best: Best): Promise<void> {
     '  ground along 200 feet of 60 m',
     best(3, () => {
       for (let i = 0; i < 200; i++)
-        groundAlong(
-          (x, y) => heightAt(tin, x, y),
+        groundAlong(tin, [
           [
-            [
-              [i, 10],
-              [i + 20, 10],
-              [i + 20, 20],
-              [i, 20],
-            ],
+            [i, 10],
+            [i + 20, 10],
+            [i + 20, 20],
+            [i, 20],
           ],
-        )
+        ])
     }),
     null,
     null,

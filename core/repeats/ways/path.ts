@@ -174,15 +174,70 @@ function placesAlong(stretches: readonly Stretch[], w: PathWay, numbers: Numbers
   if (!isClosed(w))
     return Array.from({ length: Math.floor(long / pitch + TOLERANCE.rounding) + 1 }, (_, i) => pitch * i)
   const reach = numbers.length(w.reach ?? 0)
-  // Two of the pitch's length about a bend of radius r meet at the outside, so far beside it, where half of it is (r +
-  // reach) tan(half the turn).
-  const stepOn = ({ radius: r }: Stretch) => (r === null ? pitch : 2 * r * Math.atan(pitch / 2 / (r + reach)))
   const at = [0]
   for (;;) {
     const s = at.at(-1) as number
-    const here = stepOn(stretchAt(stretches, s).stretch)
-    const step = Math.min(here, stepOn(stretchAt(stretches, Math.min(long, s + here)).stretch))
-    if (s + step > long + TOLERANCE.rounding) return at
+    const step = closedStep(stretches, s, pitch, reach)
+    if (s + step > long + TOLERANCE.rounding || at.length > MOST) return at
     at.push(s + step)
   }
+}
+
+const MOST = 2000
+/** Halvings after which a step is known to less than a thousandth of a millimetre. */
+const HALVINGS = 40
+
+/**
+ * The longest step (m), at most the pitch, after which two things of the pitch's length still meet at the outside of the bend between them,
+ * so far beside the path. Straight stretches keep the pitch.
+ */
+function closedStep(stretches: readonly Stretch[], s: number, pitch: number, reach: number): number {
+  const long = stretches.reduce((sum, stretch) => sum + stretch.long, 0)
+  const frameAt = (at: number): Frame => {
+    const { stretch, left } = stretchAt(stretches, Math.min(long, at))
+    return stretch.at(Math.min(1, left / stretch.long))
+  }
+  if (!hasArc(stretches, s, s + pitch)) return pitch
+  const from = frameAt(s)
+  const meets = (step: number) => isClosedBetween(from, frameAt(s + step), pitch, reach)
+  if (meets(pitch)) return pitch
+  let [low, high] = [0, pitch]
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (low + high) / 2
+    if (meets(middle)) low = middle
+    else high = middle
+  }
+  return low > TOLERANCE.least ? low : pitch
+}
+
+/** Whether a part of the path (m along it) has an arc in it. */
+function hasArc(stretches: readonly Stretch[], from: number, to: number): boolean {
+  let start = 0
+  return stretches.some(({ long, radius }) => {
+    const end = start + long
+    const isIn = radius !== null && start < to - TOLERANCE.point && end > from + TOLERANCE.point
+    start = end
+    return isIn
+  })
+}
+
+/** Whether two things that are `pitch` long, about two places of a path, meet at the outside of the bend between them. */
+function isClosedBetween(a: Frame, b: Frame, pitch: number, reach: number): boolean {
+  const radians = (degrees: number) => (degrees * Math.PI) / 180
+  const [u, v] = [a, b].map(({ turn }): Vec2 => [Math.cos(radians(turn)), Math.sin(radians(turn))]) as [Vec2, Vec2]
+  const cross = u[0] * v[1] - u[1] * v[0]
+  // Outside is to the right of the way where the path turns left.
+  const side = cross > 0 ? reach : -reach
+  const [p, q] = [
+    [a, u],
+    [b, v],
+  ].map(([at, way]): Vec2 => {
+    const [{ x, y }, [wx, wy]] = [at as Frame, way as Vec2]
+    return [x + side * wy, y - side * wx]
+  }) as [Vec2, Vec2]
+  const room = pitch / 2 + TOLERANCE.zero
+  if (Math.abs(cross) < TOLERANCE.slope) return gapOf(p, q) <= 2 * room
+  const [dx, dy] = [q[0] - p[0], q[1] - p[1]]
+  const [onFirst, onSecond] = [(dx * v[1] - dy * v[0]) / cross, (dx * u[1] - dy * u[0]) / cross]
+  return Math.abs(onFirst) <= room && Math.abs(onSecond) <= room
 }

@@ -140,13 +140,30 @@ function numbersIn(move: Move): NumberAt[] {
   if (isRaise(move))
     return move.upTo ? [] : [{ path: ['height'], label: 'height', num: move.height, quantity: 'length' }]
   const what = moveTitle(move)
-  return Object.entries(kindOfMove(move).fields).flatMap(([key, field]): NumberAt[] => {
+  const asked = Object.entries(kindOfMove(move).fields).flatMap(([key, field]): NumberAt[] => {
     const value = (move as unknown as Fielded)[key]
     const quantity = field.is === 'number' ? field.quantity : field.is === 'height' ? 'length' : null
     const tied = field.is === 'height' && (move as unknown as Fielded)[field.level]
     return quantity && typeof value === 'number' && !tied
       ? [{ path: [key], label: `${what}: ${field.label}`, num: value, quantity }]
       : []
+  })
+  return [...asked, ...numbersBesideFields(move, what)]
+}
+
+/** The numbers that a move has in choices of its own, beside its fields: a taper's scale, or its angle. */
+function numbersBesideFields(move: Move, what: string): NumberAt[] {
+  const kind = kindOfMove(move)
+  const known = kind.numbers(move as never)
+  return Object.entries(move).flatMap(([key, choice]: [string, unknown]): NumberAt[] => {
+    if (key in kind.fields || key === 'span' || typeof choice !== 'object' || choice === null || !('kind' in choice))
+      return []
+    return Object.entries(choice).flatMap(([of, num]: [string, unknown]): NumberAt[] => {
+      const quantity = known.find(([n]) => n === num)?.[1]
+      return quantity && typeof num === 'number'
+        ? [{ path: [key, of], label: `${what}: ${wordsOf(of)}`, num, quantity }]
+        : []
+    })
   })
 }
 

@@ -184,6 +184,21 @@ describe('the value at which a figure comes out', () => {
   })
 })
 
+describe("a taper's scale", () => {
+  it('may move for a target: two floors of a block that is scaled at its top', () => {
+    const taper = { id: 'tp', move: 'taper' as const, on: true, by: { kind: 'scale' as const, scale: 1 } }
+    const p = withMoves(
+      withMass(projectWith([0, 3]), { box: [0, 0, 20, 10], height: 6, name: 'Block' }),
+      'Block',
+      taper,
+    )
+    // At half of its height it is (1 + scale) / 2 as wide: 200 (1 + 0.9^2) for a scale of 0.8.
+    const found = meet(p, seek(p, 'Block, taper: scale', 'area', 362))
+    expect(found.met[0]).toMatchObject({ reached: true, best: { at: expect.closeTo(0.8, 4) as number } })
+    expect(moversOf(p, schemeOf(p)).map((m) => m.label)).toContain('Block, taper: scale')
+  })
+})
+
 describe('a target that is not reached', () => {
   it('ends with how near it comes, and what stands in the way', () => {
     const p = bar(40)
