@@ -126,15 +126,68 @@ export function cornersOf(sides: FitLine[]): Vec2[] {
   })
 }
 
-/** Each side moved by `by` away from what the loop encloses. */
-export function spread(sides: FitLine[], corners: Vec2[], by: number): FitLine[] {
+/** Each side moved by its own `by` away from what the loop encloses. */
+export function spread(sides: FitLine[], corners: Vec2[], by: readonly number[]): FitLine[] {
   const round = Math.sign(loopArea(corners)) || 1
   return sides.map((side, i) => {
     const [a, b] = [corners[i] as Vec2, corners[(i + 1) % corners.length] as Vec2]
     const long = gapOf(b, a) || 1
-    return {
-      ...side,
-      at: [side.at[0] + (round * by * (b[1] - a[1])) / long, side.at[1] - (round * by * (b[0] - a[0])) / long],
-    }
+    const out = round * (by[i] ?? 0)
+    return { ...side, at: [side.at[0] + (out * (b[1] - a[1])) / long, side.at[1] - (out * (b[0] - a[0])) / long] }
   })
+}
+
+/**
+ * For each side of a loop half of the ink beyond it, in pixels: up to the nearest side of others that runs along it there. `usual` where there
+ * is none within four times of it.
+ */
+export function halfInk(sides: FitLine[], others: readonly FitLine[], usual: number): number[] {
+  const middle: Vec2 = [
+    sides.reduce((sum, s) => sum + s.at[0], 0) / sides.length,
+    sides.reduce((sum, s) => sum + s.at[1], 0) / sides.length,
+  ]
+  return sides.map((side) => {
+    const inner = Math.sign(offLine(side, middle)) || 1
+    const gaps = others.flatMap((o) => {
+      if (Math.abs(o.way[0] * side.way[1] - o.way[1] * side.way[0]) > 0.1) return []
+      // Above zero beyond the side; beside one another where they overlap along it.
+      const beyond = -inner * offLine(side, o.at)
+      const along = Math.abs((o.at[0] - side.at[0]) * side.way[0] + (o.at[1] - side.at[1]) * side.way[1])
+      return beyond > 0 && beyond < 8 * usual && along < (o.weight + side.weight) / 2 ? [beyond] : []
+    })
+    return gaps.length ? Math.min(...gaps) / 2 : usual
+  })
+}
+
+/** A circle: its middle and radius, pixels. */
+export interface FitCircle {
+  at: Vec2
+  r: number
+}
+
+/**
+ * The circle of least squares (of x2 + y2 + ax + by + c: I. Kasa, 1976) through a closed run of pixels; null where they lie off it by more than
+ * a hand-drawn line does.
+ */
+export function circleThrough(pixels: readonly Vec2[]): FitCircle | null {
+  const n = pixels.length
+  const [mx, my] = [pixels.reduce((s, p) => s + p[0], 0) / n, pixels.reduce((s, p) => s + p[1], 0) / n]
+  let [xx, yy, xy, xr, yr, rr] = [0, 0, 0, 0, 0, 0]
+  for (const p of pixels) {
+    const [x, y] = [p[0] - mx, p[1] - my]
+    const d = x * x + y * y
+    xx += x * x
+    yy += y * y
+    xy += x * y
+    xr += x * d
+    yr += y * d
+    rr += d
+  }
+  const det = xx * yy - xy * xy
+  if (!(det > 0)) return null
+  const [x, y] = [(xr * yy - yr * xy) / (2 * det), (yr * xx - xr * xy) / (2 * det)]
+  const at: Vec2 = [mx + x, my + y]
+  const r = Math.sqrt(rr / n + x * x + y * y)
+  const off = pixels.map((p) => Math.abs(gapOf(p, at) - r)).sort((a, b) => a - b)
+  return (off[Math.floor(0.95 * (n - 1))] ?? Infinity) <= Math.max(1.2, 0.012 * r) ? { at, r } : null
 }

@@ -1,6 +1,17 @@
 import { inside, loopArea, type Vec2, gapOf } from '../solid'
 import { refuse } from '../values'
-import { cornersOf, mainDirection, plainSides, sidesOf, spread, squared, type FitLine } from './fit'
+import {
+  circleThrough,
+  cornersOf,
+  halfInk,
+  mainDirection,
+  plainSides,
+  sidesOf,
+  spread,
+  squared,
+  type FitCircle,
+  type FitLine,
+} from './fit'
 
 /** Red, green, blue and opacity, a byte each, row by row from the top. */
 export interface Raster {
@@ -20,6 +31,8 @@ export interface TraceOptions {
 export interface FoundShape {
   outer: Vec2[]
   holes: Vec2[][]
+  /** for the outer loop and each hole, the bulges of the arcs behind its corners (see outline); a circle has four */
+  bulges: number[][]
   area: number
 }
 
@@ -123,7 +136,8 @@ function shapesOf(runs: Run[], options: TraceOptions): FoundShape[] {
       if (list) list.push(run)
       else holesOf.set(run.parent, [run])
     }
-  const sided: { sides: FitLine[]; by: number }[] = []
+  const sided: { sides: FitLine[]; by: number[] }[] = []
+  const circles: FitCircle[] = []
   runs.forEach((outer, i) => {
     if (outer.parent >= 0 || outer.area <= options.smallest || outer.corners.length < 3) return
     const holes = (holesOf.get(i) ?? []).filter((h) => h.corners.length >= 3)
@@ -133,28 +147,56 @@ function shapesOf(runs: Run[], options: TraceOptions): FoundShape[] {
     const sidesFor = (run: Run) => plainSides(sidesOf(run.pixels, run.corners), 3 * width + 8, Math.max(3, width))
     const outerSides = sidesFor(outer)
     if (holes.length === 0) {
-      if (width > 25) sided.push({ sides: outerSides, by: 0 })
+      if (width > 25) sided.push({ sides: outerSides, by: outerSides.map(() => 0) })
       return
     }
-    for (const hole of holes) {
-      const sides = sidesFor(hole)
+    const holeSides = holes.map(sidesFor)
+    const outerCircle = holes.length === 1 ? circleThrough(outer.pixels) : null
+    for (const [k, hole] of holes.entries()) {
+      const circle = circleThrough(hole.pixels)
+      if (circle) {
+        // The middle of the ink: halfway to the outer circle, or half of the stroke.
+        circles.push({ at: circle.at, r: outerCircle ? (circle.r + outerCircle.r) / 2 : circle.r + width / 2 })
+        continue
+      }
+      const sides = holeSides[k] ?? []
       // Where ink runs round one shape only, the mean of the line inside and outside is its middle, whatever its width here or there.
       const both = holes.length === 1 && sides.length === outerSides.length ? meanOf(sides, outerSides) : null
-      sided.push(both ? { sides: both, by: 0 } : { sides, by: width / 2 + 0.5 })
+      const others = [...outerSides, ...holeSides.flatMap((s, m) => (m === k ? [] : s))]
+      sided.push(both ? { sides: both, by: both.map(() => 0) } : { sides, by: halfInk(sides, others, width / 2) })
     }
   })
-  if (sided.length === 0) return []
   // One main direction for the whole sheet: what was drawn square to each other stays so.
   const main = mainDirection(sided.flatMap((s) => s.sides))
   const loops = sided
     .map(({ sides, by }) => {
       const true_ = squared(sides, options.within, main)
-      return cornersOf(by ? spread(true_, cornersBefore(true_), by) : true_)
+      return cornersOf(by.some((b) => b > 0) ? spread(true_, cornersBefore(true_), by) : true_)
     })
     .filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > options.smallest)
-    .map((loop) => (loopArea(loop) < 0 ? [...loop].reverse() : loop))
-  return nested(loops)
+    .map((loop): FoundLoop => (loopArea(loop) < 0 ? straight([...loop].reverse()) : straight(loop)))
+  return nested([...loops, ...circles.map(loopOfCircle)])
 }
+
+/** A loop with the bulges behind its corners, and its area. */
+interface FoundLoop {
+  points: Vec2[]
+  bulges: number[]
+  area: number
+}
+const straight = (points: Vec2[]): FoundLoop => ({ points, bulges: points.map(() => 0), area: loopArea(points) })
+
+/** A circle as four quarter arcs. */
+const loopOfCircle = ({ at: [x, y], r }: FitCircle): FoundLoop => ({
+  points: [
+    [x + r, y],
+    [x, y + r],
+    [x - r, y],
+    [x, y - r],
+  ],
+  bulges: Array.from({ length: 4 }, () => Math.tan(Math.PI / 8)),
+  area: Math.PI * r * r,
+})
 
 /** The corner at which each side begins. */
 const cornersBefore = (sides: FitLine[]): Vec2[] => {
@@ -184,19 +226,21 @@ function meanOf(inner: FitLine[], outer: FitLine[]): FitLine[] | null {
 const gap = (a: FitLine, b: FitLine) => gapOf(a.at, b.at)
 
 /** Shapes in shapes: those at an even depth are shapes, those directly in them their holes. */
-function nested(loops: Vec2[][]): FoundShape[] {
-  const around = loops.map((loop) => loops.filter((o) => o !== loop && liesIn(loop, o)))
+function nested(loops: FoundLoop[]): FoundShape[] {
+  const around = loops.map((loop) => loops.filter((o) => o !== loop && liesIn(loop.points, o.points)))
   return loops
-    .flatMap((outer, i) => {
+    .flatMap((outer, i): FoundShape[] => {
       if ((around[i]?.length ?? 0) % 2 === 1) return []
       const holes = loops.filter(
         (h, k) => around[k]?.includes(outer) && around[k]?.length === (around[i]?.length ?? 0) + 1,
       )
       return [
         {
-          outer,
-          holes: holes.map((h) => [...h].reverse()),
-          area: loopArea(outer) - holes.reduce((sum, h) => sum + loopArea(h), 0),
+          outer: outer.points,
+          holes: holes.map((h) => [...h.points].reverse()),
+          // Turned round, an arc swells to the other side of its way, and stands before the corner that it stood behind.
+          bulges: [outer.bulges, ...holes.map((h) => h.bulges.map((_, n, all) => -(all[(2 * all.length - 2 - n) % all.length] ?? 0)))],
+          area: outer.area - holes.reduce((sum, h) => sum + h.area, 0),
         },
       ]
     })

@@ -108,6 +108,37 @@ describe('tracing an ink sketch', () => {
     for (const a of off.slice(0, 4)) expect(a).toBeLessThan(0.15)
     expect(off[4]).toBeCloseTo(35, 0)
   })
+  it('a circle in ink is a circle: four quarter arcs, to a thousandth of its area', async () => {
+    const ring = Array.from({ length: 720 }, (_, i) => [
+      500 + 280 * Math.cos((Math.PI * i) / 360),
+      400 + 280 * Math.sin((Math.PI * i) / 360),
+    ])
+    const found = await traceSketch(new Sheet(1000, 800).loop(ring, 6).rgba(), { within: 5, smallest: 400 })
+    expect(found.map((f) => [f.outer.length, f.bulges.map((b) => b.map((x) => x.toFixed(4)))])).toEqual([
+      [4, [['0.4142', '0.4142', '0.4142', '0.4142']]],
+    ])
+    expect(Math.abs((found[0]?.area ?? 0) / (Math.PI * 280 ** 2) - 1)).toBeLessThan(1e-3)
+    // A round court in a square keeps its sense as a hole.
+    const square = [[150, 50], [850, 50], [850, 750], [150, 750]] // prettier-ignore
+    const court = await traceSketch(new Sheet(1000, 800).loop(square, 6).loop(ring, 6).rgba(), {
+      within: 5,
+      smallest: 400,
+    })
+    expect(court[0]?.bulges[1]?.every((b) => b < 0)).toBe(true)
+    expect(Math.abs((court[0]?.area ?? 0) / (700 ** 2 - Math.PI * 280 ** 2) - 1)).toBeLessThan(2e-3)
+  })
+  it('cells between thick and thin lines meet in the middle of their line, and do not overlap', async () => {
+    const box = [[100, 100], [900, 100], [900, 640], [100, 640]] // prettier-ignore
+    const sheet = new Sheet(1000, 740).loop(box, 14).line([500, 100], [500, 640], 3).line([100, 300], [900, 300], 3)
+    const found = await traceSketch(sheet.rgba(), { within: 5, smallest: 400 })
+    expect(found.map((f) => f.outer.length)).toEqual([4, 4, 4, 4])
+    const sum = found.reduce((total, f) => total + f.area, 0)
+    expect(Math.abs(sum / (800 * 540) - 1)).toBeLessThan(2e-3)
+    for (const f of found) {
+      const wanted = f.area > 110_000 ? 400 * 340 : 400 * 200
+      expect(Math.abs(f.area / wanted - 1)).toBeLessThan(4e-3)
+    }
+  })
   it('offers several shapes apart, and those that share a line', async () => {
     const sheet = new Sheet(900, 700)
       .loop(

@@ -41,7 +41,7 @@ export function TracePanel({ picture: p, state, hint, send }: PanelOf<Tracing>) 
       if (stopped.current) return
       const shift = (loop: Vec2[]) =>
         loop.map(([x, y]): Vec2 => [Math.round((x + x0) * 100) / 100, Math.round((y + y0) * 100) / 100])
-      setFound(shapes.map((f) => ({ outer: shift(f.outer), holes: f.holes.map(shift), area: f.area, take: true })))
+      setFound(shapes.map((f) => ({ ...f, outer: shift(f.outer), holes: f.holes.map(shift), take: true })))
       if (shapes.length === 0)
         toast.error('No closed shape was found. Crop the picture to the sketch, or trace it by hand.')
     } catch (e) {
@@ -135,7 +135,8 @@ export function TracePanel({ picture: p, state, hint, send }: PanelOf<Tracing>) 
                 <li key={i} data-found={i + 1} className="border-b border-line py-1">
                   <label className="flex cursor-pointer items-center justify-between text-[12px]">
                     <span>
-                      <b className="mr-1">{i + 1}:</b> {f.outer.length} corners
+                      <b className="mr-1">{i + 1}:</b>{' '}
+                      {f.bulges[0]?.some((b) => b !== 0) ? 'a circle' : `${f.outer.length} corners`}
                       {f.holes.length
                         ? `, ${f.holes.length === 1 ? 'a court' : `${f.holes.length} courts`} of ${f.holes.map((h) => h.length).join(' and ')}`
                         : ''}

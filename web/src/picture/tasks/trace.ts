@@ -49,8 +49,8 @@ export const traceTask: Task<Tracing> = {
         })),
       ),
     ...(s.found ?? []).flatMap((f, i) =>
-      [f.outer, ...f.holes].map((loop): BenchLine => ({
-        points: loop,
+      [f.outer, ...f.holes].map((loop, n): BenchLine => ({
+        points: drawn(loop, f.bulges[n] ?? [], true),
         closed: true,
         tone: f.take ? 'live' : 'faint',
         ...(loop === f.outer ? { label: String(i + 1) } : {}),
@@ -89,7 +89,7 @@ function foundKept(s: Tracing, world: BenchWorld): BenchAnswer<Tracing> {
   if (taken.length === 0) return { state: s }
   const traces = taken.map((f) => ({
     closed: true,
-    loops: [f.outer, ...f.holes].map((loop) => ({ points: loop, bulges: loop.map(() => 0) })),
+    loops: [f.outer, ...f.holes].map((points, n) => ({ points, bulges: f.bulges[n] ?? points.map(() => 0) })),
   }))
   return added(s, world, traces, { ...s, found: null })
 }
