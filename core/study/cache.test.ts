@@ -8,6 +8,7 @@ import { converted, massNamed, projectWith, schemeOf, withMass } from '../testin
 import { busyProject, grownProject, WORK, workOf } from '../testing/work'
 import { AREA_STEPS } from '../testing/work-areas'
 import { GROWN_STEPS } from '../testing/work-grown'
+import { BACK_STEP, NAME_STEPS } from '../testing/work-names'
 import { STEPS } from '../testing/work-steps'
 import { briefOf, entriesOf, voidFigures } from './areas'
 import { ledgerOf, StudyCache, studyScheme } from './index'
@@ -54,6 +55,7 @@ it.each([
   ['any work', busyProject, STEPS, 30],
   ['work on what grows', grownProject, GROWN_STEPS, 10],
   ['work on areas', busyProject, AREA_STEPS, 30],
+  ['names and uses that are changed and changed back', busyProject, [...NAME_STEPS, BACK_STEP], 30],
 ] as const)(
   'a study that goes on from earlier ones sees what a study from nothing sees, after %s',
   (_, begun, steps, numRuns) => {

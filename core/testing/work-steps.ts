@@ -8,6 +8,7 @@ import { anyOf, reshaped, type Step } from './work-pick'
 import { GROUND_STEPS } from './work-ground'
 import { AREA_STEPS } from './work-areas'
 import { GROWN_STEPS } from './work-grown'
+import { NAME_STEPS } from './work-names'
 
 /** All that a person may do, a step each. */
 export const STEPS: Step[] = [
@@ -102,4 +103,5 @@ export const STEPS: Step[] = [
   ...GROUND_STEPS,
   ...GROWN_STEPS,
   ...AREA_STEPS,
+  ...NAME_STEPS,
 ]
