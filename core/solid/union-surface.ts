@@ -9,6 +9,8 @@ import type { Facet, Solid, Vec3 } from './solid'
 export interface SurfaceBit {
   normal: Vec3
   area: number
+  /** of its triangle, in the bodies' frame, m */
+  corners: [Vec3, Vec3, Vec3]
   /** of a facet of an upright arc: the angle that it stands for (radians), and how much longer its arc is than its chord */
   round: { angle: number; stretch: number } | null
 }
@@ -49,7 +51,14 @@ function bitsOf({ positions: p, triangles: t, facetOf, facets }: Solid): Surface
     ]
     const twice = Math.hypot(x, y, z)
     const facet = facets[facetOf[i / 3] ?? -1]
-    if (twice > 0) bits.push({ normal: [x / twice, y / twice, z / twice], area: twice / 2, round: roundOf(facet) })
+    if (!(twice > 0)) continue
+    const corners = [a, b, c].map((k): Vec3 => [p[k] as number, p[k + 1] as number, p[k + 2] as number])
+    bits.push({
+      normal: [x / twice, y / twice, z / twice],
+      area: twice / 2,
+      corners: corners as [Vec3, Vec3, Vec3],
+      round: roundOf(facet),
+    })
   }
   return bits
 }

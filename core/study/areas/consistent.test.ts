@@ -9,6 +9,7 @@ import { apply, changeMass, converted, massNamed, minter, projectWith, schemeOf,
 import { turned } from '../../testing/plans'
 import { StudyCache } from '../cache'
 import { studyScheme } from '../study'
+import { shareBelow } from './below-ground'
 import { entriesOf } from './entries'
 import { surfacesOf } from './surfaces'
 
@@ -135,4 +136,33 @@ describe('the outer surface', () => {
 it('a wall that has another height above its level than its storey stands where it stands', () => {
   const p = changeMass(converted(withMass(projectWith([0, 3]), { box: [0, 0, 10, 10], height: 6 })), 'Mass 1', {})
   expect(studied(p).floors.every((f) => f.net !== null && f.net < f.area)).toBe(true)
+})
+
+describe('what of the facades lies below ground', () => {
+  const sunken = (turn = 0) =>
+    withMass(
+      { ...projectWith([-3, 0, 3]), terrain: { kind: 'level', height: -0.5 } },
+      {
+        points: turned([[0, 0], [20, 0], [20, 10], [0, 10]] as Vec2[], turn), // prettier-ignore
+        height: 9,
+        level: 'L0',
+      },
+    )
+  const sum = (by: Record<string, number>) => Object.values(by).reduce((total, v) => total + v, 0)
+  it('is measured to level ground, however the mass is turned; to the datum while there is no terrain', () => {
+    for (const turn of [0, 33.3]) expect(sum(surfacesOf(studied(sunken(turn))).below)).toBeCloseTo(60 * 2.5, 6)
+    expect(sum(surfacesOf(studied({ ...sunken(), terrain: null })).below)).toBeCloseTo(60 * 3, 6)
+    const above = surfacesOf(studied({ ...sunken(), terrain: { kind: 'level', height: -3 } }))
+    expect([sum(above.below), sum(above.facades)]).toEqual([0, expect.closeTo(540, 6)])
+  })
+  it('is the part under a slope: half of a prism is found by triangles', () => {
+    const triangle = (a: number[], b: number[], c: number[]) => [a, b, c] as unknown as Parameters<typeof shareBelow>[0]
+    const slope = (x: number) => x / 4
+    const wall = [triangle([0, 0, 0], [20, 0, 0], [20, 0, 5]), triangle([0, 0, 0], [20, 0, 5], [0, 0, 5])]
+    expect(wall.map((t) => shareBelow(t, slope, false))).toEqual([expect.closeTo(1, 9), expect.closeTo(0, 9)])
+    // A ridge in the middle of a long wall of 2 m: all of its lower half, and none above.
+    const ridge = (x: number) => 2 * Math.max(0, 1 - Math.abs(x - 10) / 3)
+    const long = [triangle([0, 0, 0], [20, 0, 0], [20, 0, 2]), triangle([0, 0, 0], [20, 0, 2], [0, 0, 2])]
+    expect(20 * long.reduce((total, t) => total + shareBelow(t, ridge, false), 0)).toBeCloseTo(6, 1)
+  })
 })

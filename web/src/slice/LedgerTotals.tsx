@@ -23,6 +23,7 @@ export function LedgerTotals() {
   const { areas } = study
   const area = (v: number) => `${showNumber(v, 'area', project)} ${areaSign(project)}`
   const terraces = areas?.terraces.reduce((sum, t) => sum + t.area, 0) ?? 0
+  const below = areas?.surfaces ? WAYS.reduce((sum, w) => sum + (areas.surfaces?.below[w] ?? 0), 0) : 0
   const facades = areas?.surfaces ? WAYS.filter((w) => (areas.surfaces?.facades[w] ?? 0) > 0.5) : []
   return (
     <p className="flex shrink-0 flex-wrap gap-x-5 gap-y-0.5 border-t border-line px-3 py-2 text-[12.5px]">
@@ -75,6 +76,11 @@ export function LedgerTotals() {
               </span>
             ))}
           </span>
+          {below > 0.5 && (
+            <Item label="of them below ground" name="facades below ground">
+              {area(below)}
+            </Item>
+          )}
         </>
       )}
     </p>
