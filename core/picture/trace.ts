@@ -239,7 +239,10 @@ function nested(loops: FoundLoop[]): FoundShape[] {
           outer: outer.points,
           holes: holes.map((h) => [...h.points].reverse()),
           // Turned round, an arc swells to the other side of its way, and stands before the corner that it stood behind.
-          bulges: [outer.bulges, ...holes.map((h) => h.bulges.map((_, n, all) => -(all[(2 * all.length - 2 - n) % all.length] ?? 0)))],
+          bulges: [
+            outer.bulges,
+            ...holes.map((h) => h.bulges.map((_, n, all) => -(all[(2 * all.length - 2 - n) % all.length] ?? 0))),
+          ],
           area: outer.area - holes.reduce((sum, h) => sum + h.area, 0),
         },
       ]
