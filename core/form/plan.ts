@@ -36,17 +36,46 @@ export function planFromAbove(flats: () => Face[], sweep: Sweep | null, solid: S
 /** triangles of a body from which on its plan is made of them at once: their corners are the very same where they meet */
 const MANY = 500
 
-/** What the triangles of a body that look up cover, from above. */
+/**
+ * What the triangles of a body that look up cover, from above. Edges that two of them share cancel out: what is left, the silhouette, winds about
+ * each point as often as there are triangles over it, with a fraction of the edges to be united.
+ */
 function shadowOf({ positions: p, triangles }: Solid): Region {
-  const loops: Region = []
+  const count = p.length / 3
+  const at = (v: number): Vec2 => [p[v * 3] as number, p[v * 3 + 1] as number]
+  const edges = new Set<number>()
   for (let t = 0; t < triangles.length; t += 3) {
-    const loop = [0, 1, 2].map((k): Vec2 => {
-      const v = (triangles[t + k] as number) * 3
-      return [p[v] as number, p[v + 1] as number]
+    const corners = [0, 1, 2].map((k) => triangles[t + k] as number)
+    if (loopArea(corners.map(at)) <= TOLERANCE.rounding) continue
+    corners.forEach((from, k) => {
+      const to = corners[(k + 1) % 3] as number
+      if (!edges.delete(to * count + from)) edges.add(from * count + to)
     })
-    if (loopArea(loop) > TOLERANCE.rounding) loops.push(loop)
   }
-  return enclosed(loops)
+  return enclosed(loopsOfEdges(edges, count).map((loop) => loop.map(at)))
+}
+
+/** Directed edges (from * count + to), as many into each vertex as out of it, as closed loops of vertices. */
+function loopsOfEdges(edges: Iterable<number>, count: number): number[][] {
+  const out = new Map<number, number[]>()
+  for (const edge of edges) {
+    const from = Math.floor(edge / count)
+    const known = out.get(from)
+    if (known) known.push(edge % count)
+    else out.set(from, [edge % count])
+  }
+  const loops: number[][] = []
+  for (const [start, ways] of out)
+    while (ways.length) {
+      const loop: number[] = []
+      let now = start
+      do {
+        loop.push(now)
+        now = out.get(now)?.pop() ?? start
+      } while (now !== start)
+      loops.push(loop)
+    }
+  return loops
 }
 
 /** The plan of what is turned all round about zero: a disc, or a ring where it is open in the middle (m). Its facets enclose the true area. */
