@@ -1,9 +1,9 @@
 import { TOLERANCE } from '../values'
 import { similarityAt, type Carry } from './carry'
+import { carriedVolume, distinct } from './carried-volume'
 import type { Vec2 } from './place'
 import { cornerAt, crossOf, dotOf, lessOf, planeThrough } from './plane'
-import { cutAt } from './section'
-import { boxOf, loopArea, volumeOf, type Facet, type Plane, type Solid, type Vec3 } from './solid'
+import { boxOf, volumeOf, type Facet, type Plane, type Solid, type Vec3 } from './solid'
 import { isRuled, type Surface } from './surfaces'
 
 /**
@@ -38,11 +38,6 @@ const opened = ({ positions, triangles, facetOf }: Solid): Open => ({
   facetOf: Array.from(facetOf),
   fresh: positions.length / 3,
 })
-
-/** Heights in order, those that are together once. */
-function distinct(zs: readonly number[]): number[] {
-  return [...zs].sort((a, b) => a - b).filter((z, i, all) => i === 0 || z - (all[i - 1] as number) > TOLERANCE.height)
-}
 
 /** The heights of rows, so close that an upright edge between two of them lies near its true curve. */
 function rowsBetween(ends: number[], solid: Solid, by: Carry): number[] {
@@ -263,23 +258,6 @@ function flatPlane(p: Float64Array, corners: number[]): Plane | null {
   const offs = corners.map((v) => dotOf(n, at(v)))
   const d = offs.reduce((sum, o) => sum + o, 0) / offs.length
   return offs.every((o) => Math.abs(o - d) < TOLERANCE.fine) ? { n, d } : null
-}
-
-/** m3 of the true form: turning and shifting its cuts changes none, scaling them changes each by its square (exact, by Gauss's rule). */
-function carriedVolume(before: Solid, by: Carry): number {
-  if (by.scale === 1) return volumeOf(before)
-  const zs = distinct([
-    ...new Set(Array.from({ length: before.positions.length / 3 }, (_, v) => before.positions[v * 3 + 2] as number)),
-    ...by.ranges.flat(),
-  ])
-  const off = Math.sqrt(3 / 5) / 2
-  const area = (z: number) =>
-    cutAt(before, z).reduce((sum, l) => sum + loopArea(l.points), 0) * similarityAt(by, z).scale ** 2
-  return zs.slice(1).reduce((sum, z, i) => {
-    const [from, high] = [zs[i] as number, z - (zs[i] as number)]
-    const at = (t: number) => area(from + high * t)
-    return sum + (high / 18) * (5 * at(0.5 - off) + 8 * at(0.5) + 5 * at(0.5 + off))
-  }, 0)
 }
 
 /** Moves corners away from the axis by one factor, so that the body has its volume (m3): by the secant method. */
