@@ -4,8 +4,8 @@ import { cornerAt, dotOf, lessOf, type Vec3 } from '../../solid'
 const PASSES = 4
 
 /**
- * Triangles split where the corner of another lies on their open edge (one that no other triangle shares), so that both meet: a wall drawn in
- * one face beside one drawn in two. `within`: m that the corner may lie off the edge. Closed edges, and with them closed bodies, stay as they are.
+ * Splits triangles where another's corner lies on their open edge (an edge that one triangle has alone), so that both meet. `within`: m that the
+ * corner may lie off the edge. Closed edges stay, and with them closed bodies.
  */
 export function joinedAtEdges(corners: readonly number[], triangles: readonly number[], within: number): number[] {
   let now = [...triangles]

@@ -5,7 +5,7 @@ import { nothing, textOf, type SurveyReader } from './kind'
 /** Words as numbers, also with a comma before the decimals: no value of a grid is grouped. */
 const numeric = (word: string | undefined) => Number((word ?? '').replace(/^([+-]?\d+),(\d+)/, '$1.$2'))
 
-/** ASCII grid: columns, rows, lower left corner or its cell's middle, the size of cells (also `dx` and `dy`), heights row by row from the north. */
+/** ASCII grid: columns, rows, the lower left corner or its cell's middle, the size of cells or `dx` and `dy`; heights from the north down. */
 export const asciiGrid: SurveyReader = {
   extensions: ['asc', 'grd'],
   read(bytes, name) {

@@ -8,7 +8,10 @@ export interface DrawnLine {
   closed: boolean
 }
 
-/** The line of a polyline, circle or arc in its own plane, with its arcs as facets; null for a mesh, for an arc that no ground has, and where corners are missing. */
+/**
+ * The line of a polyline, circle or arc in its own plane, with its arcs as facets. Null for a mesh, for an arc that no ground has, and where
+ * corners are missing.
+ */
 export function lineOf(e: Entity): DrawnLine | null {
   if (e.type === 'CIRCLE' || e.type === 'ARC') {
     const [x, y, z, r] = [numberOf(e, 10), numberOf(e, 20), numberOf(e, 30), numberOf(e, 40)]
