@@ -9,7 +9,10 @@ interface IfcLine {
   Representation?: { value: number } | null
 }
 interface IfcShape {
-  Representations: { RepresentationType?: { value?: string } | null }[]
+  Representations: { value: number }[]
+}
+interface IfcRepresentation {
+  RepresentationType?: { value?: string } | null
 }
 /** Representation types whose bodies are flat faces, by the standard. */
 const FACETED = /^(Brep|Tessellation|SurfaceModel|BoundingBox|Curve.*|Point.*|Geometric.*)$/i
@@ -20,7 +23,7 @@ function classOf(name: string, objectType: string): BodyClass {
   if (name === 'IFCGEOGRAPHICELEMENT' || name === 'IFCSITE') return 'ground'
   if (name !== 'IFCBUILDINGELEMENTPROXY')
     return /^IFC(FURN|FLOW|DISTRIBUTION|TRANSPORT|CIVIL|ANNOTATION|GRID)/.test(name) ? 'others' : 'parts'
-  return objectType === 'context' ? 'context' : 'forms'
+  return objectType === 'context' || objectType === 'neighbour' ? 'context' : 'forms'
 }
 
 /** IFC4 (and IFC2x3): every product with a shape, openings cut; each says what it is. */
@@ -47,8 +50,12 @@ export const ifc: Reader = {
     /** Whether a product's shape is said otherwise than by facets. */
     const mayBeRound = ({ Representation }: IfcLine): boolean => {
       if (!Representation) return false
-      const shape = api.GetLine(model, Representation.value, true) as IfcShape
-      return !shape.Representations.every((r) => FACETED.test(r.RepresentationType?.value ?? ''))
+      // Each line by itself: put together they would hold all triangles of the body.
+      const { Representations } = api.GetLine(model, Representation.value) as IfcShape
+      return !Representations.every(({ value }) => {
+        const { RepresentationType } = api.GetLine(model, value) as IfcRepresentation
+        return FACETED.test(RepresentationType?.value ?? '')
+      })
     }
     try {
       const meshes: ReadMesh[] = []
