@@ -174,6 +174,30 @@ test('forms are written as OBJ, read in again as bodies, and give the same ledge
   await expect(page.getByRole('alert')).toContainText('no file that bodies are read from')
 })
 
+test('an IFC of a whole building asks what to take of it: forms, parts or spaces', async ({ page }) => {
+  test.setTimeout(120_000)
+  await openCopy(page, 'Quay, out and in')
+  await verb(page, 'Export').click()
+  const download = page.waitForEvent('download')
+  await page.locator('[data-export="ifc-forms"]').click()
+  const bytes = await readFile(await (await download).path())
+  await page.getByRole('button', { name: 'Close' }).click()
+  await desk(page, 'Form')
+  await openedVerb(page, 'Outline', 'A body from a file')
+  const file = { name: 'quay.ifc', mimeType: 'application/x-step', buffer: bytes }
+  await page.getByLabel('File with bodies').setInputFiles(file)
+  await expect(page.locator('[data-read]')).toContainText('8 bodies')
+  const asked = page.locator('[data-ask="take"]')
+  await expect(asked).toContainText('may be the same volume twice')
+  await expect(asked.getByRole('combobox')).toHaveValue('forms')
+  await asked.getByRole('combobox').selectOption('context')
+  await expect(page.locator('[data-read]')).not.toContainText('8 bodies')
+  await asked.getByRole('combobox').selectOption('forms')
+  await page.getByRole('button', { name: 'Bring in 8' }).click()
+  // Each form stands on the one that it was made from: floor that both have counts once.
+  await expect(figure(page, 'total')).toHaveText('12,548.29 m²')
+})
+
 test('drifted parts are kept, let go, and one attached to another face; build-ups are exchanged with the number named', async ({
   page,
 }) => {
