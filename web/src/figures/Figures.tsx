@@ -74,7 +74,11 @@ export function Figures() {
             >
               {totals.net === null ? (
                 <span className="font-normal text-ink2">
-                  not known for {totals.netUnknown.length} {totals.netUnknown.length === 1 ? 'storey' : 'storeys'}
+                  not known
+                  <span className="max-[1200px]:hidden">
+                    {' '}
+                    for {totals.netUnknown.length} {totals.netUnknown.length === 1 ? 'storey' : 'storeys'}
+                  </span>
                 </span>
               ) : (
                 `${area(totals.net)} ${areaSign(project)}`
