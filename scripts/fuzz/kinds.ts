@@ -17,6 +17,7 @@ import {
 import { ledgerOf, studyScheme } from '@geotome/core/study'
 import { joinedShed } from '../../core/testing/boat-shed'
 import { apply, minter, projectWith, schemeOf, studied, withMass } from '../../core/testing/make'
+import { tiffOf } from '../../core/testing/tiff'
 import { busyProject, workOf } from '../../core/testing/work'
 import { briefs } from './briefs'
 import { Nonsense, type Kind } from './kind'
@@ -254,6 +255,32 @@ const siteFiles = (): Kind => {
   const samples = [
     ...fromFolder(/\.(dxf|tif|geojson)$/, /blocks-in-blocks|damaged-/),
     { name: 'g.xml', content: bytes(xml) },
+    {
+      name: 'parcel.xml',
+      content: bytes(
+        '<LandXML><Units><Metric linearUnit="meter"/></Units><CgPoints><CgPoint name="1">0 0 5</CgPoint></CgPoints><Parcels><Parcel name="Plot"><CoordGeom><Line><Start pntRef="1"/><End>0 20</End></Line><Curve rot="ccw"><Start>0 20</Start><Center>10 20</Center><End>20 20</End></Curve><Line><Start>20 20</Start><End pntRef="1"/></Line></CoordGeom></Parcel></Parcels></LandXML>',
+      ),
+    },
+    {
+      name: 'heights.geojson',
+      content: bytes(
+        '{"type":"Feature","properties":{"measuredHeight":"12,5 m"},"geometry":{"type":"GeometryCollection","geometries":[{"type":"Polygon","coordinates":[[[0,0],[40,0],[40,30],[0,0]]]},{"type":"Point","coordinates":[1,2,3]}]}}',
+      ),
+    },
+    {
+      name: 'bands.tif',
+      content: tiffOf([
+        {
+          width: 3,
+          height: 3,
+          bands: [
+            [1, 2, 3, 4, 5, 6, 7, 8, 9],
+            [9, 8, 7, 6, 5, 4, 3, 2, 1],
+          ],
+          keys: { 1024: 1, 3072: 25832, 4099: 9002 },
+        },
+      ]),
+    },
     {
       name: 'p.csv',
       content: bytes(

@@ -136,6 +136,9 @@ function lengthOf(properties: Said, what: keyof typeof PROPERTIES): number | nul
   return null
 }
 
+/** A height of nothing is none. */
+const aboveZero = (height: number | null): number | null => (height !== null && height > 0 ? height : null)
+
 /** A length written as text, in metres where it names no unit; null where it is none. */
 function lengthIn(text: string): number | null {
   const feet = /^\s*(\d+)\s*'\s*(?:(\d+(?:\.\d+)?)\s*")?\s*$/.exec(text)
@@ -187,7 +190,7 @@ function add(read: SiteRead, geometry: Geometry, properties: Said): void {
           read.outlines.push({
             name: typeof name === 'string' ? name : null,
             points: outer,
-            height: lengthOf(properties, 'height'),
+            height: aboveZero(lengthOf(properties, 'height')),
             base: lengthOf(properties, 'base'),
           })
         if (rings.length > 1) read.remarks.push('Holes of polygons were left out.')
