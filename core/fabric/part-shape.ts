@@ -216,7 +216,7 @@ export function fallsAwayAt(form: MassForm, n: Vec3): (beyond: string, a: Vec3, 
     if (!wall || Math.abs(tiltOf(wall)) > 0.5) return false
     const e: Vec3 = [b[0] - a[0], b[1] - a[1], b[2] - a[2]]
     const out: Vec3 = [e[1] * n[2] - e[2] * n[1], e[2] * n[0] - e[0] * n[2], e[0] * n[1] - e[1] * n[0]]
-    // A round wall's outer side changes along the wall: its outer shell turns its hollow side to the wall's centre.
+    // A round wall's outer side changes along the wall: at the outer radius its hollow side looks to the wall's centre.
     if (wall.round)
       return (
         ((a[0] + b[0]) / 2 - wall.round.x) * out[0] + ((a[1] + b[1]) / 2 - wall.round.y) * out[1] > 0 ===

@@ -70,8 +70,8 @@ export function squared(sides: FitLine[], within: number, main = mainDirection(s
 const NEAR_MAIN = 6
 
 /**
- * Radians: the direction, and its square, that most of the length lies near. A long slanting side counts for a direction of its own, so that
- * it does not turn the square ones.
+ * The main direction, radians: most of the length lies near it or square to it. A long slanting side counts for a direction of its own, so
+ * that it does not turn the square sides.
  */
 export function mainDirection(sides: FitLine[]): number {
   const angles = sides.map((s) => Math.atan2(s.way[1], s.way[0]))
@@ -138,8 +138,8 @@ export function spread(sides: FitLine[], corners: Vec2[], by: readonly number[])
 }
 
 /**
- * For each side of a loop half of the ink beyond it, in pixels: up to the nearest side of others that runs along it there. `usual` where there
- * is none within four times of it.
+ * Half of the stroke's width at each side of a loop, pixels: half of the gap to the nearest parallel side beyond it. `usual` where none lies
+ * within eight times of it.
  */
 export function halfInk(sides: FitLine[], others: readonly FitLine[], usual: number): number[] {
   const middle: Vec2 = [
@@ -166,8 +166,8 @@ export interface FitCircle {
 }
 
 /**
- * The circle of least squares (of x2 + y2 + ax + by + c: I. Kasa, 1976) through a closed run of pixels; null where they lie off it by more than
- * a hand-drawn line does.
+ * The circle of least squares (of x2 + y2 + ax + by + c: I. Kasa, 1976) through a closed run of pixels. Null where the pixels lie farther off
+ * it than a hand-drawn line does.
  */
 export function circleThrough(pixels: readonly Vec2[]): FitCircle | null {
   const n = pixels.length

@@ -140,7 +140,7 @@ function bounded(bytes: Uint8Array): void {
   if (Array.isArray(json.nodes) && json.nodes.length > 100_000) tooMany('nodes', 'The file')
 }
 
-/** Ways to pack meshes for which no reader is here, by what they are called in trade. */
+/** Mesh compressions that are not decoded here, by the names that users know. */
 const PACKINGS: Record<string, string> = {
   KHR_draco_mesh_compression: 'Draco compression',
   EXT_meshopt_compression: 'meshopt compression',
@@ -148,7 +148,7 @@ const PACKINGS: Record<string, string> = {
 }
 const READ_EXTENSIONS = ['EXT_mesh_gpu_instancing', 'KHR_mesh_quantization']
 
-/** Refuses a file whose meshes need what is not read here, and names it. What only colours things may be missing. */
+/** Refuses a file that requires an extension for its meshes which is not read, and names it. Extensions for colours may be missing. */
 function refusePacked(required: unknown[]): void {
   for (const name of required.map(String)) {
     if (READ_EXTENSIONS.includes(name) || /^KHR_(materials|texture|lights)_/.test(name)) continue

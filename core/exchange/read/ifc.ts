@@ -26,7 +26,7 @@ function classOf(name: string, objectType: string): BodyClass {
   return objectType === 'context' || objectType === 'neighbour' ? 'context' : 'forms'
 }
 
-/** IFC4 (and IFC2x3): every product with a shape, openings cut; each says what it is. */
+/** IFC4 (and IFC2x3): every product with a shape, openings cut, with its class. */
 export const ifc: Reader = {
   id: 'ifc',
   label: 'IFC',

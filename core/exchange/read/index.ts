@@ -87,7 +87,7 @@ const CLASSES: Record<BodyClass, string> = {
   parts: 'parts of the building',
   spaces: 'spaces',
   others: 'furniture and equipment',
-  context: 'what stands around',
+  context: 'surroundings',
   ground: 'the ground',
 }
 

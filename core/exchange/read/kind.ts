@@ -6,7 +6,7 @@ export type BodyClass = 'forms' | 'context' | 'parts' | 'spaces' | 'ground' | 'o
 /** A body as a file has it: metres, z up; three corner numbers per triangle. */
 export interface ReadMesh {
   name: string
-  /** what it is in its file; left out where the file does not say */
+  /** its class in the file; left out where the file names none */
   of?: BodyClass
   /** its file says curves, for which the reader has put facets with their corners on the curve */
   isFaceted?: boolean

@@ -89,7 +89,7 @@ export function curveOf(e: Entity, within: number): DrawnLine | null {
   if (e.type === 'SPLINE') {
     const through = pointsOf(e, 11)
     const spline = { degree: numberOf(e, 71, 3), knots: all(e, 40), points: pointsOf(e, 10), weights: all(e, 41) }
-    // Without control points there is only what it passes through.
+    // Without control points a spline has only its fit points.
     if (spline.points.length === 0) return through.length > 1 ? asLine(through) : null
     const points = splineLine(spline, within)
     return points && points.every((p) => p.every(Number.isFinite)) ? asLine(points) : null

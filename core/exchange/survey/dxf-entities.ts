@@ -18,7 +18,7 @@ export interface Drawing {
   endsIn: string | null
 }
 
-/** What is drawn once and placed many times; `outside`: the drawing that it stands for, where it is not in this file. */
+/** A block: entities drawn once and placed many times. `outside`: the name of the other drawing that it refers to. */
 export interface Block {
   base: [number, number, number]
   entities: Entity[]

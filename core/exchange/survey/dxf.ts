@@ -30,7 +30,7 @@ const UNITS: Record<number, number> = {
 }
 
 /**
- * DXF: points, lines, polylines, arcs, circles, ellipses, splines, corners of faces and meshes; closed lines and hatches are outlines, whose
+ * DXF: points, lines, polylines, arcs, circles, ellipses, splines, corners of faces and meshes. Closed lines and hatches are outlines; their
  * thickness is a height. Blocks are placed; paper space, invisible things and layers that are off are left out. What is missing is said.
  */
 export const dxf: SurveyReader = {
@@ -136,9 +136,13 @@ function addLine({ read, factor, withHeight }: Reading, e: Entity, { points, clo
 function askContours({ read, withHeight }: Reading, answers: Answers): void {
   if (withHeight.length === 0) return
   const taken = answers.contours ?? 'contours'
+  const some =
+    withHeight.length === 1
+      ? 'One closed line has a height of its'
+      : `${withHeight.length} closed lines have a height of their`
   read.asks.push({
     what: 'contours',
-    say: `${withHeight.length === 1 ? 'One closed line has' : `${withHeight.length} closed lines have`} a height of ${withHeight.length === 1 ? 'its' : 'their'} own, and no thickness`,
+    say: `${some} own, and no thickness`,
     options: [
       { value: 'contours', label: 'contours of the ground' },
       { value: 'outlines', label: 'outlines of buildings' },
@@ -154,10 +158,10 @@ function askContours({ read, withHeight }: Reading, answers: Answers): void {
 /** What was left out, as sentences. */
 function leftOut({ others, paper, off, invisible }: Things, drawing: Drawing): string[] {
   const out: string[] = []
-  if (drawing.endsIn)
-    out.push(
-      `The file ends early, in ${drawing.endsIn === 'nothing' ? 'the middle' : `a ${drawing.endsIn}, which was left out`}: what followed is missing. Export it once more.`,
-    )
+  if (drawing.endsIn) {
+    const where = drawing.endsIn === 'nothing' ? 'the middle' : `a ${drawing.endsIn}, which was left out`
+    out.push(`The file ends early, in ${where}: what followed is missing. Export it once more.`)
+  }
   if (others.size) out.push(`Left out: ${[...others].map(([type, n]) => `${n} ${type}`).join(', ')}.`)
   if (paper) out.push(`${paper} things on paper (title blocks, frames) were left out.`)
   if (off) out.push(`${off} things on layers that are off were left out.`)

@@ -1,6 +1,6 @@
 import { arcBetween, arcPoints, gapOf, TOLERANCE, type Vec2 } from '../../solid'
 
-/** A place of a parcel: where it lies (m, east and north), or the name of the survey point that it lies on. */
+/** A place of a parcel: its coordinates (m, east and north), or the name of a surveyed point. */
 export type PlaceRead = Vec2 | { name: string }
 
 /** A stretch of a parcel's boundary: a line or an arc from its start to its end, or corners one after another. */

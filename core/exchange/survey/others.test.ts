@@ -19,7 +19,7 @@ describe('LandXML of another writer', () => {
     expect(areaOf((await read('p.xml', ring('ccw'))).outlines[0]?.points)).toBeCloseTo(400 + 50 * Math.PI, 5)
     expect(areaOf((await read('p.xml', ring('cw'))).outlines[0]?.points)).toBeCloseTo(400 - 50 * Math.PI, 5)
   })
-  it('finds the survey points that a parcel names, wherever they stand, and says which are missing', async () => {
+  it('finds the surveyed points that a parcel names, wherever they stand, and says which are missing', async () => {
     const named = ['1', '2', '3'].map(
       (a, i, all) => `<Line><Start pntRef="${a}"/><End pntRef="${all[(i + 1) % 3]}"/></Line>`,
     )

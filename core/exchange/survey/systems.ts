@@ -100,33 +100,44 @@ export function placeRead(read: SiteRead, location: Location): Placed {
 /** Systems of longitude and latitude: WGS 84, ETRS89, NAD83, and its later realisations. Their differences are below 2 m, on the place of the whole. */
 const DEGREES = [4326, 4258, 4269, 6318, 4979, 4937]
 
-const GRS80 = '+ellps=GRS80 +units=m +no_defs'
-const BESSEL_GERMANY = '+ellps=bessel +towgs84=598.1,73.7,418.2,0.202,0.045,-2.455,6.7 +units=m +no_defs'
-const BESSEL_AUSTRIA = '+ellps=bessel +towgs84=577.326,90.129,463.919,5.137,1.474,5.297,2.4232 +units=m +no_defs'
+const GRS80 = '+ellps=GRS80'
+const GERMANY = '+ellps=bessel +towgs84=598.1,73.7,418.2,0.202,0.045,-2.455,6.7'
+const AUSTRIA = '+ellps=bessel +towgs84=577.326,90.129,463.919,5.137,1.474,5.297,2.4232'
+const BRITAIN = '+ellps=airy +towgs84=446.448,-125.157,542.06,0.15,0.247,0.842,-20.489'
+const NETHERLANDS = '+ellps=bessel +towgs84=565.4171,50.3319,465.5524,-0.398957,0.343988,-1.8774,4.0725'
+const SWITZERLAND =
+  '+proj=somerc +lat_0=46.9524055555556 +lon_0=7.43958333333333 +k_0=1 +ellps=bessel +towgs84=674.374,15.056,405.346'
+
+/** A transverse Mercator grid about a meridian (degrees), with its false easting and northing (m). */
+const meridian = (longitude: number, x: number, y: number, ellipsoid: string, k = 1, latitude = 0): string =>
+  `+proj=tmerc +lat_0=${latitude} +lon_0=${longitude} +k=${k} +x_0=${x} +y_0=${y} ${ellipsoid}`
+
 /** National grids in metres by their EPSG code, for proj4 (definitions and shifts of the EPSG register, to some metres of the place on the globe). */
-const NATIONAL: Record<number, string> = {
-  2056: '+proj=somerc +lat_0=46.9524055555556 +lon_0=7.43958333333333 +k_0=1 +x_0=2600000 +y_0=1200000 +ellps=bessel +towgs84=674.374,15.056,405.346 +units=m +no_defs',
-  21781:
-    '+proj=somerc +lat_0=46.9524055555556 +lon_0=7.43958333333333 +k_0=1 +x_0=600000 +y_0=200000 +ellps=bessel +towgs84=674.374,15.056,405.346 +units=m +no_defs',
+const GRIDS: Record<number, string> = {
+  2056: `${SWITZERLAND} +x_0=2600000 +y_0=1200000`,
+  21781: `${SWITZERLAND} +x_0=600000 +y_0=200000`,
   2154: `+proj=lcc +lat_1=49 +lat_2=44 +lat_0=46.5 +lon_0=3 +x_0=700000 +y_0=6600000 ${GRS80}`,
-  2180: `+proj=tmerc +lat_0=0 +lon_0=19 +k=0.9993 +x_0=500000 +y_0=-5300000 ${GRS80}`,
-  27700:
-    '+proj=tmerc +lat_0=49 +lon_0=-2 +k=0.9996012717 +x_0=400000 +y_0=-100000 +ellps=airy +towgs84=446.448,-125.157,542.06,0.15,0.247,0.842,-20.489 +units=m +no_defs',
-  28992:
-    '+proj=sterea +lat_0=52.1561605555556 +lon_0=5.38763888888889 +k=0.9999079 +x_0=155000 +y_0=463000 +ellps=bessel +towgs84=565.4171,50.3319,465.5524,-0.398957,0.343988,-1.8774,4.0725 +units=m +no_defs',
+  2180: meridian(19, 500000, -5300000, GRS80, 0.9993),
+  27700: meridian(-2, 400000, -100000, BRITAIN, 0.9996012717, 49),
+  28992: `+proj=sterea +lat_0=52.1561605555556 +lon_0=5.38763888888889 +k=0.9999079 +x_0=155000 +y_0=463000 ${NETHERLANDS}`,
   3006: `+proj=utm +zone=33 ${GRS80}`,
   3035: `+proj=laea +lat_0=52 +lon_0=10 +x_0=4321000 +y_0=3210000 ${GRS80}`,
   3067: `+proj=utm +zone=35 ${GRS80}`,
-  31254: `+proj=tmerc +lat_0=0 +lon_0=10.3333333333333 +k=1 +x_0=0 +y_0=-5000000 ${BESSEL_AUSTRIA}`,
-  31255: `+proj=tmerc +lat_0=0 +lon_0=13.3333333333333 +k=1 +x_0=0 +y_0=-5000000 ${BESSEL_AUSTRIA}`,
-  31256: `+proj=tmerc +lat_0=0 +lon_0=16.3333333333333 +k=1 +x_0=0 +y_0=-5000000 ${BESSEL_AUSTRIA}`,
-  31466: `+proj=tmerc +lat_0=0 +lon_0=6 +k=1 +x_0=2500000 +y_0=0 ${BESSEL_GERMANY}`,
-  31467: `+proj=tmerc +lat_0=0 +lon_0=9 +k=1 +x_0=3500000 +y_0=0 ${BESSEL_GERMANY}`,
-  31468: `+proj=tmerc +lat_0=0 +lon_0=12 +k=1 +x_0=4500000 +y_0=0 ${BESSEL_GERMANY}`,
-  31469: `+proj=tmerc +lat_0=0 +lon_0=15 +k=1 +x_0=5500000 +y_0=0 ${BESSEL_GERMANY}`,
-  3812: `+proj=lcc +lat_1=49.8333333333333 +lat_2=51.1666666666667 +lat_0=50.797815 +lon_0=4.35921583333333 +x_0=649328 +y_0=665262 ${GRS80}`,
-  4647: `+proj=tmerc +lat_0=0 +lon_0=9 +k=0.9996 +x_0=32500000 +y_0=0 ${GRS80}`,
+  31254: meridian(10.3333333333333, 0, -5000000, AUSTRIA),
+  31255: meridian(13.3333333333333, 0, -5000000, AUSTRIA),
+  31256: meridian(16.3333333333333, 0, -5000000, AUSTRIA),
+  31466: meridian(6, 2500000, 0, GERMANY),
+  31467: meridian(9, 3500000, 0, GERMANY),
+  31468: meridian(12, 4500000, 0, GERMANY),
+  31469: meridian(15, 5500000, 0, GERMANY),
+  3812:
+    '+proj=lcc +lat_1=49.8333333333333 +lat_2=51.1666666666667 +lat_0=50.797815 +lon_0=4.35921583333333' +
+    ` +x_0=649328 +y_0=665262 ${GRS80}`,
+  4647: meridian(9, 32500000, 0, GRS80, 0.9996),
 }
+const NATIONAL: Record<number, string> = Object.fromEntries(
+  Object.entries(GRIDS).map(([code, grid]) => [code, `${grid} +units=m +no_defs`]),
+)
 
 /** `local`: laid about the project's place, rather than on a grid of metres. */
 function definitionOf(system: string): { name: string; local: boolean } {
