@@ -6,6 +6,7 @@ import { openKernel, volumeOf } from '../solid'
 import { ledgerOf } from '../study'
 import { joinedShed } from '../testing/boat-shed'
 import { apply, converted, minter, projectWith, schemeOf, studied, withMass, withMoves } from '../testing/make'
+import { objBox } from '../testing/obj-box'
 import { formatNamed, readBodies } from './index'
 
 beforeAll(() => openKernel())
@@ -137,28 +138,7 @@ describe('a file that is no body is refused with a sentence', () => {
   it('or is taken, and found, when it is open or passes through itself', async () => {
     const lid = (text: string) =>
       readAgain(withMass(projectWith([0, 3]), { box: [0, 0, 4, 4], height: 3 }), 'lid.obj', bytes(text))
-    const box = (x: number, from: number) =>
-      `${[
-        [0, 0, 0],
-        [4, 0, 0],
-        [4, 4, 0],
-        [0, 4, 0],
-        [0, 0, 4],
-        [4, 0, 4],
-        [4, 4, 4],
-        [0, 4, 4],
-      ]
-        .map(([a = 0, b = 0, c = 0]) => `v ${a + x} ${b + x} ${c + x}`)
-        .join('\n')}\n${[
-        [4, 3, 2, 1],
-        [5, 6, 7, 8],
-        [1, 2, 6, 5],
-        [2, 3, 7, 6],
-        [3, 4, 8, 7],
-        [4, 1, 5, 8],
-      ]
-        .map((f) => `f ${f.map((v) => v + from).join(' ')}`)
-        .join('\n')}\n`
+    const box = (x: number, from: number) => `${objBox([x, x, x, 4, 4, 4], from).join('\n')}\n`
     const found = async (text: string) =>
       studied(await lid(text))
         .findings.filter((f) => f.kind === 'open or self-crossing body')

@@ -2,44 +2,14 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { openKernel } from '../solid'
 import { addBodies } from '../form'
 import { apply, minter, projectWith, schemeOf, studied } from '../testing/make'
+import { objBox } from '../testing/obj-box'
 import { readBodies } from './index'
 
 beforeAll(() => openKernel())
 
-/** Boxes [x, y, z, width, depth, height] as one OBJ object, their corners shared where they coincide. */
-function objOf(boxes: number[][], turn = 0): string {
-  const [c, s] = [Math.cos((turn * Math.PI) / 180), Math.sin((turn * Math.PI) / 180)]
-  const lines = ['# metres, z up', 'o all']
-  let n = 0
-  for (const [x = 0, y = 0, z = 0, w = 1, d = 1, h = 1] of boxes) {
-    for (const [i, j, k] of [
-      [0, 0, 0],
-      [1, 0, 0],
-      [1, 1, 0],
-      [0, 1, 0],
-      [0, 0, 1],
-      [1, 0, 1],
-      [1, 1, 1],
-      [0, 1, 1],
-    ] as const) {
-      // prettier-ignore
-      const [px, py] = [x + i * w, y + j * d]
-      lines.push(`v ${c * px - s * py} ${s * px + c * py} ${z + k * h}`)
-    }
-    for (const f of [
-      [4, 3, 2, 1],
-      [5, 6, 7, 8],
-      [1, 2, 6, 5],
-      [2, 3, 7, 6],
-      [3, 4, 8, 7],
-      [4, 1, 5, 8],
-    ])
-      // prettier-ignore
-      lines.push(`f ${f.map((v) => v + n).join(' ')}`)
-    n += 8
-  }
-  return lines.join('\n')
-}
+/** Boxes [x, y, z, width, depth, height] as one OBJ object. */
+const objOf = (boxes: number[][], turn = 0): string =>
+  ['# metres, z up', 'o all', ...boxes.flatMap((box, i) => objBox(box, 8 * i, turn))].join('\n')
 
 const read = async (text: string) => {
   const { bodies } = await readBodies('boxes.obj', new TextEncoder().encode(text), false)
