@@ -146,7 +146,7 @@ function bodyOf(file: string, mesh: ReadMesh): ReadBody {
 /** The corners of a body whose facets stand in for curves, so that they keep area and volume; notes where they cannot. */
 function curvesKept(corners: number[], triangles: number[], done: string[]): number[] {
   const { corners: kept, left } = roundedOut(corners, byPlane(corners, triangles))
-  if (left) done.push('its facets lie within its curves, so that it is up to 0.3 % smaller')
+  if (left) done.push('its facets lie within its curves, so that it is up to 1 % smaller')
   return kept
 }
 
