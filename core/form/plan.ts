@@ -1,11 +1,13 @@
 import {
   arcPoints,
   areaOf,
+  boxOf,
   enclosed,
   equalAreaFactor,
   facetsFor,
   loopArea,
   sweptAt,
+  turnedArea,
   TOLERANCE,
   uniteRegions,
   type Face,
@@ -36,23 +38,37 @@ export function planFromAbove(flats: () => Face[], sweep: Sweep | null, solid: S
 /** triangles of a body from which on its plan is made of them at once: their corners are the very same where they meet */
 const MANY = 500
 
+/** triangles in a band of heights for which the kernel unites silhouettes fastest, and how many bands still pay */
+const IN_A_BAND = 2500
+const BANDS = 6
+
 /**
  * What the triangles of a body that look up cover, from above. Edges that two of them share cancel out: what is left, the silhouette, winds about
- * each point as often as there are triangles over it, with a fraction of the edges to be united.
+ * each point as often as there are triangles over it, with a fraction of the edges to be united. A body of many triangles is taken in bands of
+ * heights, whose silhouettes cross less often, and the bands are united.
  */
 function shadowOf({ positions: p, triangles }: Solid): Region {
   const count = p.length / 3
-  const at = (v: number): Vec2 => [p[v * 3] as number, p[v * 3 + 1] as number]
-  const edges = new Set<number>()
+  const { z0, z1 } = boxOf(p)
+  const bands = Array.from(
+    { length: Math.min(BANDS, Math.ceil(triangles.length / 3 / IN_A_BAND)) },
+    () => new Set<number>(),
+  )
   for (let t = 0; t < triangles.length; t += 3) {
-    const corners = [0, 1, 2].map((k) => triangles[t + k] as number)
-    if (loopArea(corners.map(at)) <= TOLERANCE.rounding) continue
-    corners.forEach((from, k) => {
-      const to = corners[(k + 1) % 3] as number
+    const [a, b, c] = [triangles[t] as number, triangles[t + 1] as number, triangles[t + 2] as number]
+    if (turnedArea(p, a * 3, b * 3, c * 3) <= TOLERANCE.rounding) continue
+    const up = ((p[a * 3 + 2] as number) - z0) / (z1 - z0)
+    const edges = bands[Math.min(bands.length - 1, Math.floor(up * bands.length))] as Set<number>
+    for (const [from, to] of [
+      [a, b],
+      [b, c],
+      [c, a],
+    ] as const)
       if (!edges.delete(to * count + from)) edges.add(from * count + to)
-    })
   }
-  return enclosed(loopsOfEdges(edges, count).map((loop) => loop.map(at)))
+  const at = (v: number): Vec2 => [p[v * 3] as number, p[v * 3 + 1] as number]
+  const shadows = bands.map((edges) => enclosed(loopsOfEdges(edges, count).map((loop) => loop.map(at))))
+  return shadows.length === 1 ? (shadows[0] as Region) : enclosed(shadows.flat())
 }
 
 /** Directed edges (from * count + to), as many into each vertex as out of it, as closed loops of vertices. */

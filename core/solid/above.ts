@@ -74,7 +74,7 @@ export function aboveHeight(solid: Solid, z: number): { volume: number; mesh: Me
 }
 
 /** The area in plan of a triangle by where its corners begin, m2: above zero where it looks up. */
-const turnedArea = (p: ArrayLike<number>, a: number, b: number, c: number): number =>
+export const turnedArea = (p: ArrayLike<number>, a: number, b: number, c: number): number =>
   (((p[b] as number) - (p[a] as number)) * ((p[c + 1] as number) - (p[a + 1] as number)) -
     ((p[b + 1] as number) - (p[a + 1] as number)) * ((p[c] as number) - (p[a] as number))) /
   2

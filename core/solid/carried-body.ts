@@ -1,6 +1,8 @@
 import { TOLERANCE } from '../values'
-import { similarityAt, type Carry } from './carry'
+import { carrierOf, similarityAt, type Carrier, type Carry } from './carry'
 import { carriedVolume, distinct } from './carried-volume'
+import { divideAtRows, type OpenMesh } from './open-mesh'
+import { refine } from './refined-mesh'
 import type { Vec2 } from './place'
 import { cornerAt, crossOf, dotOf, lessOf, planeThrough } from './plane'
 import { boxOf, volumeOf, type Facet, type Plane, type Solid, type Vec3 } from './solid'
@@ -19,24 +21,16 @@ export function carryBody(solid: Solid, by: Carry, storeys: readonly number[] = 
   const fixed = isAffine ? breaks : [...breaks, ...storeys.filter(isWithin)]
   const rows = isAffine ? fixed : rowsBetween([z0, ...fixed, z1], solid, by)
   const mesh = opened(solid)
-  splitAt(mesh, distinct(rows))
-  if (!isAffine) refine(mesh, by)
-  return finished(mesh, solid, by, new Set([z0, z1, ...distinct(fixed)]))
+  const carry = carrierOf(by)
+  divideAtRows(mesh, distinct(rows))
+  if (!isAffine) refine(mesh, carry)
+  return finished(mesh, solid, by, carry, new Set([z0, z1, ...distinct(fixed)]))
 }
 
-/** A mesh that grows; `fresh` are the corners that the body did not have. */
-interface Open {
-  points: number[]
-  triangles: number[]
-  facetOf: number[]
-  fresh: number
-}
-
-const opened = ({ positions, triangles, facetOf }: Solid): Open => ({
+const opened = ({ positions, triangles, facetOf }: Solid): OpenMesh => ({
   points: Array.from(positions),
   triangles: Array.from(triangles),
   facetOf: Array.from(facetOf),
-  fresh: positions.length / 3,
 })
 
 /** The heights of rows, so close that an upright edge between two of them lies near its true curve. */
@@ -62,136 +56,10 @@ function rowsBetween(ends: number[], solid: Solid, by: Carry): number[] {
   })
 }
 
-/** Divides the triangles that pass through heights (from the lowest up) there: each in bands from one to the next. */
-function splitAt(mesh: Open, rows: readonly number[]): void {
-  const { points } = mesh
-  const made = new Map<string, number>()
-  const height = (v: number) => points[v * 3 + 2] as number
-  /** the corners at which an edge passes through rows, from its first end on */
-  const cuts = (a: number, b: number): number[] => {
-    const [low, high] = a < b ? [a, b] : [b, a]
-    const [za, zb] = [height(low), height(high)]
-    const [least, most] = za < zb ? [za, zb] : [zb, za]
-    const found = rows.flatMap((z, r) => {
-      if (z <= least + TOLERANCE.height || z >= most - TOLERANCE.height) return []
-      const key = `${low}/${high}/${r}`
-      let v = made.get(key)
-      if (v === undefined) {
-        const t = (z - za) / (zb - za)
-        const along = (k: number) =>
-          (points[low * 3 + k] as number) + t * ((points[high * 3 + k] as number) - (points[low * 3 + k] as number))
-        made.set(key, (v = points.length / 3))
-        points.push(along(0), along(1), z)
-      }
-      return [v]
-    })
-    return height(a) < height(b) ? found : found.reverse()
-  }
-  const [triangles, facetOf]: [number[], number[]] = [[], []]
-  for (let t = 0; t < mesh.triangles.length; t += 3) {
-    const corners = [0, 1, 2].map((k) => mesh.triangles[t + k] as number)
-    const ring = corners.flatMap((v, k) => [v, ...cuts(v, corners[(k + 1) % 3] as number)])
-    const facet = mesh.facetOf[t / 3] as number
-    const put = (loop: number[]) => {
-      for (let k = 2; k < loop.length; k++) {
-        triangles.push(loop[0] as number, loop[k - 1] as number, loop[k] as number)
-        facetOf.push(facet)
-      }
-    }
-    if (ring.length === 3) {
-      put(ring)
-      continue
-    }
-    const zs = ring.map(height)
-    const [least, most] = [Math.min(...zs), Math.max(...zs)]
-    const stops = [least, ...rows.filter((z) => z > least + TOLERANCE.height && z < most - TOLERANCE.height), most]
-    for (let i = 1; i < stops.length; i++) {
-      const [from, to] = [(stops[i - 1] as number) - TOLERANCE.height, (stops[i] as number) + TOLERANCE.height]
-      put(ring.filter((_, k) => (zs[k] as number) >= from && (zs[k] as number) <= to))
-    }
-  }
-  mesh.triangles = triangles
-  mesh.facetOf = facetOf
-}
-
-/** Divides edges that are not level until each lies near its true curve: at a side of the form nearer than within it. */
-function refine(mesh: Open, by: Carry): void {
-  for (let round = 0; round < 6; round++) {
-    const { points, triangles, facetOf } = mesh
-    const count = points.length / 3
-    const place = Array.from({ length: count }, (_, v) => mapped(by, points, v))
-    const key = (a: number, b: number) => (a < b ? a * count + b : b * count + a)
-    const facetsAt = new Map<number, number>()
-    const isEdge = new Set<number>()
-    triangles.forEach((a, i) => {
-      const k = key(a, triangles[i % 3 === 2 ? i - 2 : i + 1] as number)
-      const facet = facetOf[Math.floor(i / 3)] as number
-      const other = facetsAt.get(k)
-      if (other === undefined) facetsAt.set(k, facet)
-      else if (other !== facet) isEdge.add(k)
-    })
-    const halves = new Map<number, number>()
-    for (const k of facetsAt.keys()) {
-      const [a, b] = [Math.floor(k / count), k % count]
-      if (Math.abs((points[a * 3 + 2] as number) - (points[b * 3 + 2] as number)) < TOLERANCE.height) continue
-      const mid = [0, 1, 2].map((i) => ((points[a * 3 + i] as number) + (points[b * 3 + i] as number)) / 2)
-      const [p, q, m] = [place[a] as Vec3, place[b] as Vec3, mapped(by, mid, 0)]
-      const off = Math.hypot(m[0] - (p[0] + q[0]) / 2, m[1] - (p[1] + q[1]) / 2)
-      if (off < TOLERANCE.curve * (isEdge.has(k) ? 1.1 : 25)) continue
-      halves.set(k, points.length / 3)
-      points.push(...mid)
-    }
-    if (halves.size === 0) return
-    mesh.triangles = []
-    mesh.facetOf = []
-    for (let t = 0; t < triangles.length; t += 3) {
-      const ring = [0, 1, 2].map((i) => triangles[t + i] as number) as [number, number, number]
-      const mids = ring.map((v, i) => halves.get(key(v, ring[(i + 1) % 3] as number)))
-      for (const part of partsOf(ring, mids)) {
-        mesh.triangles.push(...part)
-        mesh.facetOf.push(facetOf[t / 3] as number)
-      }
-    }
-  }
-}
-
-/** A triangle divided at the middles of some of its edges. */
-function partsOf(ring: [number, number, number], mids: (number | undefined)[]): number[][] {
-  const count = mids.filter((m) => m !== undefined).length
-  if (count === 0) return [ring]
-  // Turned so that the first edge is divided, and the last is not where one is not.
-  const first = [0, 1, 2].find((i) => mids[i] !== undefined && (count === 3 || mids[(i + 2) % 3] === undefined)) ?? 0
-  const [a, b, c] = [0, 1, 2].map((i) => ring[(first + i) % 3] as number) as [number, number, number]
-  const [m, n, o] = [0, 1, 2].map((i) => mids[(first + i) % 3]) as [number, number | undefined, number | undefined]
-  if (n === undefined)
-    return [
-      [a, m, c],
-      [m, b, c],
-    ]
-  if (o === undefined)
-    return [
-      [a, m, c],
-      [m, n, c],
-      [m, b, n],
-    ]
-  return [
-    [a, m, o],
-    [m, b, n],
-    [o, n, c],
-    [m, n, o],
-  ]
-}
-
-function mapped(by: Carry, p: ArrayLike<number>, v: number): Vec3 {
-  const z = p[v * 3 + 2] as number
-  const [x, y] = similarityAt(by, z).move([p[v * 3] as number, p[v * 3 + 1] as number])
-  return [x, y, z]
-}
-
-function finished(mesh: Open, before: Solid, by: Carry, fixed: ReadonlySet<number>): Solid {
-  const count = mesh.points.length / 3
+function finished(mesh: OpenMesh, before: Solid, by: Carry, carry: Carrier, fixed: ReadonlySet<number>): Solid {
+  const [count, fresh] = [mesh.points.length / 3, before.positions.length / 3]
   const positions = new Float64Array(mesh.points.length)
-  for (let v = 0; v < count; v++) positions.set(mapped(by, mesh.points, v), v * 3)
+  for (let v = 0; v < count; v++) carry(mesh.points, v * 3, positions)
   const members = new Map<number, number[]>()
   mesh.facetOf.forEach((f, t) => {
     const list = members.get(f)
@@ -231,7 +99,7 @@ function finished(mesh: Open, before: Solid, by: Carry, fixed: ReadonlySet<numbe
   }
   const body: Solid = { positions, triangles: Uint32Array.from(mesh.triangles), facetOf, facets }
   if (by.turn !== 0 || by.scale !== 1) {
-    const moved = Array.from({ length: count - mesh.fresh }, (_, k) => k + mesh.fresh).filter(
+    const moved = Array.from({ length: count - fresh }, (_, k) => k + fresh).filter(
       (v) => isCurved[v] === 1 && isFlat[v] === 0 && !fixed.has(positions[v * 3 + 2] as number),
     )
     setOut(body, by, moved, carriedVolume(before, by))

@@ -45,6 +45,32 @@ export function similarityAt(by: Carry, z: number): { scale: number; turn: numbe
   return { scale, turn, move: ([x, y]) => [dx + c * (x - by.x) - s * (y - by.y), dy + s * (x - by.x) + c * (y - by.y)] }
 }
 
+/** Writes where the corner whose coordinates (m) begin at a place of a list is carried to, at the same place of another list. */
+export type Carrier = (corners: ArrayLike<number>, at: number, into: number[] | Float64Array) => void
+
+/** The same as `similarityAt`, for many corners: what is done at a height is worked out once while it is the same. */
+export function carrierOf(by: Carry): Carrier {
+  let [z, c, s, dx, dy] = [NaN, 1, 0, 0, 0]
+  return (corners, at, into) => {
+    const height = corners[at + 2] as number
+    if (height !== z) {
+      z = height
+      const t = progressAt(by.ranges, z)
+      const scale = 1 + (by.scale - 1) * t
+      const turn = ((by.turn * Math.PI) / 180) * t
+      const along = by.bows ? bowed(t, (by.bend * Math.PI) / 180) : t
+      c = Math.cos(turn) * scale
+      s = Math.sin(turn) * scale
+      dx = by.x + by.shift[0] * along
+      dy = by.y + by.shift[1] * along
+    }
+    const [x, y] = [(corners[at] as number) - by.x, (corners[at + 1] as number) - by.y]
+    into[at] = dx + c * x - s * y
+    into[at + 1] = dy + s * x + c * y
+    into[at + 2] = z
+  }
+}
+
 /** The part of its shift that an arc has made at a part of its height: upright at its foot, leant over by the angle at its head. */
 function bowed(t: number, angle: number): number {
   const rise = Math.sin(Math.abs(angle))

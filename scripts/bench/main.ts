@@ -9,7 +9,7 @@ import { firstScheme, StudyCache, studyScheme, type Study } from '@geotome/core/
 import { table } from '../../cli/src/reports'
 import { benchGround } from './ground'
 import { benchRules } from './rules'
-import { thirtyMoves, town, twistedTower } from './projects'
+import { carriedBox, thirtyMoves, town, twistedTower } from './projects'
 
 /**
  * Measures the study against the bare kernel on the same data: a body from each mass, its slice at each level it takes, and
@@ -217,6 +217,12 @@ for (const [what, k] of [
     null,
     shapedCold,
   )
+
+for (const [what, form, turn] of [
+  ['cold: a box with two tapers and a twist of 60 degrees', 'tapers', 60],
+  ['cold: a box with a bend, a twist of 300 degrees and a taper', 'bend', 300],
+] as const)
+  row(what, best(3, fromNothing(carriedBox(form, turn))), null, null)
 
 benchRules(row, best)
 await benchGround(row, best)

@@ -87,6 +87,28 @@ export function twistedTower(levels: number, angle = 120): Project {
   }).project
 }
 
+/** A box of 20 x 10 x 12 that is tapered twice and twisted, or bent, twisted by `turn` degrees and tapered. */
+export function carriedBox(form: 'tapers' | 'bend', turn: number): Project {
+  const project = blankProject(mint, 'Carried', 'm', 1000)
+  const scheme = firstScheme(project)
+  const ground = Object.keys(scheme.levels)[0] as string
+  const storeys = { on: ground, count: 3, each: 3, pattern: 'Storey {n}', first: 1 }
+  const storeyed = applyEdit(project, addStoreys(project, scheme, mint, storeys, 'carried')).project
+  const mass = newMass(firstScheme(storeyed), mint, {
+    name: 'Box',
+    use: Object.keys(project.uses)[0] as string,
+    level: ground,
+    height: 12,
+    shape: { kind: 'rectangle', from: [0, 0], to: [20, 10] },
+  })
+  const taper = (scale: number): Move => ({ id: mint(), move: 'taper', on: true, by: { kind: 'scale', scale } })
+  const twist: Move = { id: mint(), move: 'twist', on: true, angle: turn, from: 0, to: null }
+  const bend: Move = { id: mint(), move: 'bend', on: true, by: 30, towards: 0 }
+  const moves = form === 'tapers' ? [taper(0.9), taper(0.8), twist] : [bend, twist, taper(0.6)]
+  const thing = { ...mass, recipe: [...mass.recipe, ...moves] }
+  return applyEdit(storeyed, { edit: 'mass.add', scheme: scheme.id, thing }).project
+}
+
 /** One mass of 30 moves: an H of 30 storeys, on 28 of which a side is pulled out, or pushed in. */
 export function thirtyMoves(): Project {
   const project = blankProject(mint, 'Shaped', 'm', 4000)
