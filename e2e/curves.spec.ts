@@ -41,7 +41,7 @@ test('a side becomes an arc by its rise, and a hole is taken off', async ({ page
   await saved(page)
 })
 
-test('a polygon is drawn with an arc of a typed length, direction and rise', async ({ page }) => {
+test('a polygon is drawn with an arc of a typed length, bearing and rise', async ({ page }) => {
   await newProject(page, 'Drawn arcs')
   await desk(page, 'Form')
   await page.keyboard.press('p')
@@ -55,7 +55,7 @@ test('a polygon is drawn with an arc of a typed length, direction and rise', asy
   )
   for (const [text, key] of [
     ['4', 'Tab'],
-    ['90', 'Tab'],
+    ['0', 'Tab'],
     ['2', 'Enter'],
   ] as const) {
     await page.keyboard.type(text)

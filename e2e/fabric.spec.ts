@@ -22,8 +22,8 @@ async function boatShed(page: Parameters<typeof newProject>[0]): Promise<void> {
   await addLevels(page, '2.85 Level 1')
   await level(page, 'Ground').click()
   for (const [width, depth, eaves, east, north, ridge, direction] of [
-    ['9.6', '16.4', '5.70', '0', '0', '9.061 m', '90'],
-    ['4.8', '5.2', '2.85', '9.6', '5.6', '4.671 m', '0'],
+    ['9.6', '16.4', '5.70', '0', '0', '9.061 m', '0'],
+    ['4.8', '5.2', '2.85', '9.6', '5.6', '4.671 m', '90'],
   ] as const) {
     await drawRectangle(page, [2, 2], width, depth, eaves)
     await typeField(page, 'east', east)

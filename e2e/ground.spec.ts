@@ -168,14 +168,14 @@ test('a site is drawn in plan by clicks and typed lengths, a neighbour with its 
   await desk(page, 'Ground')
   await verb(page, 'Site').click()
   await clickAt(page, 'plan', [-8, -6, 0])
-  for (const [length, direction] of [
-    ['30', '0'],
-    ['24', '90'],
-    ['30', '180'],
+  for (const [length, bearing] of [
+    ['30', '90'],
+    ['24', '0'],
+    ['30', '270'],
   ] as const) {
     await page.keyboard.type(length)
     await page.keyboard.press('Tab')
-    await page.keyboard.type(direction)
+    await page.keyboard.type(bearing)
     await page.keyboard.press('Enter')
   }
   await page.keyboard.press('Enter')
@@ -183,13 +183,13 @@ test('a site is drawn in plan by clicks and typed lengths, a neighbour with its 
   await page.getByRole('button', { name: 'Show all' }).click()
   await verb(page, 'Neighbour').click()
   await clickAt(page, 'plan', [16, 0, 0])
-  for (const [length, direction] of [
-    ['6', '0'],
-    ['10', '90'],
+  for (const [length, bearing] of [
+    ['6', '90'],
+    ['10', '0'],
   ] as const) {
     await page.keyboard.type(length)
     await page.keyboard.press('Tab')
-    await page.keyboard.type(direction)
+    await page.keyboard.type(bearing)
     await page.keyboard.press('Enter')
   }
   await page.keyboard.press('Enter')

@@ -46,7 +46,7 @@ test('a hipped roof, a gable, and a twist behind it; on chosen storeys only', as
   await typeField(page, 'roof angle', '32')
   await expect(figure(page, 'volume')).toContainText('350.4')
   await details(page).getByRole('button', { name: 'edge', exact: true }).click()
-  await choose(page, 'side', 'east')
+  await choose(page, 'side', 'east side')
   await settled(page)
   await add(page, 'Twist')
   await typeField(page, 'turns by', '20')

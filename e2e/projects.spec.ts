@@ -53,7 +53,7 @@ test('a project begins with its site: the tool is in hand at the Ground desk', a
     ['40', '25'],
     ['0', '25'],
   ] as const) {
-    // The first place is typed; the others as length and direction from there.
+    // The first place is typed; the others as length and bearing from there.
     if (east === '0' && north === '0') {
       await page.keyboard.type(east)
       await page.keyboard.press('Tab')
@@ -61,7 +61,7 @@ test('a project begins with its site: the tool is in hand at the Ground desk', a
     } else {
       await page.keyboard.type(east === '40' && north === '25' ? '25' : '40')
       await page.keyboard.press('Tab')
-      await page.keyboard.type(north === '0' ? '0' : east === '40' ? '90' : '180')
+      await page.keyboard.type(north === '0' ? '90' : east === '40' ? '0' : '270')
     }
     await page.keyboard.press('Enter')
   }

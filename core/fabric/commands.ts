@@ -1,4 +1,5 @@
-import { onStrip, stripOf, faceLabel, TOLERANCE } from '../solid'
+import { faceTitle } from '../form'
+import { onStrip, stripOf, TOLERANCE } from '../solid'
 import { batch, type Edit, type SingleEdit } from '../edits'
 import { inOrder, nextOrder, refuse, type BuildUp, type Id, type Num, type Part, type Project } from '../project'
 import { piecesBetween, pointAt, type Piece } from './pieces'
@@ -194,7 +195,7 @@ export function placesFor(context: FabricContext, part: Part, most = 6): Place[]
           {
             mass: form.id,
             face: face.name,
-            label: `${form.name}, ${faceLabel(face.name)}`,
+            label: `${form.name}, ${faceTitle(form, face.name)}`,
             away: gap(was, middleOf(face.loops.flat())),
             turned: face.round ? 0 : (Math.acos(dot) * 180) / Math.PI,
           },

@@ -1,5 +1,5 @@
-import { faceLabel, TOLERANCE } from '../solid'
-import type { MassForm } from '../form'
+import { TOLERANCE } from '../solid'
+import { faceTitle, type MassForm } from '../form'
 import { inOrder } from '../project'
 import { lowestOf } from './pieces'
 import { faceSlope, facesOfForm, sidesOf, type FabricContext, type FaceSlope } from './context'
@@ -86,7 +86,7 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
         if (usual !== 'nothing')
           out.leftOut.push({
             mass: form.id,
-            what: `${form.name}, ${faceLabel(face.name)}`,
+            what: `${form.name}, ${faceTitle(form, face.name)}`,
             why: 'was left out on purpose',
             area,
           })
@@ -97,7 +97,7 @@ function proposeFor(context: FabricContext, form: MassForm, how: How): Proposal 
     out.faces.push({
       mass: form.id,
       face: face.name,
-      label: faceLabel(face.name),
+      label: faceTitle(form, face.name),
       slope,
       bent: face.bent,
       as,

@@ -138,7 +138,10 @@ describe('arranging masses', () => {
   it('tells of dimensions that are off the stride', () => {
     const odd = blocks([[0, 0], [10.05, 8], 0])
     const found = dimensionsOf({ ...odd, stride: { length: 0.1, angle: 5 } }, schemeOf(odd))
-    expect(found.filter((d) => d.off).map((d) => `${d.what} ${d.value}`)).toEqual(['south 10.05', 'north 10.05'])
+    expect(found.filter((d) => d.off).map((d) => `${d.what} ${d.value}`)).toEqual([
+      'south side 10.05',
+      'north side 10.05',
+    ])
     expect(found.map((d) => d.what)).toContain('height')
   })
 })

@@ -1,6 +1,7 @@
 import { kindOfMove, planOf, type Move } from '../moves'
 import { inOrder, numbersOf, type Project, type Scheme } from '../project'
 import { faceLabel, faceName, gapOf, TOLERANCE, type Vec2 } from '../solid'
+import { outlineTitles } from './face-titles'
 import type { Id } from '../values'
 
 /** A length that a mass is drawn with, m; `off`: whether it is no whole number of strides. */
@@ -20,7 +21,7 @@ export const isOffStride = (value: number, stride: number): boolean =>
 export function dimensionsOf(project: Project, scheme: Scheme): Dimension[] {
   const numbers = numbersOf(project, scheme)
   const stride = project.stride.length
-  return inOrder(scheme.masses).flatMap(({ id, name, recipe }) => {
+  return inOrder(scheme.masses).flatMap(({ id, name, recipe, place }) => {
     const dimension = (what: string, value: number): Dimension => ({
       mass: id,
       name,
@@ -28,13 +29,14 @@ export function dimensionsOf(project: Project, scheme: Scheme): Dimension[] {
       value,
       off: isOffStride(value, stride),
     })
+    const titles = outlineTitles(recipe, numbers, numbers.angle(place.turn))
     const sides = planOf(recipe, numbers, name).flatMap((line) =>
       line.points.flatMap((p, i) =>
         line.arcs[i]
           ? []
           : [
               dimension(
-                faceLabel(faceName('side', line.edges[i] ?? '')),
+                faceLabel(faceName('side', line.edges[i] ?? ''), titles),
                 gapOf(p, line.points[(i + 1) % line.points.length] as Vec2),
               ),
             ],

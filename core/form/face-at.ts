@@ -11,6 +11,7 @@ import {
   type Vec3,
 } from '../solid'
 import { refuse } from '../values'
+import { faceTitle } from './face-titles'
 import type { MassForm } from './mass-form'
 
 /** A face of a mass as it stands, for whoever draws on it or asks of it. World coordinates, m. */
@@ -41,7 +42,7 @@ export function faceAt(form: MassForm, face: string): FaceAt {
   return {
     mass: form.id,
     face: rawName(face),
-    label: faceLabel(rawName(face)),
+    label: faceTitle(form, rawName(face)),
     area: faces.reduce((sum, f) => sum + f.area, 0),
     tilt: (Math.acos(Math.max(-1, Math.min(1, z))) * 180) / Math.PI,
     looks: Math.hypot(x, y) < TOLERANCE.slope ? null : (Math.atan2(y, x) * 180) / Math.PI,

@@ -1,8 +1,8 @@
-import { areaOf, gapOf, type Allowed, type Region, type Vec2 } from '../solid'
+import { areaOf, gapOf, sideNames, type Allowed, type Region, type Vec2 } from '../solid'
 import { tidy, type Numbers } from '../values'
 import type { Site } from './schema'
 import { buildable } from './setbacks'
-import { sideNames } from './side-names'
+
 import { orderedRing, siteRing } from './site'
 import { slopesOf, type SlopeLimit } from './slopes'
 

@@ -2,13 +2,13 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { raiseToEnvelope } from '../groundwork'
 import { numbersOf, ruleRun, type Project, type Site } from '../project'
-import { openKernel, type Vec2 } from '../solid'
+import { openKernel, sideNames, type Vec2 } from '../solid'
 import { siteOf, siteWith } from '../testing/grounds'
 import { apply, massNamed, minter, projectWith, schemeOf, studied, withMass } from '../testing/make'
 import { turned } from '../testing/plans'
 import { only, ruled } from '../testing/ruled'
 import { planArea } from '../solid'
-import { envelopeOf, sideNames, type Fit } from '.'
+import { envelopeOf, type Fit } from '.'
 
 beforeAll(() => openKernel())
 

@@ -1,8 +1,7 @@
 import { outlineFault } from '../moves'
-import { loopArea, type Vec2, TOLERANCE, gapOf } from '../solid'
+import { loopArea, sideNames, type Vec2, TOLERANCE, gapOf } from '../solid'
 import { refuse, tidy, type Numbers } from '../values'
 import type { Site } from './schema'
-import { sideNames } from './side-names'
 
 /** The site's corners as points, m, in the order in which they are kept. */
 export const siteRing = (site: Site, numbers: Numbers): Vec2[] =>

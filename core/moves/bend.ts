@@ -1,7 +1,7 @@
 import type { Num } from '../values'
 import { asideBy, carriedAlong, highOf, storeysOf } from './along'
 import { moveKind } from './define'
-import { angle } from './fields'
+import { angle, direction } from './fields'
 import type { MoveBase } from './kind'
 
 export interface BendMove extends MoveBase {
@@ -22,10 +22,7 @@ export const bend = moveKind<BendMove>({
   gives: 'body',
   placed: true,
   spans: true,
-  fields: {
-    by: angle('leaning at its top by', { from: 0.01, to: 75 }),
-    towards: angle('towards', { hint: '0 along its x axis, 90 to the left of it.' }),
-  },
+  fields: { by: angle('leaning at its top by', { from: 0.01, to: 75 }), towards: direction('towards', 'mass') },
   starts: () => ({ by: 20, towards: 0 }),
   dependsOn: storeysOf,
   build: (form, m, { numbers, ranges, asBody }) => {

@@ -14,7 +14,7 @@ import {
 import { refuse, type Num } from '../values'
 import { clipped } from './clipped'
 import { moveKind } from './define'
-import { angle, length } from './fields'
+import { angle, direction, length } from './fields'
 import type { BodyForm, MoveBase } from './kind'
 
 export interface CutMove extends MoveBase {
@@ -44,7 +44,7 @@ export const cut = moveKind<CutMove>({
     x: length('line through x', { hint: 'In the mass\u2019s own frame, from its place.' }),
     y: length('y'),
     z: length('at height', { hint: 'Above its base.' }),
-    direction: angle('line runs to', { hint: '0 along its x axis, 90 to the left of it.' }),
+    direction: direction('line runs to', 'mass'),
     rises: angle('rises to the left by', { from: -90, to: 90, hint: '0 is level, 90 upright.' }),
     keeps: {
       is: 'choice',

@@ -33,6 +33,8 @@ export interface NumberField<T = never> extends Asked<T> {
   from?: number
   to?: number
   otherwise?: string
+  /** it is a direction, kept in degrees from the x axis of a frame counter-clockwise: of the mass, the site, or what a step of a rule makes */
+  direction?: 'mass' | 'site' | 'rule'
   /** what it measures, where that hangs on what else is said */
   as?(thing: T): Quantity
 }
@@ -128,6 +130,12 @@ export const angle = <T>(label: string, more: Partial<NumberField<T>> = {}): Num
   label,
   ...more,
 })
+/** A direction in plan, in a frame. */
+export const direction = <T>(
+  label: string,
+  of: NonNullable<NumberField['direction']>,
+  more: Partial<NumberField<T>> = {},
+): NumberField<T> => angle(label, { direction: of, ...more })
 export const times = <T>(label: string, more: Partial<NumberField<T>> = {}): NumberField<T> => ({
   is: 'number',
   quantity: 'number',

@@ -1,7 +1,7 @@
 export { kindOf as kindOfMove, moveTitle, MOVES, type Move } from './list'
 export { foldings, type Folding } from './foldings'
 export { beginningOf, offers, type Offer } from './offers'
-export { angle, checkFields, entriesOf, length, numbersIn, quantityIn, times, WordSchema } from './fields'
+export { angle, checkFields, direction, entriesOf, length, numbersIn, quantityIn, times, WordSchema } from './fields'
 export type { Beginning, Field, Fielded, Fields, Item } from './fields'
 export type { Span } from './span'
 export type { BodyForm, Form, LeftOutMove, MoveKind, Note, SoftCage, Stage } from './kind'

@@ -1,7 +1,7 @@
 import type { Num } from '../values'
 import { asideBy, carriedAlong, highOf, storeysOf } from './along'
 import { moveKind } from './define'
-import { angle } from './fields'
+import { angle, direction } from './fields'
 import type { MoveBase } from './kind'
 
 export interface LeanMove extends MoveBase {
@@ -22,10 +22,7 @@ export const lean = moveKind<LeanMove>({
   gives: 'body',
   placed: true,
   spans: true,
-  fields: {
-    by: angle('from upright by', { from: 0, to: 75 }),
-    towards: angle('towards', { hint: '0 along its x axis, 90 to the left of it.' }),
-  },
+  fields: { by: angle('from upright by', { from: 0, to: 75 }), towards: direction('towards', 'mass') },
   starts: () => ({ by: 10, towards: 0 }),
   dependsOn: storeysOf,
   build: (form, m, { numbers, ranges, asBody }) => {

@@ -1,7 +1,7 @@
 import { boxOf, type Arc, type Outline, type Vec2 } from '../solid'
 import type { Num } from '../values'
 import { moveKind } from './define'
-import { angle } from './fields'
+import { direction } from './fields'
 import type { MoveBase } from './kind'
 import { outlineOf, reversed } from './outline'
 
@@ -17,7 +17,7 @@ export const mirror = moveKind<MirrorMove>({
   group: 'plan',
   takes: 'plan',
   gives: 'plan',
-  fields: { direction: angle('in a line that runs to', { hint: '0 along its x axis, 90 to the left of it.' }) },
+  fields: { direction: direction('in a line that runs to', 'mass') },
   starts: ({ plan }) => (plan.length ? { direction: 90 } : null),
   build: (form, m, { numbers }) => {
     const lines = outlineOf(form)

@@ -12,7 +12,7 @@ import {
 } from '../solid'
 import { refuse, tidy, type Num, type Numbers } from '../values'
 import { moveKind } from './define'
-import { angle, length, times } from './fields'
+import { angle, direction, length, times } from './fields'
 import { edgeLength, withGrooves, type Grooves } from './grooves'
 import type { MoveBase, Note } from './kind'
 import { outlineFault } from './outline-fault'
@@ -77,7 +77,7 @@ export const revolve = moveKind<RevolveMove>({
       },
     },
     by: angle('turns by', { from: 1, to: 360 }),
-    from: angle<RevolveMove>('beginning at', { hint: '0 along its x axis.', when: (m) => m.by !== 360 }),
+    from: direction<RevolveMove>('beginning at', 'mass', { when: (m) => m.by !== 360 }),
     thick: length('thickness', { otherwise: 'solid to its axis', from: TOLERANCE.least }),
     side: {
       is: 'choice',

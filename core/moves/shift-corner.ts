@@ -52,7 +52,7 @@ export const shiftCorner = moveKind<ShiftCornerMove>({
     if (corners.length === 0)
       refuse(
         'unknown-id',
-        `${faces.map(faceLabel).join(', ')} of "${name}" do not meet.`,
+        `${faces.map((f) => faceLabel(f)).join(', ')} of "${name}" do not meet.`,
         'Choose faces that have an edge or a corner in common.',
       )
     if (by.every((d) => d === 0)) return form

@@ -15,6 +15,7 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
     name,
     unit,
     precision: usualPrecision(unit),
+    directions: 'bearing',
     upright: 0.5,
     wallLike: 30,
     siteArea,

@@ -1,6 +1,6 @@
 import * as v from 'valibot'
 import { FactsSchema, LocationSchema, NO_FACTS, NO_LOCATION, SiteSchema, TerrainSchema } from '../ground'
-import { FiniteSchema as Finite, IdSchema, NameSchema, NumSchema, UnitSchema } from '../values'
+import { DIRECTIONS, FiniteSchema as Finite, IdSchema, NameSchema, NumSchema, UnitSchema } from '../values'
 import { PROJECT_COLLECTIONS, recordsOf, SCHEME_COLLECTIONS } from './collections'
 import { OrderSchema, PartKindSchema } from './things'
 
@@ -30,6 +30,8 @@ export const ProjectSchema = v.strictObject({
   unit: UnitSchema,
   /** how finely lengths are shown: digits behind the point, or, in feet, parts of an inch (8: eighths) */
   precision: v.optional(v.pipe(Finite, v.integer(), v.minValue(0), v.maxValue(64)), 3),
+  /** how directions are said */
+  directions: v.optional(v.picklist(DIRECTIONS), 'bearing'),
   /** degrees from upright: a face within the first is an upright wall, within the second wall-like */
   upright: v.optional(v.pipe(Finite, v.minValue(0.01), v.maxValue(10)), 0.5),
   wallLike: v.optional(v.pipe(Finite, v.minValue(0.01), v.maxValue(89)), 30),

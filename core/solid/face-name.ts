@@ -47,11 +47,23 @@ export const rawName = (name: string): string => halves(name, '~')[0]
 /** The id of the move that made a face. */
 export const moveOf = (name: string): string => halves(name, '/')[0]
 
-/** A face's name as a person reads it: "south", "side 2", "h1 side 2", "top". */
-export function faceLabel(name: string): string {
+/**
+ * A face's name as a person reads it: "top", "south side 2", "court, looking south". `titles` says what sides are called, by their name or
+ * by their own name; without it they have the numbers that they were drawn with.
+ */
+export function faceLabel(name: string, titles: ReadonlyMap<string, string> = NO_TITLES): string {
   const { own, borders } = parseFaceName(name)
-  const words = own.split('/').map((part) => part.replace(/^e(\d+)$/, 'side $1'))
-  return `${words.join(' ')}${borders.length ? ', a piece' : ''}`
+  return `${titles.get(rawName(name)) ?? labelOf(own.split('/'), titles)}${borders.length ? ', a piece' : ''}`
+}
+const NO_TITLES: ReadonlyMap<string, string> = new Map()
+
+/** The parts of an own name as words: a side of a hole, a side, or a word of the move that made it. */
+function labelOf([first = '', ...rest]: string[], titles: ReadonlyMap<string, string>): string {
+  const inHole = rest[0] === undefined ? undefined : titles.get(`${first}/${rest[0]}`)
+  const [word, more] = inHole
+    ? [inHole, rest.slice(1)]
+    : [titles.get(first) ?? first.replace(/^e(\d+)$/, 'side $1'), rest]
+  return more.length ? `${word} ${labelOf(more, titles)}` : word
 }
 
 /** A face's own name for files that other programs read: "south", "h1-e2". */

@@ -1,4 +1,4 @@
-import { angle, length, times } from '../../moves'
+import { direction, length, times } from '../../moves'
 import { tidy, type Num } from '../../values'
 import { whole, type WayKind } from './kind'
 
@@ -20,7 +20,7 @@ export const grid: WayKind<GridWay> = {
     apart: length('columns apart'),
     rows: times('rows', { from: 1, to: 500 }),
     between: length('rows apart'),
-    direction: angle('rows run to', { hint: '0 east, 90 north.' }),
+    direction: direction('rows run to', 'site'),
   },
   starts: ({ wide, deep }) => ({
     columns: 3,

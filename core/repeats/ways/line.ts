@@ -1,4 +1,4 @@
-import { angle, length, times } from '../../moves'
+import { direction, length, times } from '../../moves'
 import { tidy, TOLERANCE, type Num } from '../../values'
 import { whole, type WayKind } from './kind'
 
@@ -16,7 +16,7 @@ export const line: WayKind<LineWay> = {
   fields: {
     count: times('in all', { from: 1, to: 2000 }),
     apart: length('apart'),
-    direction: angle('running to', { hint: '0 east, 90 north.' }),
+    direction: direction('running to', 'site'),
   },
   starts: ({ wide }) => ({ count: 4, apart: Math.max(1, Math.ceil(wide * 1.5)), direction: 0 }),
   places: (w, numbers) => {

@@ -1,4 +1,4 @@
-import { angle, length, times } from '../../moves'
+import { direction, length, times } from '../../moves'
 import { extentAlong, partBeside, planArea, sectorOf, turnOf, type Plan, type PlanLine, type Vec2 } from '../../solid'
 import { refuse, TOLERANCE, type Num } from '../../values'
 import { namedInTurn, needsPlan, newCell, planNow, type Cell } from '../cell'
@@ -44,7 +44,7 @@ export const divide: StepKind<DivideStep> = {
     rows: times('rows', { from: 1, to: 1e6, when: is('cells') }),
     apart: length('every', { from: TOLERANCE.least, when: is('distances') }),
     share: times('share', { from: 0, to: 1, hint: 'Of its area, from 0 to 1.', when: is('share') }),
-    direction: angle('running to', { hint: "0 the rule's east, 90 its north." }),
+    direction: direction('running to', 'rule'),
   },
   says: (s) =>
     ({

@@ -1,4 +1,4 @@
-import { angle, length } from '../../moves'
+import { direction, length } from '../../moves'
 import { gapOf, sideLength, sideMiddle, type PlanCorner } from '../../solid'
 import { TOLERANCE, type Num } from '../../values'
 import { inRule, needsPlan, planNow, type Cell } from '../cell'
@@ -31,10 +31,7 @@ export const side: StepKind<SideStep> = {
         { value: 'longest', label: 'the longest side' },
       ],
     },
-    direction: angle('direction', {
-      hint: "0 the rule's east, 90 its north, 270 its south.",
-      when: (s) => s.how === 'looks',
-    }),
+    direction: direction('direction', 'rule', { when: (s) => s.how === 'looks' }),
     x: length('east', { when: (s) => s.how === 'nearest' }),
     y: length('north', { when: (s) => s.how === 'nearest' }),
   },

@@ -1,4 +1,4 @@
-import { changeRecipe } from '../../form'
+import { changeRecipe, withTitles } from '../../form'
 import type { Move } from '../../moves'
 import { sayInUnits } from '../../project'
 import { type Check } from '../types'
@@ -26,7 +26,7 @@ export const leftOutMove: Check = {
         return finding(
           'cannot be built',
           `${form.id}:${id}`,
-          `A move of ${form.name} is left out: ${sayInUnits(say, project)}`,
+          `A move of ${form.name} is left out: ${sayInUnits(withTitles(form, say), project)}`,
           sayInUnits(remedy, project) || 'Change it in the recipe, or switch it off.',
           {
             masses: [form.id],

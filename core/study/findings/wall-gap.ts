@@ -9,7 +9,8 @@ import {
   type PartStudy,
 } from '../../fabric'
 import { nextOrder, showQuantity, type Part } from '../../project'
-import { areaOf, intersectRegions, rectsMeet, uniteRegions, rawName, faceLabel } from '../../solid'
+import { faceTitle } from '../../form'
+import { areaOf, intersectRegions, rectsMeet, uniteRegions, rawName } from '../../solid'
 import { type Check } from '../types'
 import { finding } from '../finding'
 
@@ -50,7 +51,7 @@ export const wallGap: Check = {
         return finding(
           'wall gap',
           `${form.id}:${c.part.host.face}:${level}:${c.part.host.piece}`,
-          `${form.name} at ${name} has no wall on its face "${faceLabel(rawName(c.part.host.face))}"`,
+          `${form.name} at ${name} has no wall on its face "${faceTitle(form, rawName(c.part.host.face))}"`,
           `The other faces of that storey have one: ${showQuantity(c.area, 'area', project)} are open.`,
           {
             level,

@@ -1,6 +1,6 @@
-import { changeRecipe } from '../../form'
+import { changeRecipe, faceTitle } from '../../form'
 import { withMove } from '../../moves'
-import { faceLabel, TOLERANCE, warpOf } from '../../solid'
+import { TOLERANCE, warpOf } from '../../solid'
 import { showNumber, showQuantity } from '../../project'
 import type { Check } from '../types'
 import { finding } from '../finding'
@@ -24,7 +24,7 @@ export const warpedFace: Check = {
       const better = most('right') <= most('left') ? 'right' : 'left'
       const said = warps.map(
         (w) =>
-          `${faceLabel(w.name)} ${showNumber(w.right, 'length', project)} or ${showQuantity(w.left, 'length', project)}`,
+          `${faceTitle(form, w.name)} ${showNumber(w.right, 'length', project)} or ${showQuantity(w.left, 'length', project)}`,
       )
       return [
         finding(

@@ -1,9 +1,11 @@
 import type { Edit } from '../../edits'
-import { changeRecipe, pullFace } from '../../form'
+import { changeRecipe, outlineTitles, pullFace } from '../../form'
 import { addRuns, levelHeights, storeysOf } from '../../levels'
 import { isRaise, kindOfMove, moveTitle, SHAPES, withMove, type Fielded, type Move, type RaiseMove } from '../../moves'
 import {
+  bearingIn,
   inOrder,
+  keptDirection,
   numbersOf,
   refuse,
   tidy,
@@ -11,6 +13,7 @@ import {
   type Id,
   type Mass,
   type Num,
+  type Numbers,
   type Project,
   type Quantity,
   type Scheme,
@@ -80,10 +83,14 @@ function massMovers(project: Project, scheme: Scheme, mass: Mass): Mover[] {
     ...mass.recipe
       .filter((m) => m.on)
       .flatMap((move) =>
-        numbersIn(move).flatMap(({ path, label, num, quantity }): Mover[] => {
+        numbersIn(move).flatMap(({ path, label, num, quantity, isDirection }): Mover[] => {
           // What a formula gives is moved by the dials in it.
           if (typeof num !== 'number') return []
-          const now = numbers.value(num, quantity)
+          const turn = numbers.angle(mass.place.turn)
+          const kept = numbers.value(num, quantity)
+          const now = isDirection ? bearingIn(kept, project.directions, turn) : kept
+          const keep = (value: number) =>
+            isDirection ? (keptDirection(value, project.directions, turn) as number) : tidy(value)
           return [
             {
               key: `number:${mass.id}/${move.id}/${path.join('.')}`,
@@ -91,17 +98,17 @@ function massMovers(project: Project, scheme: Scheme, mass: Mass): Mover[] {
               quantity,
               whole: false,
               now,
-              from: now < 0 ? now * 4 - 10 : quantity === 'angle' ? -180 : 0.001,
-              to: quantity === 'angle' ? 180 : Math.abs(now) * 4 + 20,
+              from: isDirection ? 0 : now < 0 ? now * 4 - 10 : quantity === 'angle' ? -180 : 0.001,
+              to: isDirection ? 360 : quantity === 'angle' ? 180 : Math.abs(now) * 4 + 20,
               edit: (_, s, value) =>
                 changeRecipe(s, massIn(s, mass), (recipe) =>
-                  withMove(recipe, move, putAt(move as unknown as Fielded, path, tidy(value)) as Partial<Move>),
+                  withMove(recipe, move, putAt(move as unknown as Fielded, path, keep(value)) as Partial<Move>),
                 ),
             },
           ]
         }),
       ),
-    ...sidesOf(mass).map(({ face, label }): Mover => ({
+    ...sidesOf(mass, numbers).map(({ face, label }): Mover => ({
       key: `face:${mass.id}/${face}`,
       label: `${mass.name}, ${label} moved out`,
       quantity: 'length',
@@ -125,6 +132,7 @@ interface NumberAt {
   label: string
   num: Num
   quantity: Quantity
+  isDirection?: boolean
 }
 
 /** The numbers of a move that a person gives: sizes of its outline, and what its fields ask for. */
@@ -145,7 +153,15 @@ function numbersIn(move: Move): NumberAt[] {
     const quantity = field.is === 'number' ? field.quantity : field.is === 'height' ? 'length' : null
     const tied = field.is === 'height' && (move as unknown as Fielded)[field.level]
     return quantity && typeof value === 'number' && !tied
-      ? [{ path: [key], label: `${what}: ${field.label}`, num: value, quantity }]
+      ? [
+          {
+            path: [key],
+            label: `${what}: ${field.label}`,
+            num: value,
+            quantity,
+            isDirection: field.is === 'number' && field.direction !== undefined,
+          },
+        ]
       : []
   })
   return [...asked, ...numbersBesideFields(move, what)]
@@ -175,7 +191,7 @@ function putAt(thing: Fielded, [key = '', ...rest]: string[], value: number): Fi
 }
 
 /** The sides of an outline by the names that their faces have. */
-function sidesOf(mass: Mass): { face: string; label: string }[] {
+function sidesOf(mass: Mass, numbers: Numbers): { face: string; label: string }[] {
   const outline = mass.recipe.find((m) => m.move === 'outline' && m.on)
   const raise = mass.recipe.find((m) => isRaise(m) && m.on)
   if (outline?.move !== 'outline' || !raise) return []
@@ -186,9 +202,10 @@ function sidesOf(mass: Mass): { face: string; label: string }[] {
       : shape.kind === 'polygon'
         ? shape.corners.filter((c) => c.bulge === 0).map((c) => c.id)
         : []
+  const titles = outlineTitles(mass.recipe, numbers, numbers.angle(mass.place.turn))
   return edges.map((edge) => {
     const face = `${raise.id}/${edge}`
-    return { face, label: faceLabel(face) }
+    return { face, label: faceLabel(face, titles) }
   })
 }
 

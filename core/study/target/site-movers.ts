@@ -1,4 +1,6 @@
 import { numbersOf, type Project, type Scheme } from '../../project'
+import { siteRing } from '../../ground'
+import { sideNames } from '../../solid'
 import { tidy } from '../../values'
 import type { Mover } from './mover'
 
@@ -14,6 +16,7 @@ export function siteMovers(project: Project, scheme: Scheme): Mover[] {
   const follows = Object.values(scheme.rules).some((r) => r.steps.some((s) => s.step === 'site' && s.on))
   if (!site || !follows) return []
   const numbers = numbersOf(project, scheme)
+  const names = sideNames(siteRing(site, numbers))
   const given = site.corners.map((c) => numbers.length(c.setback))
   const mover = (key: string, label: string, now: number, sides: (i: number) => boolean): Mover => ({
     key: `setback:${key}`,
@@ -38,7 +41,7 @@ export function siteMovers(project: Project, scheme: Scheme): Mover[] {
       : []),
     ...site.corners.flatMap(({ id, setback }, i) =>
       // What a formula gives is moved by the dials in it.
-      typeof setback === 'number' ? [mover(id, `site, setback of side ${i + 1}`, setback, (k) => k === i)] : [],
+      typeof setback === 'number' ? [mover(id, `site, setback of the ${names[i]}`, setback, (k) => k === i)] : [],
     ),
   ]
 }

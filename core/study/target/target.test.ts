@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { siteEdit } from '../../groundwork'
 import { inOrder, type Project } from '../../project'
-import { openKernel, type Vec2 } from '../../solid'
+import { openKernel, sideNames, type Vec2 } from '../../solid'
 import {
   apply,
   changeMass,
@@ -79,7 +79,7 @@ describe('the value at which a figure comes out', () => {
       expect(all.met[0]).toMatchObject({ reached: true })
       expect(all.met[0]?.best?.at).toBeCloseTo(4, 3)
       expect(figure(p, all).totals.area).toBeCloseTo(7200, 1)
-      const one = meet(p, seek(p, 'site, setback of side 1', 'area', 8520))
+      const one = meet(p, seek(p, `site, setback of the ${sideNames(points)[0]}`, 'area', 8520))
       expect(one.met[0]?.best?.at).toBeCloseTo(5, 3)
       const set = apply(p, one.edit as never)
       expect(set.site?.corners.map((c) => c.setback !== 0)).toEqual([true, false, false, false])
@@ -129,7 +129,7 @@ describe('the value at which a figure comes out', () => {
   })
   it('a dial, the side of a mass, the height of a storey, the ratio', () => {
     const p = fixed(bar(40), 'siteArea', 1000)
-    const east = meet(p, seek(p, 'Bar, east moved out', 'ratio', 2.55))
+    const east = meet(p, seek(p, 'Bar, east side moved out', 'ratio', 2.55))
     expect(east.met[0]?.best?.at).toBeCloseTo(2.5, 6)
     expect(figure(p, east).totals.ratio).toBeCloseTo(2.55, 6)
     const high = meet(p, seek(p, 'height of Level 1 above Level 0', 'height', 15, 'most'))

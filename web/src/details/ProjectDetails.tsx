@@ -4,6 +4,8 @@ import * as v from 'valibot'
 import { Plus } from 'lucide-react'
 import { toast } from 'sonner'
 import {
+  DIRECTIONS,
+  howSaid,
   inOrder,
   nextOrder,
   PRECISIONS,
@@ -101,6 +103,12 @@ export function ProjectDetails() {
         value={String(project.precision)}
         options={PRECISIONS[project.unit].map((o) => ({ value: String(o.value), label: o.label }))}
         onChange={(v) => set('display precision', { precision: Number(v) })}
+      />
+      <ChoiceField
+        label="directions"
+        value={project.directions}
+        options={DIRECTIONS.map((value) => ({ value, label: howSaid(value).slice(0, -1).toLowerCase() }))}
+        onChange={(directions) => set('directions', { directions })}
       />
       {project.site ? (
         <Figure label="site area, by its boundary">

@@ -1,7 +1,6 @@
 import type { Edit } from '@geotome/core/edits'
 import { moveJoint, pullFace } from '@geotome/core/form'
 import { inOrder, readTyped, Refusal, refuse, showNumber, showQuantity, type Mass } from '@geotome/core/project'
-import { faceLabel } from '@geotome/core/solid'
 import { useState } from 'react'
 import { toast } from 'sonner'
 import { useProject, useStudy, useViewState } from '../app/hooks'
@@ -13,6 +12,7 @@ import { spotsPicked } from '../app/view-slice'
 import { ChoiceField, Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { CrispEdge, OpenFace } from './SoftSpots'
+import { calledFace } from '../stage/spot'
 import { cornersOf, endsOf, faceDrawn, faceNearest, facesThat, lookOf, type FaceDrawn } from '../stage/spots'
 import type { MassView } from '../worker/protocol'
 
@@ -65,7 +65,7 @@ function Faces() {
   const button = 'btn btn-sm h-7 grow px-2 text-[12px]'
   return (
     <section aria-label="Picked faces" className="mb-3">
-      <p className="eyebrow mb-2">{more ? `${drawn.length} faces` : `Face, ${faceLabel(one.face.name)}`}</p>
+      <p className="eyebrow mb-2">{more ? `${drawn.length} faces` : `Face, ${calledFace(one.mass, one.face.name)}`}</p>
       {!more && <Figure label="of">{one.mass.name}</Figure>}
       <Figure label="area">{showQuantity(area, 'area', project)}</Figure>
       {!more && <Figure label="looks">{lookOf(one.face.normal)}</Figure>}
@@ -201,7 +201,7 @@ function Joint() {
   return (
     <section aria-label={`Picked ${spot.kind}`} className="mb-3">
       <p className="eyebrow mb-2">
-        {spot.kind}, {spot.faces.map(faceLabel).join(' and ')}
+        {spot.kind}, {spot.faces.map((face) => calledFace(mass, face)).join(' and ')}
       </p>
       <Figure label="of">{mass.name}</Figure>
       {a && b && (

@@ -5,11 +5,11 @@ import {
   sayBearing,
   showNumber,
   showQuantity,
-  sideNames,
   siteRing,
   type Project,
   type SiteCorner,
 } from '@geotome/core/project'
+import { sideNames } from '@geotome/core/solid'
 import { useProject, useStudy } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'

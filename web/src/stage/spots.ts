@@ -1,5 +1,5 @@
 import { Triangle, Vector3 } from 'three'
-import { gapOf, parseFaceName, placePoint, rawName, type Vec2, type Vec3 } from '@geotome/core/solid'
+import { gapOf, parseFaceName, placePoint, rawName, windOf, type Vec2, type Vec3 } from '@geotome/core/solid'
 import type { Geometry, MassView } from '../worker/protocol'
 import { cageCorners } from './cage'
 import { axesOf, toPane, type View } from './camera'
@@ -219,13 +219,10 @@ export function faceNearest(masses: MassView[], point: Vec3): Spot | null {
   return best?.spot ?? null
 }
 
-/** The eight winds by their angles from east, in steps of 45 degrees. */
-const WINDS = ['east', 'north-east', 'north', 'north-west', 'west', 'south-west', 'south', 'south-east'] as const
-
 /** Where something looks: "south", "up", "south-east and up". */
 export function lookOf([x, y, z]: Vec3): string {
   if (z > 0.999) return 'up'
   if (z < -0.999) return 'down'
-  const wind = WINDS[(Math.round((Math.atan2(y, x) * 4) / Math.PI) + 8) % 8] as string
+  const wind = windOf((Math.atan2(x, y) * 180) / Math.PI)
   return Math.abs(z) < 0.02 ? wind : `${wind} and ${z > 0 ? 'up' : 'down'}`
 }

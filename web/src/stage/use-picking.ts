@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react'
-import { faceLabel, gapOf, inside, rawName, type Vec2 } from '@geotome/core/solid'
+import { gapOf, inside, rawName, type Vec2 } from '@geotome/core/solid'
 import { withGroups } from '@geotome/core/form'
 import { selectPresent } from '../app/project-slice'
 import { store, useAppDispatch } from '../app/store'
@@ -7,7 +7,7 @@ import { picked, spotsPicked, type Picked } from '../app/view-slice'
 import { atHeight, type View } from './camera'
 import { stageGeometry } from './geometry-store'
 import { hitsAt, pickAll } from './picking'
-import { sameSpot, type Spot } from './spot'
+import { calledFace, sameSpot, type Spot } from './spot'
 import { jointAt } from './spots'
 import { isUpright, type PaneName } from './views'
 
@@ -79,9 +79,10 @@ export function usePicking(pane: PickedIn) {
     },
     nameOf: (t: Target): string => {
       const { study } = store.getState().view
-      const massName = (id: string) => study?.masses.find((m) => m.id === id)?.name ?? ''
+      const massAt = (id: string) => study?.masses.find((m) => m.id === id)
+      const massName = (id: string) => massAt(id)?.name ?? ''
       return isSpot(t)
-        ? `${t.faces.map(faceLabel).join(', ')} of ${massName(t.mass)}`
+        ? `${t.faces.map((face) => calledFace(massAt(t.mass), face)).join(', ')} of ${massName(t.mass)}`
         : massName(t.id) || (study?.parts.find((q) => q.id === t.id)?.name ?? '')
     },
     keyOf: (t: Target): string => (isSpot(t) ? `${t.mass} ${t.faces.join()}` : t.id),

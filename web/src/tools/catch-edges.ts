@@ -1,3 +1,4 @@
+import { outlineTitles } from '@geotome/core/form'
 import { planOf } from '@geotome/core/moves'
 import { numbersOf, Refusal, type Mass, type Numbers, type Project, type Scheme } from '@geotome/core/project'
 import { faceLabel, faceName, minus, placePoint, spanned, type Arc, type Outline, type Vec2 } from '@geotome/core/solid'
@@ -16,6 +17,7 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
       turn: numbers.angle(mass.place.turn),
     }
     const of = mass.name
+    const titles = outlineTitles(mass.recipe, numbers, at.turn)
     return lines.flatMap((line): CatchEdge[] => {
       const seen = new Set<Arc>()
       return line.points.flatMap((p, i): CatchEdge[] => {
@@ -25,7 +27,7 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
             {
               kind: 'side',
               of,
-              named: faceLabel(faceName('side', line.edges[i] ?? '')),
+              named: faceLabel(faceName('side', line.edges[i] ?? ''), titles),
               a: placePoint(p, at),
               b: placePoint(line.points[(i + 1) % line.points.length] as Vec2, at),
             },

@@ -17,14 +17,15 @@ import {
 } from './outline-state'
 import { outlineUse } from './outlines/list'
 import { axesOn, pointIn } from './planes'
+import { directionLabel, directionSaid } from './typed'
 
 /** What stands in the live fields of an outline on its way. */
 export function fieldsOf(kind: DrawKind, s: DrawState, world: World, { on, becomes }: Taken): LiveField[] {
   const { depth } = outlineUse(becomes)
   const [right, up] = axesOn(on)
-  const show = (v: number, quantity: 'length' | 'angle' = 'length') => showQuantity(v, quantity, world.project)
+  const show = (v: number) => showQuantity(v, 'length', world.project)
   // What has no width yet still says its depth.
-  const next = nextPoint(kind, s, world) ?? s.cursor?.point ?? null
+  const next = nextPoint(kind, s, world, on) ?? s.cursor?.point ?? null
   const last = s.points.at(-1)
   const size = sizeOnCircle(s)
   const live: [string, string][] =
@@ -49,10 +50,7 @@ export function fieldsOf(kind: DrawKind, s: DrawState, world: World, { on, becom
                 ]
               : [
                   ['length', next ? show(gapOf(next, last)) : ''],
-                  [
-                    'direction',
-                    next ? show((Math.atan2(next[1] - last[1], next[0] - last[0]) * 180) / Math.PI, 'angle') : '',
-                  ],
+                  [directionLabel(world, on), next ? directionSaid(last, next, world, on) : ''],
                   ...(s.side === 'straight' || s.side === 'curve' || kind !== 'polygon'
                     ? []
                     : [
@@ -69,7 +67,7 @@ export function fieldsOf(kind: DrawKind, s: DrawState, world: World, { on, becom
 export function marksOf(kind: DrawKind, s: DrawState, world: World, plane: Frame, { on, becomes }: Taken): Mark[] {
   const isOpen = outlineUse(becomes).isOpen ?? false
   const up = (p: Vec2): Vec3 => pointIn(plane, p)
-  const next = s.stage === 'outline' ? nextPoint(kind, s, world) : null
+  const next = s.stage === 'outline' ? nextPoint(kind, s, world, on) : null
   const ring = formRing(kind, s, next, world) ?? ringOf(kind, s, next, next ? bulgeTo(kind, s, next, world) : 0)
   const caught = s.stage === 'outline' ? s.cursor : null
   return [

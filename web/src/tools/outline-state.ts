@@ -2,8 +2,8 @@ import { bulgeAlong, bulgeThrough, freeCurve, type BulgedLine, type Vec2, gapOf 
 import type { DrawnShape, RectangleForm } from '@geotome/core/form'
 import { FOOTPRINT_FORMS } from '@geotome/core/moves'
 import type { Caught, Direction } from './catching'
-import { typedValue } from './typed'
-import type { World } from './kind'
+import { typedDirection, typedValue } from './typed'
+import type { DrawnOn, World } from './kind'
 
 export type DrawKind = 'rectangle' | 'polygon' | 'circle'
 
@@ -123,10 +123,14 @@ function endDirection({ points, bulges }: DrawState): Vec2 | null {
 }
 
 /** The point that the next press or Enter sets: what is typed wins over the pointer. */
-export function nextPoint(kind: DrawKind, s: DrawState, world: World): Vec2 | null {
+export function nextPoint(kind: DrawKind, s: DrawState, world: World, on?: DrawnOn): Vec2 | null {
   const last = s.points.at(-1)
   const at = s.cursor?.point ?? null
-  const [first, second] = [typedValue(s.typed[0], world), typedValue(s.typed[1], world, secondIs(kind, s))]
+  const is = secondIs(kind, s)
+  const [first, second] = [
+    typedValue(s.typed[0], world),
+    is === 'angle' ? typedDirection(s.typed[1], world, on) : typedValue(s.typed[1], world, is),
+  ]
   if (!last) {
     const [x, y] = [first ?? at?.[0], second ?? at?.[1]]
     return x === undefined || y === undefined ? null : [x, y]

@@ -246,7 +246,7 @@ describe('the ways to draw an outline', () => {
       const t = workplace({ tool: 'rectangle', becomes: 'mass' })
       choose(t, 'by three points')
       t.press(10, 4)
-      t.type('10', '36.87')
+      t.type('10', '53.13')
       t.enter()
       t.move(14 - 3 * side, 7 + 4 * side)
       t.type('5')

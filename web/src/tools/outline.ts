@@ -216,7 +216,7 @@ function accepted(kind: DrawKind, s: DrawState, byEnter: boolean, world: World, 
       ? s.points.length >= 3 || isOpen || s.bulges.some((b) => b !== 0)
       : s.cursor?.word === 'close here' && !isOpen)
   if (closing && isOpen) return closed(kind, s, world, taken)
-  const point = closing ? (s.points[0] ?? null) : nextPoint(kind, s, world)
+  const point = closing ? (s.points[0] ?? null) : nextPoint(kind, s, world, taken.on)
   if (!point) return { state: s }
   // An arc through three points takes the point in between first.
   const wantsThrough = kind === 'polygon' && s.side === 'arc' && !s.through && s.points.length && !s.typed[2]

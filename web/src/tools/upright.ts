@@ -4,7 +4,7 @@ import { gapOf, type Vec2 } from '@geotome/core/solid'
 import { catchPoint, type Caught } from './catching'
 import type { Mark, Tool, World } from './kind'
 import { levelPlane, pointIn, uprightFrame } from './planes'
-import { typedValue } from './typed'
+import { directionLabel, directionSaid, typedDirection, typedValue } from './typed'
 
 /** What is drawn on the plane becomes a section that is carried away from it, or a line that is turned about its first point. */
 const BECOMES = { 'carried straight': 'section', 'turned about the first point': 'profile' } as const
@@ -24,7 +24,7 @@ const footOf = ({ project, scheme, level }: World): number =>
 /** The point that the next press sets: what is typed wins over the pointer. */
 function pointOf({ first, cursor, typed }: UprightState, world: World): Vec2 | null {
   const at = cursor?.point ?? null
-  const [a, b] = [typedValue(typed[0], world), typedValue(typed[1], world, first ? 'angle' : 'length')]
+  const [a, b] = [typedValue(typed[0], world), first ? typedDirection(typed[1], world) : typedValue(typed[1], world)]
   if (!first) {
     const [x, y] = [a ?? at?.[0], b ?? at?.[1]]
     return x === undefined || y === undefined ? null : [x, y]
@@ -95,12 +95,12 @@ export const uprightTool: Tool<UprightState> = {
       : 'Click the first point of an upright plane; what is turned, is turned about it',
   step: (s) => (s.first ? 'second' : 'first'),
   fields: (s, world) => {
-    const show = (v: number, quantity: 'length' | 'angle' = 'length') => showQuantity(v, quantity, world.project)
+    const show = (v: number) => showQuantity(v, 'length', world.project)
     const at = s.cursor?.point
     const live: [string, string][] = s.first
       ? [
           ['length', at ? show(gapOf(at, s.first)) : ''],
-          ['direction', at ? show((Math.atan2(at[1] - s.first[1], at[0] - s.first[0]) * 180) / Math.PI, 'angle') : ''],
+          [directionLabel(world), at ? directionSaid(s.first, at, world) : ''],
         ]
       : [
           ['east', at ? show(at[0]) : ''],

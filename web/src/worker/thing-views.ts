@@ -1,7 +1,7 @@
 import { bodyMesh, bodyVolume, eavesOf, isWall, type PartBody, type PartStudy } from '@geotome/core/fabric'
-import { extentOf, type Body, type GrownFrom, type MassForm } from '@geotome/core/form'
+import { extentOf, faceTitle, type Body, type GrownFrom, type MassForm } from '@geotome/core/form'
 import { Memo, sameList, type Mass } from '@geotome/core/project'
-import { faceLabel, flatsAmong, placePoint, type Rect, type Vec2 } from '@geotome/core/solid'
+import { flatsAmong, placePoint, type Rect, type Vec2 } from '@geotome/core/solid'
 import type { Study } from '@geotome/core/study'
 import { shifted } from './floor-view'
 import { bodyGeometry, facesNamed, meshGeometry } from './geometry'
@@ -40,8 +40,12 @@ export function sentMass(
 
 /** A part as the page shows it; without `send` its body comes later. */
 export function sentPart(study: Study, p: PartStudy, origin: Vec2, send: Send | null): PartView {
-  const eaves = p.role.endsWith('roof') ? eavesOf(study.context, p.part) : []
-  const part = memo.keep(p, 'view', [...origin, eaves.join()], () => partView(p, origin, eaves))
+  const form = study.context.forms.get(p.part.host.mass)
+  const faces = form && p.role.endsWith('roof') ? eavesOf(study.context, p.part) : []
+  const eaves = faces.map((face) => ({ face, label: form ? faceTitle(form, face) : '' }))
+  const part = memo.keep(p, 'view', [...origin, eaves.map((e) => `${e.face} ${e.label}`).join()], () =>
+    partView(p, origin, eaves),
+  )
   if (p.body) send?.(part.mesh ?? '', () => meshGeometry('', bodyMesh(p.body as PartBody), origin))
   return part
 }
@@ -81,7 +85,7 @@ const massView = (
   volume: f.body.volume,
   extent: shiftedRect(extentOf(f), [ox, oy]),
   ...as,
-  faces: facesNamed(f.body).map((name) => ({ name, label: faceLabel(name) })),
+  faces: facesNamed(f.body).map((name) => ({ name, label: faceTitle(f, name) })),
   cage: f.body.cage,
   outline: footOf(f.body).map((p): Vec2 => {
     const [x, y] = placePoint(p, f.at)
@@ -90,7 +94,7 @@ const massView = (
   storeys,
 })
 
-const partView = (p: PartStudy, [ox, oy]: Vec2, eaves: string[]): PartView => ({
+const partView = (p: PartStudy, [ox, oy]: Vec2, eaves: PartView['eaves']): PartView => ({
   id: p.id,
   name: p.part.name,
   role: p.role,
@@ -105,7 +109,7 @@ const partView = (p: PartStudy, [ox, oy]: Vec2, eaves: string[]): PartView => ({
   mesh: p.body ? memo.keep(p.body, 'key', [p.id], () => `part:${hash(partKey(p))}`) : null,
   kind: p.part.kind,
   plan: isWall(p.role) ? shifted(p.plan, [ox, oy]) : [],
-  eaves: eaves.map((face) => ({ face, label: faceLabel(face) })),
+  eaves,
 })
 
 /** What a part's shape is told apart by: its body is computed anew in each study, but seldom differs. */

@@ -12,6 +12,7 @@ import { inOrder, numbersOf, type AtLevel, type Num, type Quantity } from '@geot
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
 import { LinkButton } from '../../common/LinkButton'
+import { DirectionField } from '../../common/DirectionField'
 import { NumField } from '../../common/NumField'
 import { ShapeFields } from '../OutlineFields'
 import { InlineList } from '../rules/inline-choices'
@@ -47,16 +48,29 @@ function OneField({
   set,
   attempt,
 }: Omit<Props, 'fields'> & { name: string; field: Field }) {
-  const number = (label: string, quantity: Quantity, hint?: string) => (
-    <NumField
-      label={label}
-      quantity={quantity}
-      value={(thing[key] ?? field.absent) as Num}
-      hint={hint}
-      onAccept={(num) => set({ [key]: num })}
-      onTry={(num) => attempt(num === null ? null : { [key]: num })}
-    />
-  )
+  const { project, scheme } = useProject()
+  const [mass] = usePickedMasses()
+  const number = (label: string, quantity: Quantity, hint?: string) =>
+    field.is === 'number' && field.direction ? (
+      <DirectionField
+        label={label}
+        kept={(thing[key] ?? field.absent) as Num}
+        turn={field.direction === 'mass' && mass ? numbersOf(project, scheme).angle(mass.place.turn) : 0}
+        of={field.direction === 'rule' ? 'the rule' : ''}
+        hint={hint ?? ''}
+        onAccept={(num) => set({ [key]: num })}
+        onTry={(num) => attempt(num === null ? null : { [key]: num })}
+      />
+    ) : (
+      <NumField
+        label={label}
+        quantity={quantity}
+        value={(thing[key] ?? field.absent) as Num}
+        hint={hint}
+        onAccept={(num) => set({ [key]: num })}
+        onTry={(num) => attempt(num === null ? null : { [key]: num })}
+      />
+    )
   switch (field.is) {
     case 'number':
       if (field.otherwise === undefined) return number(field.label, field.quantity, field.hint)

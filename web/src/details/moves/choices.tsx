@@ -1,9 +1,12 @@
 import { levelHeights } from '@geotome/core/levels'
 import { planOf, type Move } from '@geotome/core/moves'
 import { heightsOf, numbersOf, showNumber, type AtLevel } from '@geotome/core/project'
+import { outlineTitles } from '@geotome/core/form'
 import { faceLabel, faceName } from '@geotome/core/solid'
 import { usePickedMasses, useProject, useStudy } from '../../app/hooks'
 import { ChoiceField } from '../../common/fields'
+import { calledFace } from '../../stage/spot'
+import type { MassView } from '../../worker/protocol'
 
 /** The levels that a move of the picked mass may be tied to: those above its base, from the lowest up. */
 export function useLevelsAbove(): { id: string; name: string; height: number }[] {
@@ -49,12 +52,14 @@ export function LevelChoice<W extends string>({
   )
 }
 
-/** The names of the picked mass's faces, as they are now. */
-export function useFlatFaces(): string[] {
+/** The picked mass as it stands. */
+function usePickedView(): MassView | undefined {
   const [mass] = usePickedMasses()
-  const study = useStudy()
-  return study?.masses.find((m) => m.id === mass?.id)?.faces.map((f) => f.name) ?? []
+  return useStudy()?.masses.find((m) => m.id === mass?.id)
 }
+
+/** The names of the picked mass's faces, as they are now. */
+export const useFlatFaces = (): string[] => usePickedView()?.faces.map((f) => f.name) ?? []
 
 /** A face of the picked mass, by its name; `none`: what it is called where none is meant. */
 export function FaceChoice({
@@ -68,7 +73,8 @@ export function FaceChoice({
   none?: string | undefined
   onChange: (face: string | null) => void
 }) {
-  const faces = useFlatFaces()
+  const mass = usePickedView()
+  const faces = mass?.faces.map((f) => f.name) ?? []
   return (
     <ChoiceField
       label={label}
@@ -77,7 +83,7 @@ export function FaceChoice({
         ...(none ? [{ value: '', label: none }] : []),
         ...[...new Set([...faces, ...(face === null ? [] : [face])])].map((name) => ({
           value: name,
-          label: faceLabel(name),
+          label: calledFace(mass, name),
         })),
       ]}
       onChange={(next) => onChange(next === '' ? null : next)}
@@ -105,7 +111,10 @@ export function SideChoice({
   onChange: (side: string | null) => void
 }) {
   const { project, scheme } = useProject()
-  const sides = sidesOf(recipe, numbersOf(project, scheme))
+  const [mass] = usePickedMasses()
+  const numbers = numbersOf(project, scheme)
+  const sides = sidesOf(recipe, numbers)
+  const titles = outlineTitles(recipe, numbers, mass?.recipe === recipe ? numbers.angle(mass.place.turn) : 0)
   return (
     <ChoiceField
       label={label}
@@ -114,7 +123,7 @@ export function SideChoice({
         ...(all ? [{ value: '', label: all }] : []),
         ...[...new Set([...sides, ...(side ? [side] : [])])].map((edge) => ({
           value: edge,
-          label: faceLabel(faceName('side', edge)),
+          label: faceLabel(faceName('side', edge), titles),
         })),
       ]}
       onChange={(next) => onChange(next === '' ? null : next)}

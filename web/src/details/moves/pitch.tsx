@@ -2,6 +2,7 @@ import { planOf, raisedBy, ridgeHeight, withMove, withPitch } from '@geotome/cor
 import { heightsOf, numbersOf, showQuantity } from '@geotome/core/project'
 import { usePickedMasses, useProject } from '../../app/hooks'
 import { Figure } from '../../common/fields'
+import { DirectionField } from '../../common/DirectionField'
 import { NumField } from '../../common/NumField'
 import { mint, type MoveOnPage, type MoveProps } from './kind'
 import { MoveBox } from './MoveBox'
@@ -34,12 +35,12 @@ function PitchFields({ recipe, move: pitch, change, attempt }: MoveProps<'pitch'
         onAccept={(angle) => change('roof angle', (r) => withMove(r, pitch, { angle }))}
         onTry={(angle) => attempt(angle === null ? null : (r) => withMove(r, pitch, { angle }))}
       />
-      <NumField
+      <DirectionField
         label="ridge direction"
-        quantity="angle"
-        value={pitch.direction}
+        kept={pitch.direction}
+        turn={mass ? numbers.angle(mass.place.turn) : 0}
         onAccept={(direction) => change('ridge direction', (r) => withMove(r, pitch, { direction }))}
-        hint="0 runs east, 90 north"
+        onTry={(direction) => attempt(direction === null ? null : (r) => withMove(r, pitch, { direction }))}
       />
       {ridge !== null && pitch.on && (
         <Figure label="ridge height">

@@ -1,7 +1,7 @@
 import { Fragment, useContext, type ReactNode } from 'react'
 import type { SingleEdit } from '@geotome/core/edits'
 import { quantityIn, type Field, type Fielded, type Fields, type OutlineShape } from '@geotome/core/moves'
-import { inOrder, type Num } from '@geotome/core/project'
+import { howSaid, inOrder, keptDirection, saidDirection, type Num } from '@geotome/core/project'
 import type { Step } from '@geotome/core/rules'
 import { useProject, useUses } from '../../app/hooks'
 import { RuleScope } from '../../common/NumField'
@@ -56,7 +56,11 @@ function Blank({
   switch (field.is) {
     case 'number': {
       const quantity = quantityIn(field, thing)
-      const num = thing[key] as Num | null
+      const isDirection = field.direction !== undefined
+      const { directions } = project
+      const kept = thing[key] as Num | null
+      const num = isDirection && kept !== null ? saidDirection(kept, directions) : kept
+      const keep = (said: Num | null) => (isDirection && said !== null ? keptDirection(said, directions) : said)
       return (
         <>
           <InlineNumber
@@ -64,9 +68,12 @@ function Blank({
             value={num}
             quantity={quantity}
             otherwise={field.otherwise}
-            set={(next, also) => set({ [key]: next }, also)}
-            attempt={(next) => attempt(next === null ? null : { [key]: next })}
+            set={(next, also) => set({ [key]: keep(next) }, also)}
+            attempt={(next) => attempt(next === null ? null : { [key]: keep(next) })}
           />
+          {isDirection && (
+            <span className="text-[11px] text-ink2"> ({howSaid(directions, 'the rule').slice(0, -1)})</span>
+          )}
           {num !== null && typeof num !== 'number' && (
             <span className="text-[11px] text-ink2"> ({valueOf(num, quantity)})</span>
           )}

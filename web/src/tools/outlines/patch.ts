@@ -6,7 +6,7 @@ import type { OutlineUse } from './kind'
 export const patch: OutlineUse = {
   name: 'patch',
   what: ({ scheme }, { on }) =>
-    on?.kind === 'face' ? `the patch on ${on.label} of ${scheme.masses[on.mass]?.name ?? 'the mass'}` : 'the patch',
+    on?.kind === 'face' ? `the patch on the ${on.label} of ${scheme.masses[on.mass]?.name ?? 'the mass'}` : 'the patch',
   isNamed: true,
   on: 'plane',
   rises: true,
