@@ -102,7 +102,7 @@ export default tseslint.config(
   },
   {
     files: ['web/src/**/*.{ts,tsx}'],
-    ignores: HOMES,
+    ignores: [...HOMES, 'web/src/common/tell.ts'],
     rules: {
       'no-restricted-syntax': [
         'error',
@@ -110,6 +110,14 @@ export default tseslint.config(
         {
           selector: "CallExpression[callee.name=/^show(Number|Quantity|Volume)$/] > Literal[value='m']",
           message: 'A figure is shown as the project shows it, not in metres.',
+        },
+        {
+          selector: "JSXAttribute[name.name='placeholder'] Literal[value=/\\d/]",
+          message: 'An example is said in the unit of the project: EXAMPLES of core/values/examples.ts.',
+        },
+        {
+          selector: "CallExpression[callee.object.name='toast'][callee.property.name='error']",
+          message: 'What could not be done is said by tellFault of web/src/common/tell.ts, in the unit of the project.',
         },
       ],
     },

@@ -213,7 +213,7 @@ test('closed shapes of an ink sketch are found, one is taken, and becomes a mass
     .toBeLessThan(1)
   await part(page, 'Pictures')
   await page.locator('[data-trace="Traced 1"]').getByRole('button', { name: 'compare' }).click()
-  await expect(page.locator('[data-compared]')).toContainText('at most 0 mm')
+  await expect(page.locator('[data-compared]')).toContainText('at most 0.0 mm')
 })
 
 test('what is no picture, or too large a one, is refused with a sentence', async ({ page }, info) => {

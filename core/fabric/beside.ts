@@ -1,6 +1,7 @@
 import type { MassForm } from '../form'
 import { inside, type Vec2 } from '../solid'
 import { alongOf, pointAt, type Piece } from './pieces'
+import { showQuantity } from '../project'
 import { facesOfForm, type FabricContext } from './context'
 import type { WorldFace } from './print'
 import { nearTo } from './stands'
@@ -39,7 +40,7 @@ export function besideOthers(context: FabricContext, form: MassForm, face: World
     return {
       why: null,
       partly: within
-        ? `about ${((within / steps) * (piece.to - piece.from)).toFixed(1)} m of it lie inside ${other.form.name}, and are left out`
+        ? `about ${showQuantity((within / steps) * (piece.to - piece.from), 'length', context.project)} of it lie inside ${other.form.name}, and are left out`
         : null,
     }
   // Against each other in full: the mass that comes first has the wall.

@@ -1,4 +1,5 @@
 import type { MassForm } from '../form'
+import { showQuantity } from '../project'
 import { rectOf, rectsMeet, TOLERANCE, onStrip } from '../solid'
 import { facesAbove, lowestOf, piecesBetween, type Piece } from './pieces'
 import { besideOthers, NOTHING_BESIDE } from './beside'
@@ -34,7 +35,7 @@ export function addStoreyWalls(
       if (free.length === 0) {
         out.leftOut.push({
           mass: form.id,
-          what: `${form.name}, ${range.name}, face of ${(piece.to - piece.from).toFixed(2)} m`,
+          what: `${form.name}, ${range.name}, face of ${showQuantity(piece.to - piece.from, 'length', context.project)}`,
           why: 'lies inside another mass',
           area: piece.area,
         })
@@ -81,7 +82,7 @@ export function addWalls(draft: Draft, face: WorldFace): void {
     const next = ranges[b + 1]
     const several = (perRange[b]?.length ?? 0) > 1
     for (const { piece, reject } of perRange[b] ?? []) {
-      const what = `${form.name}, ${range.name}, face of ${(piece.to - piece.from).toFixed(2)} m`
+      const what = `${form.name}, ${range.name}, face of ${showQuantity(piece.to - piece.from, 'length', context.project)}`
       const above = next
         ? (perRange[b + 1] ?? []).filter(
             (p) =>
@@ -155,13 +156,15 @@ function rejected(
     return 'goes on above a wall that runs up over it'
   if (piece.z0 > floor + TOLERANCE.touch)
     return piece.z1 - piece.z0 < LIMITS.leastPiece
-      ? `only ${(piece.z1 - piece.z0).toFixed(2)} m of it lie in this storey: the slab above takes its place`
+      ? `only ${showQuantity(piece.z1 - piece.z0, 'length', context.project)} of it lie in this storey: the slab above takes its place`
       : null
   if (floor <= lowestOf(face) + TOLERANCE.touch && !onRoof)
-    return piece.z1 - piece.z0 < LIMITS.leastHigh ? `is only ${(piece.z1 - piece.z0).toFixed(3)} m high` : null
+    return piece.z1 - piece.z0 < LIMITS.leastHigh
+      ? `is only ${showQuantity(piece.z1 - piece.z0, 'length', context.project)} high`
+      : null
   const wholeTop = Math.max(...toTop.filter((p) => p.from < piece.to && p.to > piece.from).map((p) => p.z1), piece.z1)
   if (wholeTop - floor < LIMITS.leastUpright)
-    return `is only ${(wholeTop - floor).toFixed(2)} m high: a thin top, the wall below runs up`
+    return `is only ${showQuantity(wholeTop - floor, 'length', context.project)} high: a thin top, the wall below runs up`
   const roofSpace = roofSpaceOver(form, facesAbove(face, piece.wide.from, piece.wide.to, floor), floor)
   return roofSpace ? 'borders roof space only: the wall below runs up' : null
 }

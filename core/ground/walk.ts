@@ -47,7 +47,7 @@ export function readCorners(text: string, length: (text: string) => number): Vec
       return refuse(
         'formula',
         `Line ${i + 1}, "${row.slice(0, 30)}", is no point.`,
-        'Write east and north, for example 28, 0.',
+        'Write east and north with a comma between them.',
       )
     return [length(parts[0] ?? ''), length(parts[1] ?? '')]
   })
@@ -82,7 +82,7 @@ export function readLegs(text: string, lengthOf: (text: string) => number): Leg[
       return refuse(
         'formula',
         `Leg ${i + 1}, "${row.slice(0, 40)}", is not understood.`,
-        'Write a length and a direction: 9.4 east, 9.4 90°, 9.4 N 45 E, or 9.4 left 90.',
+        'Write a length and a direction: east, 90°, N 45 E, or left 90.',
       )
     const [, size = '', way = ''] = found
     const length = lengthOf(/^(east|north|west|south)$/i.test(size) ? '' : size)
@@ -116,7 +116,7 @@ function directionOf(text: string, before: number | null, i: number): number {
       return refuse(
         'formula',
         'The first leg has no leg before it to turn from.',
-        'Give the first leg a bearing, for example 9.4 east.',
+        'Give the first leg a bearing, for example east, or 90°.',
       )
     return (((before + (turn[1] === 'left' ? -1 : 1) * Number(turn[2])) % 360) + 360) % 360
   }

@@ -100,7 +100,7 @@ export function addByLine(
     refuse(
       'size',
       'A storey height of zero puts two levels at one height.',
-      'Type the height of a storey, such as 3.15.',
+      'Type the height of a storey, such as 3.15 m.',
     )
   const names = namesFor(line, by < 0, below?.name ?? '', levels.length)
   if (line.count === 1) {

@@ -60,7 +60,7 @@ describe('a tower in one entry', () => {
         { on: 'L0', runs: readRuns(text, numOf(project)), pattern: 'S', first: 1 },
         'carried',
       )
-    expect(add('')).toThrow('Type, for example, 0.6, 5.1, 38 x 3.25')
+    expect(add('')).toThrow('Type heights from the lowest storey up')
     expect(add('3 x 0')).toThrow('storey height of zero')
     expect(add('3, -3')).toThrow('one after the other')
     expect(add('900 x 3')).toThrow('whole number from 1 to 500')

@@ -24,7 +24,13 @@ export function readRuns(text: string, numOf: (text: string) => Num): Run[] {
       const many = /^(\d+)\s*[x×]\s*(.+)$/i.exec(entry)
       return many ? { count: Number(many[1]), each: numOf(many[2] ?? '') } : { count: 1, each: numOf(entry) }
     })
-  return runs.length ? runs : refuse('formula', 'No storey height is typed.', 'Type, for example, 0.6, 5.1, 38 x 3.25.')
+  return runs.length
+    ? runs
+    : refuse(
+        'formula',
+        'No storey height is typed.',
+        'Type heights from the lowest storey up, with commas between them, and "38 x" before one that comes 38 times.',
+      )
 }
 
 /**
@@ -47,7 +53,7 @@ export function addRuns(
       refuse(
         'size',
         'A storey height of zero puts all levels at one height.',
-        'Type the height of a storey, for example 3.15.',
+        'Type the height of a storey, for example 3.15 m.',
       )
   }
   const rises = storeys.runs.flatMap((r) =>

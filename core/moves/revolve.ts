@@ -165,7 +165,7 @@ export const revolve = moveKind<RevolveMove>({
   },
 })
 
-const at = ([r, z]: Vec2) => `${r.toFixed(2)}, ${z.toFixed(2)}`
+const at = ([r, z]: Vec2) => `${r.toFixed(2)} m, ${z.toFixed(2)} m`
 
 /** A profile as a closed line, counter-clockwise about what it encloses, and its edges that enclose nothing. */
 export function profileOf(

@@ -6,7 +6,6 @@ import {
   fieldUnit,
   parseFormula,
   printFormula,
-  QUANTITY_NAMES,
   Refusal,
   refuse,
   sayUnits,
@@ -277,7 +276,7 @@ function findNamed(project: Project, scheme: Scheme | null, ref: { id: string } 
     : refuse(
         'formula',
         `"${ref.name}" is not a dial, level or measure of this project, nor a unit.`,
-        `Make a dial of that name, or type ${QUANTITY_NAMES.length} like 3.15.`,
+        'Make a dial of that name, or type a number.',
       )
 }
 

@@ -22,7 +22,11 @@ export function toKernel(solid: Solid, kernel: ManifoldToplevel, own: Own, first
     )
   const fault = bodyFault(solid, 'edges')
   if (fault)
-    refuse('geometry', `The form is not a closed body, near ${fault.at.map((c) => c.toFixed(2)).join(', ')}.`, REMEDY)
+    refuse(
+      'geometry',
+      `The form is not a closed body, near ${fault.at.map((c) => `${c.toFixed(2)} m`).join(', ')}.`,
+      REMEDY,
+    )
   if (volumeOf(solid) < 0)
     refuse(
       'geometry',

@@ -1,10 +1,22 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { formatNamed } from '../exchange'
-import { addByLine, levelExamples, levelHeights, readLevelLine } from '../levels'
-import { blankProject, readTyped, sayInUnits, showExact, UnitSchema, type Project, type Unit } from '../project'
-import { openKernel } from '../solid'
+import { readCorners, readLegs, walk } from '../ground'
+import { readBrief } from '../groundwork'
+import { addByLine, levelExamples, levelHeights, readLevelLine, readRuns } from '../levels'
+import {
+  blankProject,
+  EXAMPLES,
+  inOrder,
+  readTyped,
+  sayInUnits,
+  showExact,
+  UnitSchema,
+  type Project,
+  type Unit,
+} from '../project'
+import { loopArea, openKernel } from '../solid'
 import { siteOf } from '../testing/grounds'
-import { changeLevel, converted, minter, projectWith, schemeOf, studied, thick, withMass } from '../testing/make'
+import { apply, changeLevel, converted, minter, projectWith, schemeOf, studied, thick, withMass } from '../testing/make'
 
 beforeAll(() => openKernel())
 
@@ -55,6 +67,7 @@ it('a refusal that is made in metres is said in the unit of the project, but for
     'Thickened by 500 mm, a side of "Wall 2 m" is gone. Up to 12 m² and 30 mm stay.',
   )
   expect(sayInUnits(sentence, 'ft')).toContain(`Thickened by 1' 7 11/16"`)
+  expect(sayInUnits(sentence, 'ft')).not.toMatch(/\d (mm|m²)/)
 })
 
 describe('what is typed', () => {
@@ -81,6 +94,23 @@ describe('what is typed', () => {
       }
       expect(Number(readLevelLine(says.under, p, schemeOf(p)).by)).toBeLessThan(-3)
       expect(readLevelLine(`@${says.datum} Ridge`, p, schemeOf(p))).toMatchObject({ fromDatum: true, name: 'Ridge' })
+    }
+  })
+  it('as the examples of fields shows a site, a walk, storeys and a brief of a sensible size, in every unit', () => {
+    for (const unit of UNITS) {
+      const p = { ...inUnit(projectWith([0]), unit), siteArea: 2000 }
+      const of = EXAMPLES[unit]
+      const length = (text: string) => readTyped(text, 'length', p, null).value
+      expect(loopArea(readCorners(of.corners, length))).toBeCloseTo(596, -2)
+      expect(walk([0, 0], readLegs(of.legs, length)).closing?.length).toBeGreaterThan(7)
+      expect(length(of.stride)).toBeCloseTo(unit === 'ft' ? 0.1524 : 0.1, 9)
+      const heights = readRuns(of.heights, (text) => readTyped(text, 'length', p, null).num).map((r) => Number(r.each))
+      expect(heights[0]).toBeCloseTo(0.6, 1)
+      expect(heights[1]).toBeCloseTo(5.1, 1)
+      expect(readTyped(of.area, 'area', p, null).value / 6200).toBeCloseTo(1, 1)
+      const lines = inOrder(apply(p, readBrief(p, of.brief, minter('line'))).brief)
+      expect(lines.map((l) => Math.round(Number(l.target) / 10))).toEqual([620, 8, 0])
+      expect(lines[1]?.of).toMatchObject({ kind: 'count', size: expect.closeTo(65, 0) as number })
     }
   })
   it('with the name of a level is a height from the datum, as in the field of a level', () => {

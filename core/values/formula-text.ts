@@ -72,6 +72,6 @@ export function tokenize(text: string): Token[] {
         text: ({ '×': '*', '÷': '/', '−': '-' } as Record<string, string>)[sign ?? ''] ?? sign ?? '',
       })
   }
-  if (tokens.length === 0) refuse('formula', 'Nothing is typed.', 'Type a number, for example 3.15.')
+  if (tokens.length === 0) refuse('formula', 'Nothing is typed.', 'Type a number.')
   return tokens
 }

@@ -40,7 +40,7 @@ export function parseFormula(text: string): Node {
       return refuse(
         'formula',
         `"${text ?? 'a value'}" is missing ${token ? `before "${token.text}"` : 'at the end'}.`,
-        'Complete the formula, for example 2.80 + 0.30.',
+        'Complete the formula: a sign stands between two numbers or names.',
       )
     at++
     return token

@@ -108,15 +108,28 @@ export function showExact(value: number, quantity: Quantity, shown: Shown): stri
   return unit === 'deg' ? `${text}°` : `${text} ${unit === 'm2' || unit === 'ft2' ? areaSign(shown) : unit}`.trim()
 }
 
+/** A length that is off, or left over (m), in millimetres, or in hundredths of an inch: 0.4 mm, 0.02". */
+export const showFine = (metres: number, shown: Shown): string =>
+  unitOf(shown) === 'ft' ? `${(metres / 0.0254).toFixed(2)}"` : `${(metres * 1000).toFixed(1)} mm`
+
+/** Surface over volume (1/m): 0.412 1/m, or 1/ft. */
+export const showPerLength = (perMetre: number, shown: Shown): string =>
+  unitOf(shown) === 'ft' ? `${(perMetre * 0.3048).toFixed(3)} 1/ft` : `${perMetre.toFixed(3)} 1/m`
+
 /**
- * A sentence of the core in the project's unit. Refusals that are made without a project say lengths in metres, with "m" behind; names,
+ * A sentence of the core in the project's unit. Refusals that are made without a project say lengths in metres, with "m" or "mm" behind, and areas with "m²"; names,
  * which stand in quotes, are left alone.
  */
 export function sayInUnits(sentence: string, shown: Shown): string {
   if (unitOf(shown) === 'm') return sentence
+  const isFeet = unitOf(shown) === 'ft'
   const inUnit = (text: string) =>
-    text.replace(/(?<![\w.])(-?\d+(?:\.\d+)?(?:e-?\d+)?) m(?![\w²³])/g, (_, m: string) =>
-      showQuantity(Number(m), 'length', shown),
+    text.replace(
+      /(?<![\w.])(-?\d+(?:\.\d+)?(?:e-?\d+)?) (m|mm|m²)(?![\w²³])/g,
+      (was, value: string, unit: keyof typeof UNITS) =>
+        isFeet || unit === 'm'
+          ? showQuantity(Number(value) * (UNITS[unit]?.factor ?? 1), unit === 'm²' ? 'area' : 'length', shown)
+          : was,
     )
   return sentence
     .split('"')

@@ -1,4 +1,4 @@
-import { MEASURES } from '../../project'
+import { MEASURES, showQuantity } from '../../project'
 import { type Check } from '../types'
 import { finding } from '../finding'
 
@@ -13,7 +13,8 @@ export const picturesDisagree: Check = {
     Object.values(project.measures).flatMap((m) => {
       const other = m.same ? project.measures[m.same] : undefined
       if (!other || MEASURES[other.kind].quantity !== MEASURES[m.kind].quantity) return []
-      const value = (id: string) => context.numbers.value({ formula: `{${id}}` }, MEASURES[m.kind].quantity)
+      const { quantity } = MEASURES[m.kind]
+      const value = (id: string) => context.numbers.value({ formula: `{${id}}` }, quantity)
       const [a, b] = [value(other.id), value(m.id)]
       const percent = a === 0 ? 0 : (100 * (b - a)) / a
       if (Math.abs(percent) < AGREE) return []
@@ -23,7 +24,7 @@ export const picturesDisagree: Check = {
           'pictures disagree',
           m.id,
           `${m.name} on ${where(m)} is ${Math.abs(percent).toFixed(1)} % ${percent > 0 ? 'more' : 'less'} than ${other.name} on ${where(other)}`,
-          `${b.toFixed(3)} against ${a.toFixed(3)}. Calibrate the one that you trust less again, or add a pair to it.`,
+          `${showQuantity(b, quantity, project)} against ${showQuantity(a, quantity, project)}. Calibrate the one that you trust less again, or add a pair to it.`,
         ),
       ]
     }),

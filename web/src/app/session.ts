@@ -5,6 +5,7 @@ import { createSession } from './create-session'
 import * as outbox from './outbox'
 import { store } from './store'
 import { wasTriedWell } from './tried-well'
+import { tellFault } from '../common/tell'
 
 /** The page's one session. */
 export const session = createSession({
@@ -15,7 +16,7 @@ export const session = createSession({
   isChecked: wasTriedWell,
   say: (text, how, act) => {
     const more = act ? { action: { label: act.label, onClick: act.run } } : {}
-    if (how === 'fault') toast.error(text, more)
+    if (how === 'fault') tellFault(text, more)
     else toast(text, more)
   },
   stream: (url) => new EventSource(url),

@@ -1,5 +1,4 @@
 import { proxy } from 'comlink'
-import { toast } from 'sonner'
 import { stageGeometry } from '../stage/geometry-store'
 import { figuresShown, isFabricDrawn, onDrawingDied } from '../stage/drawing/client'
 import { onWorkerDied, studyWorker, warmWorker, WorkerDied } from '../worker/client'
@@ -11,6 +10,7 @@ import { noteTriedWell } from './tried-well'
 import { computationRefused, computed, computing, leftOff } from './view-slice'
 import { Refusal, type Project } from '@geotome/core/project'
 import type { Edit } from '@geotome/core/edits'
+import { tellFault } from '../common/tell'
 
 /**
  * Keeps the worker in step with the store and the store in step with the worker's results. One study is under way at a time: what is
@@ -40,7 +40,7 @@ export function startStudyLoop(): () => void {
   warmWorker()
   const stop = store.subscribe(() => void next())
   const anew = (say: string) => () => {
-    toast.error(say)
+    tellFault(say)
     known = { project: null, edits: [] }
     asked = null
     current = null
@@ -203,8 +203,8 @@ export async function workerReady(): Promise<void> {
 export async function makeComputedEdit(label: string, ask: () => Promise<Edit>): Promise<boolean> {
   await workerReady()
   const edit = await ask().catch((e: unknown) => {
-    if (e instanceof WorkerDied) toast.error('The computation had died over it, and was started again. Try once more.')
-    else if (e instanceof Refusal) toast.error(e.message)
+    if (e instanceof WorkerDied) tellFault('The computation had died over it, and was started again. Try once more.')
+    else if (e instanceof Refusal) tellFault(e.message)
     else throw e
     return null
   })

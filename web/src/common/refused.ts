@@ -1,5 +1,5 @@
-import { toast } from 'sonner'
 import { Refusal } from '@geotome/core/project'
+import { tellFault } from './tell'
 
 /** What an asking gives; null where it is refused, which is said. */
 export async function orSay<T>(asking: Promise<T>): Promise<T | null> {
@@ -7,7 +7,7 @@ export async function orSay<T>(asking: Promise<T>): Promise<T | null> {
     return await asking
   } catch (e) {
     if (!(e instanceof Refusal)) throw e
-    toast.error(e.message)
+    tellFault(e.message)
     return null
   }
 }

@@ -16,6 +16,7 @@ import { Dialog } from '../common/Dialog'
 import { accepts, useExchange } from '../common/use-exchange'
 import { FileAsks } from '../common/FileAsks'
 import { readInWorker } from '../worker/reader'
+import { inUnits } from '../common/tell'
 
 const FormSchema = v.object({
   together: v.boolean(),
@@ -117,7 +118,7 @@ export function ImportDialog({ onClose }: { onClose: () => void }) {
       )}
       {read instanceof Refusal && (
         <p role="alert" className="mb-2 text-error">
-          {read.message}
+          {inUnits(read.message)}
         </p>
       )}
       {bodies.length > 0 && (

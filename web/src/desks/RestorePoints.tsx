@@ -13,6 +13,7 @@ import { schemeShown } from '../app/view-slice'
 import { confirmed } from '../common/confirm'
 import { Dialog } from '../common/Dialog'
 import { firstScheme } from '@geotome/core/study'
+import { tellFault } from '../common/tell'
 
 const FormSchema = v.object({ name: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(120)) })
 
@@ -26,7 +27,7 @@ export function RestorePoints({ onClose }: { onClose: () => void }) {
     defaultValues: { name: '' },
     resolver: valibotResolver(FormSchema),
   })
-  const say = (e: unknown) => toast.error(e instanceof Problem ? e.message : String(e))
+  const say = (e: unknown) => tellFault(e instanceof Problem ? e.message : String(e))
   const load = useCallback(() => {
     api.restorePoints(id).then(setPoints, say)
   }, [id])

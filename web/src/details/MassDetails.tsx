@@ -117,7 +117,13 @@ export function MassDetails({ mass }: { mass: Mass }) {
       <Section title="Place">
         <NumField label="east" value={mass.place.x} onAccept={place('x')} />
         <NumField label="north" value={mass.place.y} onAccept={place('y')} />
-        <NumField label="turned by" quantity="angle" value={mass.place.turn} onAccept={place('turn')} />
+        <NumField
+          label="turned by"
+          quantity="angle"
+          value={mass.place.turn}
+          hint="Counter-clockwise."
+          onAccept={place('turn')}
+        />
       </Section>
       <Arrange ids={[mass.id]} />
       <Section title="Storeys it takes">

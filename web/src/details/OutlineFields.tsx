@@ -11,7 +11,7 @@ import {
   type Move,
   type OutlineShape,
 } from '@geotome/core/moves'
-import { numbersOf, tidy, type Num, type Numbers } from '@geotome/core/project'
+import { numbersOf, tidy, type Num, type Numbers, showQuantity } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { ChoiceField } from '../common/fields'
 import { NumField } from '../common/NumField'
@@ -284,7 +284,7 @@ function CornerFields({
                 value={tidy((numbers.value(c.bulge, 'number') * chord) / 2)}
                 hint={
                   numbers.value(c.bulge, 'number') !== 0
-                    ? `radius ${radiusOf(numbers.value(c.bulge, 'number'), chord).toFixed(3)} m; above zero swells out`
+                    ? `radius ${showQuantity(radiusOf(numbers.value(c.bulge, 'number'), chord), 'length', project)}; above zero swells out`
                     : undefined
                 }
                 onAccept={(_, rise) => change(c.id, { bulge: chord > 0 ? tidy((2 * rise) / chord) : 0 })}

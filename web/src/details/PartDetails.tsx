@@ -230,7 +230,8 @@ function BondOf({ part, shown }: { part: Part; shown: PartView }) {
                 >
                   <span className="truncate">{p.label}</span>
                   <span className="shrink-0 text-ink2">
-                    {p.away.toFixed(2)} m{p.turned > 0.05 ? `, ${p.turned.toFixed(1)}°` : ''}
+                    {showQuantity(p.away, 'length', project)}
+                    {p.turned > 0.05 ? `, ${p.turned.toFixed(1)}°` : ''}
                   </span>
                 </button>
               </li>

@@ -2,9 +2,9 @@ import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useForm } from 'react-hook-form'
 import * as v from 'valibot'
 import { Plus } from 'lucide-react'
-import { toast } from 'sonner'
 import {
   DIRECTIONS,
+  EXAMPLES,
   howSaid,
   inOrder,
   nextOrder,
@@ -30,6 +30,7 @@ import { Materials } from './Materials'
 import { Profiles } from './Profiles'
 import { UsesSection } from './UsesSection'
 import { Wings } from './Wings'
+import { tellFault } from '../common/tell'
 
 export const UNIT_NAMES: { value: Unit; label: string }[] = [
   { value: 'm', label: 'metres' },
@@ -144,7 +145,7 @@ export function ProjectDetails() {
         value={project.stride.length}
         onAccept={(_, value) => {
           if (value <= 0) {
-            toast.error('The stride is above zero. Type, for example, 0.1 m.')
+            tellFault(`The stride is above zero. Type, for example, ${EXAMPLES[project.unit].stride}.`)
             return false
           }
           return set('stride', { stride: { ...project.stride, length: value } })
@@ -156,7 +157,7 @@ export function ProjectDetails() {
         value={project.stride.angle}
         onAccept={(_, value) => {
           if (value <= 0) {
-            toast.error('The stride is above zero. Type, for example, 5 degrees.')
+            tellFault('The stride is above zero. Type, for example, 5 degrees.')
             return false
           }
           return set('stride', { stride: { ...project.stride, angle: value } })
@@ -260,7 +261,7 @@ function Dials() {
       }
       if (makeEdit(`add dial ${name}`, { edit: 'dial.add', scheme: scheme.id, thing })) reset()
     } catch (e) {
-      if (e instanceof Refusal) toast.error(e.message)
+      if (e instanceof Refusal) tellFault(e.message)
       else throw e
     }
   })

@@ -24,6 +24,7 @@ import { FieldList } from './moves/FieldList'
 import { mint } from './moves/kind'
 import { OwnMoves } from './OwnMoves'
 import { PointsSource } from './PointsSource'
+import { inUnits } from '../common/tell'
 
 /** A repeat: what it is of, where it leads, its exceptions; and the one of it that is picked, by its key. */
 export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | null }) {
@@ -83,7 +84,7 @@ export function RepeatDetails({ repeat, one }: { repeat: Repeat; one: string | n
         attempt={(to) => attempt(to)}
       />
       {wayKind(repeat.way).says?.(repeat.way as never, numbers) && (
-        <Figure label="along it">{wayKind(repeat.way).says?.(repeat.way as never, numbers)}</Figure>
+        <Figure label="along it">{inUnits(wayKind(repeat.way).says?.(repeat.way as never, numbers) ?? '')}</Figure>
       )}
       <ChoiceField
         label="every other one"

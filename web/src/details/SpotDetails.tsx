@@ -2,7 +2,6 @@ import type { Edit } from '@geotome/core/edits'
 import { moveJoint, pullFace } from '@geotome/core/form'
 import { inOrder, readTyped, Refusal, refuse, showNumber, showQuantity, type Mass } from '@geotome/core/project'
 import { useState } from 'react'
-import { toast } from 'sonner'
 import { useProject, useStudy, useViewState } from '../app/hooks'
 import { makeEdit, tryEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
@@ -15,6 +14,7 @@ import { CrispEdge, OpenFace } from './SoftSpots'
 import { calledFace } from '../stage/spot'
 import { cornersOf, endsOf, faceDrawn, faceNearest, facesThat, lookOf, type FaceDrawn } from '../stage/spots'
 import type { MassView } from '../worker/protocol'
+import { tellFault } from '../common/tell'
 
 const mint = () => crypto.randomUUID()
 
@@ -127,7 +127,7 @@ function NearestField({ all }: { all: MassView[] }) {
       if (spot) dispatch(spotsPicked([spot]))
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
-      toast.error(e.message)
+      tellFault(e.message)
     }
   }
   return (

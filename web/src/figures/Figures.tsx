@@ -6,6 +6,7 @@ import { selectReached } from '../app/project-slice'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { sheetOpened } from '../app/view-slice'
 import type { StoredView } from '../stage/geometry-store'
+import { inUnits } from '../common/tell'
 
 /** The figures that are steered by, at every desk; a figure opens to how it was computed. */
 export function Figures() {
@@ -126,13 +127,13 @@ export function Figures() {
           )}
         </>
       ) : (
-        <span className="text-ink2">{refused ?? 'Computing the first figures ...'}</span>
+        <span className="text-ink2">{(refused && inUnits(refused)) ?? 'Computing the first figures ...'}</span>
       )}
       {study?.compare && <CompareFigures compare={study.compare} totals={study.ledger.totals} />}
       <span className="flex-1" />
       {refused && totals && (
         <span role="alert" className="truncate text-warn">
-          {refused}
+          {inUnits(refused)}
         </span>
       )}
       {busy !== null && !stopped && (

@@ -3,6 +3,7 @@ import { showQuantity, type Dial } from '@geotome/core/project'
 import { dialValue, type Trial } from '@geotome/core/study'
 import { useProject } from '../app/hooks'
 import { FIGURES, shown, type FigureKey } from './trial-figures'
+import { inUnits } from '../common/tell'
 
 /** One dial: all figures at each of its values. */
 export function Rows({ trials, dials, take }: { trials: Trial[]; dials: Dial[]; take: (values: number[]) => boolean }) {
@@ -102,7 +103,7 @@ export function Grid({
                   {trial && (
                     <button
                       disabled={!trial.figures}
-                      title={trial.say ?? 'Take it'}
+                      title={trial.say === null ? 'Take it' : inUnits(trial.say)}
                       aria-label={`take ${showQuantity(r, a.quantity, project)}, ${showQuantity(c, b.quantity, project)}`}
                       className={`w-full cursor-pointer rounded-sm px-1.5 py-0.5 hover:outline hover:outline-ink ${[r, c].join() === now ? 'font-bold outline outline-cut' : ''}`}
                       style={

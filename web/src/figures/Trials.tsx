@@ -1,5 +1,4 @@
 import { lazy, Suspense, useState } from 'react'
-import { toast } from 'sonner'
 import { batch, type SingleEdit } from '@geotome/core/edits'
 import { editNumber, inOrder, readTyped, Refusal, type Dial, type Project, type Scheme } from '@geotome/core/project'
 import { dialValue, setDial, trialGrid } from '@geotome/core/study'
@@ -9,6 +8,7 @@ import { DialSets } from './DialSets'
 import { FIGURES, type FigureKey } from './trial-figures'
 import { Grid, Rows } from './TrialTables'
 import { useTrials } from './use-trials'
+import { tellFault } from '../common/tell'
 
 const Chart = lazy(() => import('./TrialsChart'))
 
@@ -48,7 +48,7 @@ export function Trials() {
       )
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
-      toast.error(e.message)
+      tellFault(e.message)
     }
   }
   const take = (values: number[]) =>

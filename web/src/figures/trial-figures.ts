@@ -1,4 +1,4 @@
-import { showNumber, type Project } from '@geotome/core/project'
+import { showNumber, type Project, showPerLength } from '@geotome/core/project'
 import type { TrialFigures } from '@geotome/core/study'
 
 /** What trials are compared by. */
@@ -16,5 +16,5 @@ export const shown = (f: TrialFigures, key: FigureKey, project: Project): string
   if (value === null) return key === 'compact' ? '…' : 'none'
   if (key === 'area' || key === 'overlap') return showNumber(value, 'area', project)
   if (key === 'height') return showNumber(value, 'length', project)
-  return value.toFixed(key === 'ratio' ? 3 : 4)
+  return key === 'ratio' ? value.toFixed(3) : showPerLength(value, project)
 }

@@ -1,8 +1,8 @@
 import { proxy } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import { toast } from 'sonner'
 import type { Trial } from '@geotome/core/study'
 import { studyWorker } from '../worker/client'
+import { tellFault } from '../common/tell'
 
 /** Runs trials in the worker; what is known already is shown meanwhile. */
 export function useTrials() {
@@ -39,7 +39,7 @@ export function useTrials() {
         }),
       )
     } catch (e) {
-      if (mine === now.current) toast.error(e instanceof Error ? e.message : 'The trials could not be made. Try again.')
+      if (mine === now.current) tellFault(e instanceof Error ? e.message : 'The trials could not be made. Try again.')
     }
     if (mine !== now.current) return
     setTrials({ dials, all: [...known.values()] })

@@ -1,6 +1,5 @@
 import { Plus, X } from 'lucide-react'
 import { useId, useState } from 'react'
-import { toast } from 'sonner'
 import { PRECISIONS, usualPrecision, type Facts, type Location } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -8,6 +7,7 @@ import { AddByName } from '../common/AddByName'
 import { ChoiceField, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { UNIT_NAMES } from '../details/ProjectDetails'
+import { tellFault } from '../common/tell'
 
 const FACTS: { key: 'number' | 'client' | 'address' | 'stage' | 'author'; label: string }[] = [
   { key: 'number', label: 'number' },
@@ -34,7 +34,7 @@ export function FactsFields() {
         (/[sw]/i.test(parts[4] ?? '') ? -1 : 1)
       : NaN
     if (Number.isFinite(value) && Math.abs(value) <= most) return Math.round(value * 1e7) / 1e7
-    toast.error(
+    tellFault(
       `"${text}" is no angle between -${most} and ${most} degrees. Type, for example, 53.5461 or 53° 32' 46" N.`,
     )
     return false
@@ -83,7 +83,7 @@ export function FactsFields() {
           add={(name) => {
             if (!facts.custom.some((c) => c.name.toLowerCase() === name.toLowerCase()))
               return setFacts(`field ${name}`, { custom: [...facts.custom, { name, text: '' }] })
-            toast.error(`There is a field "${name}" already. Choose another name.`)
+            tellFault(`There is a field "${name}" already. Choose another name.`)
             return false
           }}
           button={{ show: <Plus size={14} />, className: 'btn btn-sm h-8 px-2', label: 'Add field' }}

@@ -7,6 +7,7 @@ import {
   readCorners,
   readLegs,
   readTyped,
+  EXAMPLES,
   Refusal,
   sayBearing,
   showNumber,
@@ -19,6 +20,7 @@ import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { Section } from '../common/fields'
 import { siteEdit } from '@geotome/core/groundwork'
+import { inUnits } from '../common/tell'
 
 const WAYS = [
   { id: 'rectangle', label: 'Rectangle' },
@@ -126,7 +128,7 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
               aria-label="corners"
               className={area}
               {...register('points')}
-              placeholder={'0, 0\n28, 0\n31, 19\n2, 22'}
+              placeholder={EXAMPLES[project.unit].corners}
             />
           </label>
         )}
@@ -137,7 +139,7 @@ export function SiteEntry({ onDone, cancel }: { onDone: () => void; cancel: (() 
               aria-label="lengths and directions"
               className={area}
               {...register('legs')}
-              placeholder={'9.4 east\n5.6 north\n3.7 west'}
+              placeholder={EXAMPLES[project.unit].legs}
             />
           </label>
         )}
@@ -181,7 +183,7 @@ const tried = <T,>(read: () => T): { ok: T } | { fault: string } => {
   try {
     return { ok: read() }
   } catch (e) {
-    if (e instanceof Refusal) return { fault: e.message }
+    if (e instanceof Refusal) return { fault: inUnits(e.message) }
     throw e
   }
 }

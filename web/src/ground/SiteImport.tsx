@@ -1,5 +1,4 @@
 import { useRef, useState } from 'react'
-import { toast } from 'sonner'
 import { batch, type SingleEdit } from '@geotome/core/edits'
 import type { Answers } from '@geotome/core/exchange'
 import { Refusal, showQuantity, siteFigures } from '@geotome/core/project'
@@ -12,6 +11,7 @@ import { FileAsks } from '../common/FileAsks'
 import { readInWorker } from '../worker/reader'
 import type { SiteFound } from '../worker/reader-worker'
 import { neighbourEdit, siteEdit } from '@geotome/core/groundwork'
+import { tellFault } from '../common/tell'
 
 /** Reads a site file in the worker and asks what its outlines, points and lines become; all of it is one edit. */
 export function SiteImport({ onClose }: { onClose: () => void }) {
@@ -88,14 +88,14 @@ export function SiteImport({ onClose }: { onClose: () => void }) {
         })
       } catch (e) {
         if (e instanceof Problem) {
-          toast.error(e.message)
+          tellFault(e.message)
           return
         }
         throw e
       }
     }
     if (edits.length === 0) {
-      toast.error('Nothing of the file is taken. Choose what its outlines or points become.')
+      tellFault('Nothing of the file is taken. Choose what its outlines or points become.')
       return
     }
     if (makeEdit(`read ${found.name}`.slice(0, 190), () => batch(edits))) onClose()

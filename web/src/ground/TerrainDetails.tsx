@@ -1,6 +1,5 @@
 import { Trash2 } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
-import { toast } from 'sonner'
 import { inOrder, showNumber, type Neighbour } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
 import { useProject, useStudy } from '../app/hooks'
@@ -13,6 +12,7 @@ import { ChoiceField, Figure, NameField, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
 import { studyWorker } from '../worker/client'
 import { SiteImport } from './SiteImport'
+import { tellFault } from '../common/tell'
 
 /** Terrain: level, or surveyed; where its points come from; what it says along every mass's foot; and the neighbours. */
 export function TerrainDetails() {
@@ -223,8 +223,8 @@ function Sources() {
       }
       await keep('scanner (simulated)', flat)
     } catch (e) {
-      if (e instanceof Problem) toast.error(e.message)
-      else if (!control.signal.aborted) toast.error('The scanner broke off; nothing was taken. Start it again.')
+      if (e instanceof Problem) tellFault(e.message)
+      else if (!control.signal.aborted) tellFault('The scanner broke off; nothing was taken. Start it again.')
     } finally {
       setGot(null)
     }
@@ -232,7 +232,7 @@ function Sources() {
   const ask = async () => {
     const { latitude, longitude } = project.location
     if (latitude === null || longitude === null) {
-      toast.error('The service needs to know where the project lies. Type latitude and longitude under Project first.')
+      tellFault('The service needs to know where the project lies. Type latitude and longitude under Project first.')
       return
     }
     try {
@@ -242,7 +242,7 @@ function Sources() {
       )
       const grid = (await response.json()) as { x0: number; y0: number; step: number; nx: number; heights: number[] }
       if (!response.ok) {
-        toast.error('The service has no heights for this place.')
+        tellFault('The service has no heights for this place.')
         return
       }
       await keep(
@@ -254,7 +254,7 @@ function Sources() {
         ]),
       )
     } catch (e) {
-      toast.error(e instanceof Problem ? e.message : 'The service does not answer. Try again.')
+      tellFault(e instanceof Problem ? e.message : 'The service does not answer. Try again.')
     }
   }
   return (

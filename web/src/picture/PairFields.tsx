@@ -1,4 +1,6 @@
 import type { Pair, PairDoubt } from '@geotome/core/picture'
+import { showFine } from '@geotome/core/project'
+import { useProject } from '../app/hooks'
 import { NumField } from '../common/NumField'
 
 export function PairFields({
@@ -18,6 +20,7 @@ export function PairFields({
   onChange: (fields: Partial<Pair>) => boolean
   onRemove: () => void
 }) {
+  const { project } = useProject()
   return (
     <div className="mt-1.5 rounded-md border border-line p-1.5">
       <NumField
@@ -41,7 +44,7 @@ export function PairFields({
             </option>
           ))}
         </select>
-        {several && <span>off by {(off * 1000).toFixed(1)} mm</span>}
+        {several && <span>off by {showFine(off, project)}</span>}
         <button className="cursor-pointer underline" disabled={disabled} onClick={onRemove}>
           remove
         </button>

@@ -181,6 +181,7 @@ export function PictureDetails({ picture: p }: { picture: Picture }) {
           label="turned by"
           quantity="angle"
           value={p.turn}
+          hint="Counter-clockwise."
           disabled={p.locked}
           onAccept={(turn) => set('turn', { turn })}
         />

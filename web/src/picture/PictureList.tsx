@@ -10,6 +10,7 @@ import {
   type KeptMeasure,
   type Picture,
   type Trace,
+  showFine,
 } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
@@ -292,8 +293,8 @@ function Traces() {
           </p>
           {compared[t.id] && (
             <p className="mt-0.5 text-[12px]" role="status" data-compared>
-              off {compared[t.id]?.view}: at most <b>{((compared[t.id]?.greatest ?? 0) * 1000).toFixed(0)} mm</b>, on
-              average <b>{((compared[t.id]?.mean ?? 0) * 1000).toFixed(0)} mm</b>
+              off {compared[t.id]?.view}: at most <b>{showFine(compared[t.id]?.greatest ?? 0, project)}</b>, on average{' '}
+              <b>{showFine(compared[t.id]?.mean ?? 0, project)}</b>
             </p>
           )}
         </div>

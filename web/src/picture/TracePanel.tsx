@@ -1,6 +1,5 @@
 import { proxy } from 'comlink'
 import { useRef, useState } from 'react'
-import { toast } from 'sonner'
 import { inOrder, numbersOf, Refusal, scalingOf, showQuantity } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { useProject } from '../app/hooks'
@@ -8,6 +7,7 @@ import { Section } from '../common/fields'
 import { studyWorker } from '../worker/client'
 import type { PanelOf } from './tasks/kind'
 import type { Tracing } from './tasks/trace'
+import { tellFault } from '../common/tell'
 
 /** Lines traced by hand, straight or as arcs that go on from the last side; or closed shapes found in ink, to be accepted one by one. */
 export function TracePanel({ picture: p, state, hint, send }: PanelOf<Tracing>) {
@@ -43,10 +43,10 @@ export function TracePanel({ picture: p, state, hint, send }: PanelOf<Tracing>) 
         loop.map(([x, y]): Vec2 => [Math.round((x + x0) * 100) / 100, Math.round((y + y0) * 100) / 100])
       setFound(shapes.map((f) => ({ ...f, outer: shift(f.outer), holes: f.holes.map(shift), take: true })))
       if (shapes.length === 0)
-        toast.error('No closed shape was found. Crop the picture to the sketch, or trace it by hand.')
+        tellFault('No closed shape was found. Crop the picture to the sketch, or trace it by hand.')
     } catch (e) {
       if (stopped.current) return
-      toast.error(
+      tellFault(
         e instanceof Refusal ? e.message : 'The picture could not be read. Reload the page, or add it once more.',
       )
     } finally {

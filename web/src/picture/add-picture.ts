@@ -6,6 +6,7 @@ import { makeEdit } from '../app/session'
 import { store } from '../app/store'
 import { shadesOfBitmap } from './read-shades'
 import { groundShown, picked } from '../app/view-slice'
+import { tellFault } from '../common/tell'
 
 const MOST = 60 * 1024 * 1024
 /** dots to an inch that a PDF's page is drawn with */
@@ -17,7 +18,7 @@ const PDF_DPI = 200
  */
 export async function addPicture(file: File, page = 1): Promise<void> {
   if (file.size > MOST) {
-    toast.error(
+    tellFault(
       `${file.name} has ${Math.round(file.size / 1e6)} MB; up to 60 MB are taken. Save it smaller, or crop it first.`,
     )
     return
@@ -28,7 +29,7 @@ export async function addPicture(file: File, page = 1): Promise<void> {
     const content = pdf ? await pageOf(file, page) : await pictureOf(file)
     const bitmap = await createImageBitmap(content).catch(() => null)
     if (!bitmap) {
-      toast.error(
+      tellFault(
         `${file.name} is no picture that can be read: PNG, JPEG, WebP and PDF pages are taken. Save it as one of them.`,
       )
       return
@@ -62,7 +63,7 @@ export async function addPicture(file: File, page = 1): Promise<void> {
       store.dispatch(picked({ kind: 'picture', ids: [thing.id] }))
     }
   } catch (e) {
-    if (e instanceof Problem || e instanceof NoPicture) toast.error(e.message)
+    if (e instanceof Problem || e instanceof NoPicture) tellFault(e.message)
     else throw e
   } finally {
     toast.dismiss(working)

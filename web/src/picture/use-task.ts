@@ -1,5 +1,4 @@
 import { useCallback, useEffect, useRef, useState } from 'react'
-import { toast } from 'sonner'
 import type { Picture } from '@geotome/core/project'
 import { selectPresent } from '../app/project-slice'
 import { makeEdit } from '../app/session'
@@ -7,6 +6,7 @@ import { store, useAppDispatch } from '../app/store'
 import { benchOpened } from '../app/view-slice'
 import type { BenchEvent, BenchWorld, Picking, Task } from './tasks/kind'
 import { afterEvent } from './tasks/run'
+import { tellFault } from '../common/tell'
 
 /** What a task sees of this moment; null once its picture is gone. */
 export function benchWorld(picture: string): BenchWorld | null {
@@ -40,7 +40,7 @@ export function useTask<S extends Picking>(task: Task<S>, picture: Picture) {
       const after = afterEvent(task, before, event, world, makeEdit)
       if (!after) return false
       show((now.current = after.state))
-      if (after.refused) toast.error(after.refused)
+      if (after.refused) tellFault(after.refused)
       if (after.close) dispatch(benchOpened(null))
       return true
     },

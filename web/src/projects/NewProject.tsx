@@ -1,7 +1,6 @@
 import { valibotResolver } from '@hookform/resolvers/valibot'
 import { useForm } from 'react-hook-form'
 import { useNavigate } from 'react-router'
-import { toast } from 'sonner'
 import * as v from 'valibot'
 import { areaSign, blankProject, NameSchema, readTyped, Refusal, UnitSchema, type Unit } from '@geotome/core/project'
 import { api, Problem } from '../app/api'
@@ -10,6 +9,7 @@ import { dialogOpened, groundShown, toolTaken } from '../app/view-slice'
 import { Dialog } from '../common/Dialog'
 import { useExchange } from '../common/use-exchange'
 import { atDesk } from '../desks/after-desk'
+import { tellFault } from '../common/tell'
 
 interface Beginning {
   id: string
@@ -84,7 +84,7 @@ export function NewProject({ onClose }: { onClose: () => void }) {
       })
       atDesk(begin?.desk ?? 'form', (desk) => void navigate(`/p/${id}/${desk}`), begin?.then ?? (() => {}))
     } catch (e) {
-      toast.error(e instanceof Problem ? e.message : String(e))
+      tellFault(e instanceof Problem ? e.message : String(e))
     }
   })
   const [begins, unit] = watch(['begins', 'unit'])

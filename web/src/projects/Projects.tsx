@@ -11,6 +11,7 @@ import { Wordmark } from '../common/Wordmark'
 import { author } from '../app/author'
 import { NewProject } from './NewProject'
 import { ProjectPicture } from './ProjectPicture'
+import { tellFault } from '../common/tell'
 
 type Order = 'newest' | 'name' | 'area'
 const ORDERS: Record<Order, { label: string; compare: (a: ProjectSummary, b: ProjectSummary) => number }> = {
@@ -55,7 +56,7 @@ export default function Projects() {
   const bringIn = async (chosen: File | undefined) => {
     if (!chosen) return
     if (chosen.size > 150 * 1024 * 1024) {
-      toast.error(
+      tellFault(
         `${chosen.name} has ${Math.round(chosen.size / 1e6)} MB; a project file has at most 150 MB. Pictures and scans are not project files.`,
       )
       return
@@ -65,7 +66,7 @@ export default function Projects() {
       if (mended) toast(mended)
       void navigate(`/p/${id}/slice`)
     } catch (e) {
-      toast.error(e instanceof Problem ? `${chosen.name}: ${e.message}` : String(e))
+      tellFault(e instanceof Problem ? `${chosen.name}: ${e.message}` : String(e))
     }
   }
   const showAway = async () => setAway(away ? null : await api.projects(true))
@@ -80,7 +81,7 @@ export default function Projects() {
       toast(`${name} is a copy of ${p.name} as it is now.`)
       load()
     } catch (e) {
-      toast.error(e instanceof Problem ? e.message : String(e))
+      tellFault(e instanceof Problem ? e.message : String(e))
     }
   }
   const shown = (projects ?? [])

@@ -2,6 +2,7 @@ import { BarChart3, Copy, Download } from 'lucide-react'
 import { toast } from 'sonner'
 import { useOf } from '../app/hooks'
 import { LEDGER_BY, type LedgerBy, type LedgerColumn } from './ledger-rows'
+import { tellFault } from '../common/tell'
 
 interface Written {
   head: string[]
@@ -38,7 +39,7 @@ export function LedgerBar({
     const text = [head, ...rows].map((r) => r.map((c) => c ?? '').join('\t')).join('\n')
     await navigator.clipboard.writeText(text).then(
       () => toast.success(`${rows.length} rows are copied, to be pasted into a table.`),
-      () => toast.error('The browser did not let it be copied. Download it as CSV.'),
+      () => tellFault('The browser did not let it be copied. Download it as CSV.'),
     )
   }
   const download = async (as: 'csv' | 'xlsx') => {

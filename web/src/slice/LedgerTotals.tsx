@@ -1,4 +1,4 @@
-import { areaSign, showNumber, showVolume } from '@geotome/core/project'
+import { areaSign, showNumber, showVolume, showPerLength } from '@geotome/core/project'
 import { WAYS, type Way } from '@geotome/core/study'
 import { useProject, useStudy } from '../app/hooks'
 
@@ -63,7 +63,7 @@ export function LedgerTotals() {
             {area(areas.surfaces.outer)}
           </Item>
           <Item label="surface over volume" name="compact">
-            {areas.surfaces.compact?.toFixed(3) ?? ''} 1/m
+            {areas.surfaces.compact === null ? '' : showPerLength(areas.surfaces.compact, project)}
           </Item>
           <span className="whitespace-nowrap">
             <span className="text-ink2">facades, {areaSign(project)} </span>

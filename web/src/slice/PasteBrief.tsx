@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import { readBrief } from '@geotome/core/groundwork'
-import { Refusal } from '@geotome/core/project'
+import { EXAMPLES, Refusal } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
+import { inUnits } from '../common/tell'
 
 const mint = () => crypto.randomUUID()
 
@@ -17,7 +18,7 @@ export function PasteBrief({ done }: { done: () => void }) {
       if (makeEdit('read the brief', edit)) done()
     } catch (e) {
       if (!(e instanceof Refusal)) throw e
-      setFault(e.message)
+      setFault(inUnits(e.message))
     }
   }
   return (
@@ -27,7 +28,7 @@ export function PasteBrief({ done }: { done: () => void }) {
         autoFocus
         rows={4}
         className="textarea w-full font-mono text-[12px]"
-        placeholder={'homes\t6,200\t5 %\nflats, homes\t80\t\tat least\t65\nratio\t2.5\t\tat most'}
+        placeholder={EXAMPLES[project.unit].brief}
         value={text}
         onChange={(e) => {
           setText(e.target.value)

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { toast } from 'sonner'
+import { tellFault } from '../common/tell'
 
 /** A share as a field of per cent. */
 export function ShareField({
@@ -16,7 +16,7 @@ export function ShareField({
     if (typed === null) return
     const read = Number(typed.replace(/[%\s]/g, '').replace(',', '.'))
     if (!(read >= 0 && read <= 100)) {
-      toast.error(`"${typed}" is no share. Type, for example, 5 %.`)
+      tellFault(`"${typed}" is no share. Type, for example, 5 %.`)
       return
     }
     if (Math.abs(read / 100 - value) < 1e-9 || onAccept(read / 100)) setTyped(null)

@@ -1,12 +1,12 @@
 import { proxy } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { toast } from 'sonner'
 import type { Edit } from '@geotome/core/edits'
 import {
   briefKey,
   editNumber,
   quantityOf,
   readTyped,
+  EXAMPLES,
   Refusal,
   showQuantity,
   type BriefOf,
@@ -23,6 +23,7 @@ import { studyWorker } from '../worker/client'
 import type { Wanted } from '../worker/areas-protocol'
 import { BOUNDS, briefKinds } from './brief-kinds'
 import { takeSought } from './sought'
+import { inUnits, tellFault } from '../common/tell'
 
 interface Asked {
   of: BriefOf
@@ -109,7 +110,7 @@ export function TargetSheet() {
     } catch (e) {
       if (mine !== run.current) return
       if (!(e instanceof Refusal)) throw e
-      toast.error(e.message)
+      tellFault(e.message)
     } finally {
       if (mine === run.current) setDone(null)
     }
@@ -173,7 +174,7 @@ export function TargetSheet() {
         <div className="mt-3 max-w-2xl rounded-md border border-line bg-field px-3 py-2" role="status" data-found>
           {found.met.map((m) => (
             <p key={m.label} className={`pb-1 ${m.reached ? 'font-medium' : 'text-warn'}`}>
-              {m.say}
+              {inUnits(m.say)}
             </p>
           ))}
           <div className="flex items-center gap-2 pt-1">
@@ -267,7 +268,7 @@ function Wish({
       <input
         aria-label={`${name}: value`}
         className={`${field} w-24`}
-        placeholder="6200"
+        placeholder={EXAMPLES[project.unit].area}
         value={asked.value}
         onChange={(e) => set({ value: e.target.value })}
       />

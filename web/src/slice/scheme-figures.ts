@@ -1,4 +1,4 @@
-import { showNumber, showQuantity, showVolume, type Project } from '@geotome/core/project'
+import { showNumber, showQuantity, showVolume, type Project, showPerLength } from '@geotome/core/project'
 import type { SchemeSummary } from '@geotome/core/study'
 
 /** A figure that every scheme has, or has not yet: `without` says why. */
@@ -26,7 +26,7 @@ export const SCHEME_FIGURES: readonly SchemeFigure[] = [
   { label: 'storeys with floor', of: (s) => s.storeys, show: String },
   { label: 'volume', of: (s) => s.volume, show: showVolume },
   { label: 'facade area', of: (s) => s.facade, show: area },
-  { label: 'surface over volume', of: (s) => s.compact, show: (v) => `${v.toFixed(3)} 1/m` },
+  { label: 'surface over volume', of: (s) => s.compact, show: showPerLength },
   { label: 'terraces, apart', of: (s) => s.terraces, show: area },
 ]
 

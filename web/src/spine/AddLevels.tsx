@@ -2,7 +2,6 @@ import { valibotResolver } from '@hookform/resolvers/valibot'
 import type { ChangeEvent } from 'react'
 import { useForm } from 'react-hook-form'
 import * as v from 'valibot'
-import { toast } from 'sonner'
 import { applyEdit, type Edit } from '@geotome/core/edits'
 import {
   addLevel,
@@ -14,13 +13,14 @@ import {
   readRuns,
   standingOn,
 } from '@geotome/core/levels'
-import { editNumber, readTyped, Refusal, showNumber, tidy } from '@geotome/core/project'
+import { editNumber, readTyped, EXAMPLES, Refusal, showNumber, tidy } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { useAppDispatch } from '../app/store'
 import { levelShown } from '../app/view-slice'
 import { Dialog } from '../common/Dialog'
 import { Consequence } from './Consequence'
+import { inUnits, tellFault } from '../common/tell'
 
 const mint = () => crypto.randomUUID()
 const OWN = 'own'
@@ -102,7 +102,7 @@ export function AddLevels({
       const s = p.schemes[scheme.id]
       return { edit, after: s ? levelHeights(p, s) : [] }
     } catch (e) {
-      if (e instanceof Refusal) return { fault: e.message }
+      if (e instanceof Refusal) return { fault: inUnits(e.message) }
       throw e
     }
   })()
@@ -110,7 +110,7 @@ export function AddLevels({
 
   const accept = handleSubmit(() => {
     if ('fault' in planned) {
-      toast.error(planned.fault)
+      tellFault(planned.fault ?? '')
       return
     }
     if (!makeEdit(how === 'one' ? `add ${name}` : `add ${fresh.length} storeys`, planned.edit)) return
@@ -135,7 +135,12 @@ export function AddLevels({
       </Row>
       {how === 'many' && (
         <Row label="first, heights of their own">
-          <input aria-label="first heights" placeholder="none, or 0.6, 5.1" className={FIELD} {...register('own')} />
+          <input
+            aria-label="first heights"
+            placeholder={`none, or ${EXAMPLES[project.unit].heights}`}
+            className={FIELD}
+            {...register('own')}
+          />
         </Row>
       )}
       {how === 'many' && (

@@ -1,5 +1,4 @@
 import { memo, useState, type RefObject } from 'react'
-import { toast } from 'sonner'
 import { applyEdit } from '@geotome/core/edits'
 import {
   addByLine,
@@ -17,6 +16,7 @@ import { useAppDispatch } from '../app/store'
 import { confirmed } from '../common/confirm'
 import { levelShown, picked as pickedNow } from '../app/view-slice'
 import { Consequence } from './Consequence'
+import { tellFault } from '../common/tell'
 
 const mint = () => crypto.randomUUID()
 
@@ -56,7 +56,7 @@ export const LevelEntry = memo(function LevelEntry({ field }: { field: RefObject
   const accept = async () => {
     if (!planned) return
     if ('fault' in planned) {
-      toast.error(planned.fault)
+      tellFault(planned.fault ?? '')
       return
     }
     const { edit, fresh, same } = planned

@@ -1,11 +1,11 @@
 import { memo, useState, type KeyboardEvent, type PointerEvent } from 'react'
-import { toast } from 'sonner'
 import type { LevelHeight } from '@geotome/core/levels'
 import { editNumber, readTyped, Refusal, showNumber, type Project } from '@geotome/core/project'
 import { selectPresent } from '../app/project-slice'
 import { makeEdit } from '../app/session'
 import { store, useAppDispatch } from '../app/store'
 import { levelMoved } from '../app/view-slice'
+import { tellFault } from '../common/tell'
 
 /** What is done with the levels of the spine, by id. */
 export interface SpineHand {
@@ -56,7 +56,7 @@ export const LevelLabel = memo(function LevelLabel(props: Props) {
         dispatch(levelMoved({ level: id, height: value, num }))
       }
     } catch (e) {
-      if (e instanceof Refusal) toast.error(e.message)
+      if (e instanceof Refusal) tellFault(e.message)
       else throw e
     }
   }

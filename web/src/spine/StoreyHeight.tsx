@@ -1,6 +1,6 @@
 import { memo, useState } from 'react'
 import { heightParts, setHeightPart, type HeightPart, type GivesWay } from '@geotome/core/levels'
-import { showNumber, type Num } from '@geotome/core/project'
+import { showNumber, showQuantity, type Num } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { makeEdit } from '../app/session'
 import { intoView, Section } from '../common/fields'
@@ -199,6 +199,8 @@ const SectionPreview = memo(function SectionPreview({
   above: string
   below: string
 }) {
+  const { project } = useProject()
+  const z = (v: number) => showQuantity(v, 'length', project)
   const [w, h] = [92, 148]
   const k = (h - 26) / Math.max(storey, 0.1)
   const top = 12
@@ -210,7 +212,7 @@ const SectionPreview = memo(function SectionPreview({
       viewBox={`0 0 ${w} ${h}`}
       className="shrink-0 rounded-md border border-line bg-paper"
       role="img"
-      aria-label={`section of the storey: clear ${clear.toFixed(3)} m, slab ${slab.toFixed(3)} m, floor ${floor.toFixed(3)} m`}
+      aria-label={`section of the storey: clear ${z(clear)}, slab ${z(slab)}, floor ${z(floor)}`}
     >
       <defs>
         <pattern id="slab-hatch" width={5} height={5} patternUnits="userSpaceOnUse" patternTransform="rotate(45)">

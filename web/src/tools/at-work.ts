@@ -1,6 +1,5 @@
 import { useSyncExternalStore } from 'react'
 import type { Vec2 } from '@geotome/core/solid'
-import { toast } from 'sonner'
 import { selectPresent } from '../app/project-slice'
 import { makeEdit, tryEdit, whileTyping } from '../app/session'
 import { store } from '../app/store'
@@ -10,6 +9,7 @@ import { catchEdges, centresOf } from './catch-edges'
 import type { CatchEdge } from './catching'
 import type { World } from './kind'
 import { createRunner, type Running } from './runner'
+import { tellFault } from '../common/tell'
 
 let caught: { scheme: Scheme; project: Project; edges: CatchEdge[]; centres: World['marks'] } | null = null
 
@@ -53,7 +53,7 @@ export const runner = createRunner({
   world: worldNow,
   make: makeEdit,
   show: (edit, isTyped) => (isTyped ? whileTyping(() => tryEdit(edit)) : tryEdit(edit)),
-  refuse: (say) => void toast.error(say),
+  refuse: (say) => tellFault(say),
   leave: () => void store.dispatch(toolTaken(null)),
   take: (next) => void store.dispatch(toolTaken(next)),
   pick: (what) => void store.dispatch(picked(what)),

@@ -3,7 +3,6 @@ import { useForm } from 'react-hook-form'
 import * as v from 'valibot'
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useRef, useState } from 'react'
-import { toast } from 'sonner'
 import { factLines, showQuantity, type KeptView } from '@geotome/core/project'
 import { uprightFrame } from '@geotome/core/slice'
 import { useDress, useProject, useShades, useStudy } from '../app/hooks'
@@ -19,6 +18,7 @@ import { STAGE } from '../stage/shows'
 import { sightsOnPage } from '../stage/sights'
 import { paletteOf, useTheme } from '../stage/theme'
 import { cameraOf } from './open-kept'
+import { tellFault } from '../common/tell'
 
 const SIZES = [
   { value: '1600x1000', label: '1600 x 1000' },
@@ -93,7 +93,7 @@ export default function PictureDialog({ view, onClose }: { view: KeptView; onClo
           done={(blob) => {
             setDrawn(null)
             if (!blob) {
-              toast.error('The picture could not be drawn at this size. Try a smaller one.')
+              tellFault('The picture could not be drawn at this size. Try a smaller one.')
               return
             }
             save(blob, `${view.name}.png`)

@@ -1,9 +1,9 @@
-import { toast } from 'sonner'
 import type { SingleEdit } from '@geotome/core/edits'
 import { inOrder, type Id } from '@geotome/core/project'
 import { useProject } from '../../app/hooks'
 import { readShades } from '../../picture/read-shades'
 import { InlineChoice } from './inline-choices'
+import { tellFault } from '../../common/tell'
 
 /** A picture whose darkness counts: once it is chosen, how dark it is is read and kept with it. */
 export function InlinePicture({
@@ -24,7 +24,7 @@ export function InlinePicture({
     if (!picture || picture.shades) return void set(id || null)
     const shades = await readShades(picture)
     if (!shades) {
-      toast.error(`"${picture.name}" cannot be read now. Try once more, or choose another picture.`)
+      tellFault(`"${picture.name}" cannot be read now. Try once more, or choose another picture.`)
       return
     }
     set(id, [{ edit: 'picture.change', id, set: { shades } }])

@@ -16,6 +16,7 @@ import { DialRow } from '../DialRow'
 import { OwnMoves } from '../OwnMoves'
 import { AddStep } from './AddStep'
 import { StepRow } from './StepRow'
+import { inUnits } from '../../common/tell'
 
 /** A rule: its steps as sentences, the dials that they name, what it has to say; and the one of its bodies that is picked, by its key. */
 export function RuleDetails({ rule, one }: { rule: Rule; one: string | null }) {
@@ -39,7 +40,7 @@ export function RuleDetails({ rule, one }: { rule: Rule; one: string | null }) {
       </Figure>
       {[...run.remarks, ...(run.failed ? [run.failed] : [])].map((r) => (
         <p key={`${r.step ?? ''}${r.say}`} role="status" className="mt-1 text-[12px] text-warn">
-          {r.say} {r.remedy}
+          {inUnits(`${r.say} ${r.remedy}`)}
         </p>
       ))}
       {dials.length > 0 && (
@@ -89,6 +90,7 @@ export function RuleDetails({ rule, one }: { rule: Rule; one: string | null }) {
             key={key}
             label={{ x: 'east', y: 'north', turn: 'turned by' }[key]}
             quantity={key === 'turn' ? 'angle' : 'length'}
+            hint={key === 'turn' ? 'Counter-clockwise.' : undefined}
             value={rule.place[key]}
             onAccept={(num) => set('place', { place: { ...rule.place, [key]: num } })}
             onTry={(num) => attempt(num === null ? null : { place: { ...rule.place, [key]: num } })}

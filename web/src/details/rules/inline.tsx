@@ -17,6 +17,7 @@ import {
 } from '@geotome/core/project'
 import { useProject } from '../../app/hooks'
 import { RuleScope } from '../../common/NumField'
+import { inUnits } from '../../common/tell'
 
 /** A blank within a sentence: as wide as what is in it. */
 export const BLANK =
@@ -114,7 +115,7 @@ const told = (read: () => void): string | null => {
     read()
     return null
   } catch (e) {
-    if (e instanceof Refusal) return e.message
+    if (e instanceof Refusal) return inUnits(e.message)
     throw e
   }
 }

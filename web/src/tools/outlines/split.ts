@@ -6,7 +6,9 @@ import type { OutlineUse } from './kind'
 export const split: OutlineUse = {
   name: 'split',
   what: ({ scheme }, { on }) =>
-    on?.kind === 'face' ? `the line across the ${on.label} of ${scheme.masses[on.mass]?.name ?? 'the mass'}` : 'the line',
+    on?.kind === 'face'
+      ? `the line across the ${on.label} of ${scheme.masses[on.mass]?.name ?? 'the mass'}`
+      : 'the line',
   isNamed: true,
   on: 'plane',
   rises: false,
