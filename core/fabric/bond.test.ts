@@ -228,7 +228,7 @@ describe('masses side by side', () => {
     ])
     expect(remarks.map((r) => r.say)).toEqual(
       ['B', 'B', 'A', 'A'].map(
-        (other, i) => `about ${[6, 5, 5, 6][i]}.0 m of it lie inside ${other}, and are left out`,
+        (other, i) => `about ${[6, 5, 5, 6][i]}.000 m of it lie inside ${other}, and are left out`,
       ),
     )
   })

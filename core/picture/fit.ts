@@ -1,10 +1,26 @@
-import { loopArea, type Vec2, gapOf, meetingOf } from '../solid'
+import { type Vec2, gapOf } from '../solid'
 
-/** A straight line through `at` along `way` (unit length), and how many pixels it stands for. */
+/**
+ * A side: a straight line through `at` along `way` (unit length), and how many pixels it stands for; or, where `arc` is there, an arc, and
+ * the line that of its chord.
+ */
 export interface FitLine {
   at: Vec2
   way: Vec2
   weight: number
+  arc?: FitArc
+}
+
+/** A circle: its middle and radius, pixels. */
+export interface FitCircle {
+  at: Vec2
+  r: number
+}
+
+/** An arc of a circle: whether it turns left (1) or right (-1), and about where it ends. */
+export interface FitArc extends FitCircle {
+  turn: 1 | -1
+  ends: [Vec2, Vec2]
 }
 
 /**
@@ -58,6 +74,7 @@ export const offLine = (line: FitLine, p: Vec2): number =>
  */
 export function squared(sides: FitLine[], within: number, main = mainDirection(sides)): FitLine[] {
   return sides.map((side) => {
+    if (side.arc) return side
     const turned = Math.atan2(side.way[1], side.way[0]) - main
     const off = turned - Math.round(turned / (Math.PI / 2)) * (Math.PI / 2)
     if (Math.abs(off) > (within * Math.PI) / 180) return side
@@ -73,7 +90,8 @@ const NEAR_MAIN = 6
  * The main direction, radians: most of the length lies near it or square to it. A long slanting side counts for a direction of its own, so
  * that it does not turn the square sides.
  */
-export function mainDirection(sides: FitLine[]): number {
+export function mainDirection(all: FitLine[]): number {
+  const sides = all.filter((s) => !s.arc)
   const angles = sides.map((s) => Math.atan2(s.way[1], s.way[0]))
   /** radians from one direction to another, up to an eighth of a turn either way */
   const between = (a: number, b: number) => a - b - Math.round((a - b) / (Math.PI / 2)) * (Math.PI / 2)
@@ -94,12 +112,14 @@ export function mainDirection(sides: FitLine[]): number {
  * (within `apart` pixels) as one.
  */
 export function plainSides(all: FitLine[], short: number, apart: number): FitLine[] {
-  const long = all.filter((s) => s.weight >= short)
-  const sides = long.length >= 3 ? long : [...all]
+  const long = all.filter((s) => s.arc !== undefined || s.weight >= short)
+  const sides = long.length >= 3 || long.some((s) => s.arc) ? long : [...all]
   for (let i = 0; i < sides.length && sides.length > 3;) {
     const k = (i + 1) % sides.length
     const [a, b] = [sides[i] as FitLine, sides[k] as FitLine]
     if (
+      a.arc ||
+      b.arc ||
       Math.abs(a.way[0] * b.way[1] - a.way[1] * b.way[0]) > 0.06 ||
       Math.abs(offLine(a.weight >= b.weight ? a : b, a.weight >= b.weight ? b.at : a.at)) > apart
     ) {
@@ -118,18 +138,11 @@ export function plainSides(all: FitLine[], short: number, apart: number): FitLin
   return sides
 }
 
-/** Where neighbouring sides meet. */
-export function cornersOf(sides: FitLine[]): Vec2[] {
-  return sides.map((a, i): Vec2 => {
-    const b = sides[(i + 1) % sides.length] as FitLine
-    return meetingOf(a.at, a.way, b.at, b.way, 0.02) ?? [(a.at[0] + b.at[0]) / 2, (a.at[1] + b.at[1]) / 2]
-  })
-}
-
-/** Each side moved by its own `by` away from what the loop encloses. */
-export function spread(sides: FitLine[], corners: Vec2[], by: readonly number[]): FitLine[] {
-  const round = Math.sign(loopArea(corners)) || 1
+/** Each side of a loop that runs to the left about what it encloses (1), or to the right (-1), moved by its own `by` away from it. */
+export function spread(sides: FitLine[], corners: Vec2[], by: readonly number[], round: 1 | -1): FitLine[] {
   return sides.map((side, i) => {
+    const { arc } = side
+    if (arc) return { ...side, arc: { ...arc, r: arc.r + arc.turn * round * (by[i] ?? 0) } }
     const [a, b] = [corners[i] as Vec2, corners[(i + 1) % corners.length] as Vec2]
     const long = gapOf(b, a) || 1
     const out = round * (by[i] ?? 0)
@@ -147,9 +160,10 @@ export function halfInk(sides: FitLine[], others: readonly FitLine[], usual: num
     sides.reduce((sum, s) => sum + s.at[1], 0) / sides.length,
   ]
   return sides.map((side) => {
+    if (side.arc) return halfBeside(side.arc, others, usual)
     const inner = Math.sign(offLine(side, middle)) || 1
     const gaps = others.flatMap((o) => {
-      if (Math.abs(o.way[0] * side.way[1] - o.way[1] * side.way[0]) > 0.1) return []
+      if (o.arc || Math.abs(o.way[0] * side.way[1] - o.way[1] * side.way[0]) > 0.1) return []
       // Above zero beyond the side; beside one another where they overlap along it.
       const beyond = -inner * offLine(side, o.at)
       const along = Math.abs((o.at[0] - side.at[0]) * side.way[0] + (o.at[1] - side.at[1]) * side.way[1])
@@ -159,10 +173,14 @@ export function halfInk(sides: FitLine[], others: readonly FitLine[], usual: num
   })
 }
 
-/** A circle: its middle and radius, pixels. */
-export interface FitCircle {
-  at: Vec2
-  r: number
+/** Half of the gap from an arc to the nearest one about its middle; `usual` where there is none. */
+function halfBeside(arc: FitArc, others: readonly FitLine[], usual: number): number {
+  const gaps = others.flatMap(({ arc: o }) => {
+    const gap = o ? Math.abs(o.r - arc.r) : 0
+    // What goes on along the same arc is no other side of the ink.
+    return o && gapOf(o.at, arc.at) < Math.max(4, usual) && gap > usual / 2 && gap < 8 * usual ? [gap] : []
+  })
+  return gaps.length ? Math.min(...gaps) / 2 : usual
 }
 
 /**

@@ -1,17 +1,20 @@
-import { inside, loopArea, type Vec2, gapOf } from '../solid'
+import { type Vec2, gapOf } from '../solid'
 import { refuse } from '../values'
+import { sidesWithArcs } from './arcs'
 import {
   circleThrough,
-  cornersOf,
   halfInk,
   mainDirection,
   plainSides,
-  sidesOf,
   spread,
   squared,
+  type FitArc,
   type FitCircle,
   type FitLine,
 } from './fit'
+import { cornersBefore, loopOf, loopOfCircle, nested, turnedRound, type FoundLoop, type FoundShape } from './loops'
+
+export type { FoundShape } from './loops'
 
 /** Red, green, blue and opacity, a byte each, row by row from the top. */
 export interface Raster {
@@ -25,15 +28,6 @@ export interface TraceOptions {
   within: number
   /** pixels: shapes with less area are specks */
   smallest: number
-}
-
-/** A closed shape of a sketch: the middle of its ink line, in pixels, with the shapes that lie in it as holes. */
-export interface FoundShape {
-  outer: Vec2[]
-  holes: Vec2[][]
-  /** for the outer loop and each hole, the bulges of the arcs behind its corners (see outline); a circle has four */
-  bulges: number[][]
-  area: number
 }
 
 /** Steps of the work as a part of one, for those who wait. */
@@ -144,7 +138,7 @@ function shapesOf(runs: Run[], options: TraceOptions): FoundShape[] {
     // All ink is a stroke of so many pixels' width along the middle of its two sides.
     const inkArea = outer.area - holes.reduce((sum, h) => sum + h.area, 0)
     const width = (2 * inkArea) / (outer.length + holes.reduce((sum, h) => sum + h.length, 0))
-    const sidesFor = (run: Run) => plainSides(sidesOf(run.pixels, run.corners), 3 * width + 8, Math.max(3, width))
+    const sidesFor = (run: Run) => plainSides(sidesWithArcs(run.pixels, run.corners), 3 * width + 8, Math.max(3, width))
     const outerSides = sidesFor(outer)
     if (holes.length === 0) {
       if (width > 25) sided.push({ sides: outerSides, by: outerSides.map(() => 0) })
@@ -171,44 +165,20 @@ function shapesOf(runs: Run[], options: TraceOptions): FoundShape[] {
   const loops = sided
     .map(({ sides, by }) => {
       const true_ = squared(sides, options.within, main)
-      return cornersOf(by.some((b) => b > 0) ? spread(true_, cornersBefore(true_), by) : true_)
+      if (by.every((b) => b === 0)) return loopOf(true_)
+      return loopOf(spread(true_, cornersBefore(true_), by, loopOf(true_).area < 0 ? -1 : 1))
     })
-    .filter((loop) => loop.length >= 3 && Math.abs(loopArea(loop)) > options.smallest)
-    .map((loop): FoundLoop => (loopArea(loop) < 0 ? straight([...loop].reverse()) : straight(loop)))
+    .filter((loop) => Math.abs(loop.area) > options.smallest)
+    .map((loop): FoundLoop => (loop.area < 0 ? turnedRound(loop) : loop))
   return nested([...loops, ...circles.map(loopOfCircle)])
-}
-
-/** A loop with the bulges behind its corners, and its area. */
-interface FoundLoop {
-  points: Vec2[]
-  bulges: number[]
-  area: number
-}
-const straight = (points: Vec2[]): FoundLoop => ({ points, bulges: points.map(() => 0), area: loopArea(points) })
-
-/** A circle as four quarter arcs. */
-const loopOfCircle = ({ at: [x, y], r }: FitCircle): FoundLoop => ({
-  points: [
-    [x + r, y],
-    [x, y + r],
-    [x - r, y],
-    [x, y - r],
-  ],
-  bulges: Array.from({ length: 4 }, () => Math.tan(Math.PI / 8)),
-  area: Math.PI * r * r,
-})
-
-/** The corner at which each side begins. */
-const cornersBefore = (sides: FitLine[]): Vec2[] => {
-  const all = cornersOf(sides)
-  return [...all.slice(-1), ...all.slice(0, -1)]
 }
 
 /** The middle of each two sides that run along each other; null where they do not match one by one. */
 function meanOf(inner: FitLine[], outer: FitLine[]): FitLine[] | null {
   const left = [...outer]
   const pairs = inner.map((side) => {
-    const fits = left.filter((o) => Math.abs(o.way[0] * side.way[1] - o.way[1] * side.way[0]) < 0.1)
+    if (side.arc) return middleArc(side, side.arc, left)
+    const fits = left.filter((o) => !o.arc && Math.abs(o.way[0] * side.way[1] - o.way[1] * side.way[0]) < 0.1)
     const nearest = fits.sort((a, b) => gap(a, side) - gap(b, side))[0]
     if (!nearest) return null
     left.splice(left.indexOf(nearest), 1)
@@ -223,41 +193,18 @@ function meanOf(inner: FitLine[], outer: FitLine[]): FitLine[] | null {
   })
   return pairs.every((p) => p !== null) ? pairs : null
 }
+
+/** The arc between one and the nearest to it about its middle, which is taken off the list; null where there is none. */
+function middleArc(side: FitLine, arc: FitArc, left: FitLine[]): FitLine | null {
+  const [nearest] = left.filter((o) => o.arc).sort((a, b) => away(a, arc) - away(b, arc))
+  const other = nearest?.arc
+  if (!nearest || !other || gapOf(other.at, arc.at) > 0.1 * arc.r + 4) return null
+  left.splice(left.indexOf(nearest), 1)
+  const at: Vec2 = [(arc.at[0] + other.at[0]) / 2, (arc.at[1] + other.at[1]) / 2]
+  return { ...side, arc: { ...arc, at, r: (arc.r + other.r) / 2 } }
+}
+const away = ({ arc }: FitLine, from: FitArc) => (arc ? gapOf(arc.at, from.at) + Math.abs(arc.r - from.r) : Infinity)
 const gap = (a: FitLine, b: FitLine) => gapOf(a.at, b.at)
-
-/** Shapes in shapes: those at an even depth are shapes, those directly in them their holes. */
-function nested(loops: FoundLoop[]): FoundShape[] {
-  const around = loops.map((loop) => loops.filter((o) => o !== loop && liesIn(loop.points, o.points)))
-  return loops
-    .flatMap((outer, i): FoundShape[] => {
-      if ((around[i]?.length ?? 0) % 2 === 1) return []
-      const holes = loops.filter(
-        (h, k) => around[k]?.includes(outer) && around[k]?.length === (around[i]?.length ?? 0) + 1,
-      )
-      return [
-        {
-          outer: outer.points,
-          holes: holes.map((h) => [...h.points].reverse()),
-          // Turned round, an arc swells to the other side of its way, and stands before the corner that it stood behind.
-          bulges: [
-            outer.bulges,
-            ...holes.map((h) => h.bulges.map((_, n, all) => -(all[(2 * all.length - 2 - n) % all.length] ?? 0))),
-          ],
-          area: outer.area - holes.reduce((sum, h) => sum + h.area, 0),
-        },
-      ]
-    })
-    .sort((a, b) => b.area - a.area)
-}
-
-/** Whether most of a loop's corners and middles of sides lie in another: shapes side by side share a line, and so some of them. */
-function liesIn(loop: Vec2[], other: Vec2[]): boolean {
-  const points = loop.flatMap((p, i): Vec2[] => {
-    const q = loop[(i + 1) % loop.length] as Vec2
-    return [p, [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2]]
-  })
-  return points.filter((p) => inside(other, p)).length > 0.75 * points.length
-}
 
 const pixelsOf = (flat: Int32Array): Vec2[] =>
   Array.from({ length: flat.length / 2 }, (_, i): Vec2 => [(flat[i * 2] ?? 0) + 0.5, (flat[i * 2 + 1] ?? 0) + 0.5])
