@@ -206,7 +206,7 @@ test('files that are no project files are refused with a sentence, and nothing i
   }
   await offer('letter.json', 'Dear builder', /not a project file/)
   await offer('newer.json', '{"format":"geotome","version":99,"project":{}}', /version 99.*Update Geotome/)
-  await offer('broken.json', '{"format":"geotome","version":1,"project":{"id":"x"}}', /malformed: .* are missing/)
+  await offer('broken.json', '{"format":"geotome","version":1,"project":{"id":"x"}}', /cannot be read: .* are missing/)
   const huge = await request
     .post('/api/projects/import', {
       data: Buffer.alloc(200 * 1024 * 1024),

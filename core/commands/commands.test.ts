@@ -300,7 +300,7 @@ describe('what cannot be done', () => {
       'mass.draw needs level, height, one of rectangle, polygon, circle.',
     )
     expect(() => runCommand(study(), 'mass.shape', { mass: 'Shed', move: { move: 'raise' } }, mint)).toThrow(
-      'The move is malformed at 0.height: "height" is missing.',
+      'The move is malformed at 0.height: it is missing.',
     )
   })
   it('takes words that every object answers to for ids that are not there', () => {

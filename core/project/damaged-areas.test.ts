@@ -51,9 +51,9 @@ const inside = (project: Loose, ...path: string[]): Loose =>
   }, project)
 
 const DAMAGE: [what: string, sentence: RegExp, damage: (project: Loose) => void][] = [
-  ['a share over 100 %', /brief\.line\.tolerance/, (p) => (inside(p, 'brief', 'line').tolerance = 1.2)],
-  ['a target that is no number', /brief\.line\.target/, (p) => (inside(p, 'brief', 'line').target = 'many')],
-  ['a bound that is none', /brief\.line\.bound/, (p) => (inside(p, 'brief', 'line').bound = 'exactly')],
+  ['a share over 100 %', /brief line "[^"]+", tolerance/, (p) => (inside(p, 'brief', 'line').tolerance = 1.2)],
+  ['a target that is no number', /brief line "[^"]+", target/, (p) => (inside(p, 'brief', 'line').target = 'many')],
+  ['a bound that is none', /brief line "[^"]+", bound/, (p) => (inside(p, 'brief', 'line').bound = 'exactly')],
   ['a use that is not there', /homes/, (p) => (inside(p, 'brief', 'line', 'of').use = 'gone')],
   [
     'two lines for one use',

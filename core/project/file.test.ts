@@ -142,11 +142,11 @@ describe('a file that cannot be read is refused, with what is wrong and where', 
   })
   it('malformed somewhere inside', () => {
     const file = good()
-    refused(JSON.stringify({ ...file, project: { ...file.project, unit: 'yard' } }), /malformed at unit/)
-    refused(JSON.stringify({ ...file, project: { ...file.project, surprise: 1 } }), /malformed at surprise/)
+    refused(JSON.stringify({ ...file, project: { ...file.project, unit: 'yard' } }), /unit is "yard", and should be/)
+    refused(JSON.stringify({ ...file, project: { ...file.project, surprise: 1 } }), /surprise is not known there/)
     const [scheme] = Object.values(file.project.schemes)
     const [level] = Object.values(scheme?.levels ?? {})
     if (level) level.tie = { kind: 'fixed', height: 'high' }
-    refused(JSON.stringify(file), /malformed at schemes\.[\w-]+\.levels\.[\w-]+\.tie\.height/)
+    refused(JSON.stringify(file), /level "[^"]+", tie, height/)
   })
 })

@@ -3,6 +3,7 @@ import * as v from 'valibot'
 import { Refusal, refuse } from '../values'
 import { checkProject } from './integrity'
 import { mendNames } from './mend-names'
+import { faultOf, sayNoJson, sayPlace } from './say-fault'
 import { ProjectSchema, type Project } from './schema'
 
 /** The version of the file format that this core writes; see docs/file-format.md. */
@@ -121,7 +122,7 @@ function readMended(text: string): { project: Project; mended: string[] } {
   } catch (e) {
     return refuse(
       'file',
-      `The file is not a project file: ${e instanceof Error ? e.message : 'it cannot be read'}.`,
+      `The file is not a project file: ${sayNoJson(text, e)}.`,
       'Choose a .geotome or .geotome.json file.',
     )
   }
@@ -136,7 +137,7 @@ function readMended(text: string): { project: Project; mended: string[] } {
   if (!head.success)
     return refuse(
       'file',
-      'The file is no Geotome project: "format", "version" or "project" is missing or wrong.',
+      'The file is no Geotome project: it does not say that it is one, or of which version.',
       'Choose a file that Geotome exported.',
     )
   if (head.output.version > FILE_VERSION)
@@ -154,7 +155,7 @@ function readMended(text: string): { project: Project; mended: string[] } {
 
 /** Checks plain data against the project's schema. Errors: 'file' with the path of the first fault. */
 export function parseProject(data: unknown): Project {
-  return parseWith(ProjectSchema, data, 'file', 'The project is malformed')
+  return parseWith(ProjectSchema, data, 'file', 'The project cannot be read', true)
 }
 
 /** Parses outside data with a schema; the refusal names the place and what is wrong there. */
@@ -163,27 +164,29 @@ export function parseWith<T>(
   data: unknown,
   code: 'file' | 'edit',
   what: string,
+  isProject = false,
 ): T {
   const result =
     safely(() => v.safeParse(schema, data)) ??
     refuse(code, `${what}: it nests too deeply.`, 'Take it apart, and try again.')
   if (result.success) return result.output
-  const missing = result.issues.map(deepest).flatMap((i) => (i.isMissing ? [i.path.join('.')] : []))
+  const place = (path: unknown[]) => (isProject ? sayPlace(path, data) : path.join('.'))
+  const missing = result.issues.map(faultOf).flatMap((f) => (f.isMissing ? [place(f.path)] : []))
   if (missing.length > 1) {
     const more = missing.length > MOST_NAMED ? ` and ${missing.length - MOST_NAMED} more` : ''
     throw new Refusal(
       code,
-      `${what}: ${missing.slice(0, MOST_NAMED).join(', ')}${more} are missing.`,
-      'Give all of them.',
+      `${what}: ${missing.slice(0, MOST_NAMED).join(isProject ? '; ' : ', ')}${more} are missing.`,
+      isProject ? EXPORT_ONCE_MORE : 'Give all of them.',
     )
   }
-  const { path, message } = deepest(result.issues[0])
-  throw new Refusal(
-    code,
-    `${what} at ${path.join('.') || 'the top'}: ${message.replace(/\.?$/, '.')}`,
-    'Mend that place and try again.',
-  )
+  const { path, says } = faultOf(result.issues[0])
+  const where = place(path)
+  if (isProject) throw new Refusal(code, `${what}: ${where ? `${where} ${says}` : `it ${says}`}.`, EXPORT_ONCE_MORE)
+  throw new Refusal(code, `${what}${where ? ` at ${where}: it ${says}` : `: it ${says}`}.`, 'Correct it and try again.')
 }
+
+const EXPORT_ONCE_MORE = 'Correct it in the file, or export the project once more.'
 
 /** so many missing places are named in a sentence */
 const MOST_NAMED = 8
@@ -217,17 +220,4 @@ function safely<T>(work: () => T): T | null {
     if (e instanceof RangeError) return null
     throw e
   }
-}
-
-/** The innermost fault of a choice of schemas, with the whole way to it. */
-function deepest(issue: v.BaseIssue<unknown>): { path: unknown[]; message: string; isMissing: boolean } {
-  const here = issue.path?.map((step) => step.key) ?? []
-  const inner = issue.issues?.[0]
-  if (!inner) {
-    const isMissing = issue.received === 'undefined'
-    const message = isMissing ? `${issue.expected ?? 'something'} is missing` : issue.message
-    return { path: here, message, isMissing }
-  }
-  const found = deepest(inner)
-  return { ...found, path: [...here, ...found.path] }
 }

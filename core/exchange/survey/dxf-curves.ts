@@ -72,6 +72,74 @@ function ellipseLine(centre: Vec3, major: Vec3, minor: Vec3, from: number, to: n
   )
 }
 
+/**
+ * The smooth line through points: a cubic spline over the lengths of its chords, with the directions that are told at its ends, or free
+ * there (second derivative zero); closed, it goes on over its end as over any point. Its slopes by the usual three-term system (C. de Boor,
+ * A Practical Guide to Splines, 1978, IV).
+ */
+function fittedLine(through: Vec3[], closed: boolean, ends: (Vec3 | undefined)[], within: number): Vec3[] {
+  const own = through.filter((p, i) => i === 0 || apart(p, through[i - 1] as Vec3) > TOLERANCE.touch)
+  if (closed && own.length > 1 && apart(own[0] as Vec3, own.at(-1) as Vec3) < TOLERANCE.touch) own.pop()
+  if (own.length < 3) return own
+  // What is three rounds long has in its second one slopes that no longer hang on its ends.
+  const points = closed ? [...own, ...own, ...own, own[0] as Vec3] : own
+  const h = points.slice(1).map((p, i) => apart(p, points[i] as Vec3))
+  const slopes = [0, 1, 2].map((k) =>
+    slopesOf(
+      points.map((p) => p[k] as number),
+      h,
+      closed ? [] : ends.map((d) => d && direction(d)[k]),
+    ),
+  )
+  const first = closed ? own.length : 0
+  const at = (t: number): Vec3 => {
+    const i = Math.min(points.length - 2, Math.floor(t))
+    const [u, long] = [t - i, h[i] as number]
+    return [0, 1, 2].map((k) => {
+      const [a, b] = [points[i]?.[k] as number, points[i + 1]?.[k] as number]
+      const [c, d] = [(slopes[k]?.[i] as number) * long, (slopes[k]?.[i + 1] as number) * long]
+      return a + u * (c + u * (3 * (b - a) - 2 * c - d + u * (2 * (a - b) + c + d)))
+    }) as Vec3
+  }
+  return sampled(
+    at,
+    Array.from({ length: closed ? own.length + 1 : own.length }, (_, i) => first + i),
+    within,
+  )
+}
+
+/** The slopes at the points of a cubic spline of one coordinate, by the gaps between them. */
+function slopesOf(x: number[], h: number[], ends: (number | undefined)[]): number[] {
+  const n = x.length
+  const [low, middle, high, right]: [number[], number[], number[], number[]] = [[], [], [], []]
+  const rise = (i: number) => ((x[i + 1] as number) - (x[i] as number)) / (h[i] as number)
+  for (let i = 0; i < n; i++) {
+    const isEnd = i === 0 || i === n - 1
+    const told = isEnd ? ends[i === 0 ? 0 : 1] : undefined
+    low[i] = i === 0 || told !== undefined ? 0 : isEnd ? 1 : (h[i] as number)
+    middle[i] = told !== undefined ? 1 : isEnd ? 2 : 2 * ((h[i - 1] as number) + (h[i] as number))
+    high[i] = i === n - 1 || told !== undefined ? 0 : isEnd ? 1 : (h[i - 1] as number)
+    right[i] =
+      told ??
+      (isEnd ? 3 * rise(i === 0 ? 0 : n - 2) : 3 * ((h[i] as number) * rise(i - 1) + (h[i - 1] as number) * rise(i)))
+  }
+  for (let i = 1; i < n; i++) {
+    const share = (low[i] as number) / (middle[i - 1] as number)
+    middle[i] = (middle[i] as number) - share * (high[i - 1] as number)
+    right[i] = (right[i] as number) - share * (right[i - 1] as number)
+  }
+  const slopes = new Array<number>(n).fill(0)
+  for (let i = n - 1; i >= 0; i--)
+    slopes[i] = ((right[i] as number) - (high[i] as number) * (slopes[i + 1] ?? 0)) / (middle[i] as number)
+  return slopes
+}
+
+const apart = (a: Vec3, b: Vec3) => Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2])
+const direction = (d: Vec3): Vec3 => {
+  const long = Math.hypot(...d) || 1
+  return [d[0] / long, d[1] / long, d[2] / long]
+}
+
 const all = (e: Entity, code: number): number[] => e.groups.flatMap(([c, v]) => (c === code ? [Number(v)] : []))
 const pointsOf = (e: Entity, code: number): Vec3[] => {
   const [x, y, z] = [all(e, code), all(e, code + 10), all(e, code + 20)]
@@ -89,8 +157,12 @@ export function curveOf(e: Entity, within: number): DrawnLine | null {
   if (e.type === 'SPLINE') {
     const through = pointsOf(e, 11)
     const spline = { degree: numberOf(e, 71, 3), knots: all(e, 40), points: pointsOf(e, 10), weights: all(e, 41) }
-    // Without control points a spline has only its fit points.
-    if (spline.points.length === 0) return through.length > 1 ? asLine(through) : null
+    if (spline.points.length === 0) {
+      const closed = (numberOf(e, 70) & 1) !== 0
+      const points =
+        through.length > 1 ? fittedLine(through, closed, [pointsOf(e, 12)[0], pointsOf(e, 13)[0]], within) : null
+      return points && asLine(points)
+    }
     const points = splineLine(spline, within)
     return points && points.every((p) => p.every(Number.isFinite)) ? asLine(points) : null
   }

@@ -44,7 +44,7 @@ export const dxf: SurveyReader = {
     const said = UNITS[Number(drawing.header.get('$INSUNITS') ?? 0)]
     const factor = said ?? unitAsked(read, answers)
     const things = placed(drawing, name)
-    const reading: Reading = { read, factor, others: things.others, withHeight: [], hatches: [] }
+    const reading: Reading = { read, factor, others: things.others, withHeight: [], hatches: [], edges: new Set() }
     for (const { entity, place } of things.entities) {
       add(reading, entity, place)
       if (read.points.length + read.lines.length + read.outlines.length > READ_LIMITS.placed) tooMany('things', name)
@@ -53,6 +53,10 @@ export const dxf: SurveyReader = {
     for (const hatch of reading.hatches)
       if (!read.outlines.some((o) => isAlike(o.points, hatch.points))) read.outlines.push(hatch)
     read.remarks.push(...leftOut(things, drawing))
+    if (reading.edges.size >= MOST_FACE_EDGES)
+      read.remarks.push(
+        `The ground keeps ${MOST_FACE_EDGES.toLocaleString('en')} edges of faces; of the other faces only the corners are taken.`,
+      )
     if (read.points.length + read.lines.length + read.outlines.length === 0)
       refuse(
         'file',
@@ -72,6 +76,7 @@ interface Reading {
   others: Map<string, number>
   withHeight: { at: number; line: Vec3[] }[]
   hatches: SiteRead['outlines']
+  /** edges of faces that are lines already */ edges: Set<string>
 }
 
 /** Takes a thing of the drawing where it lies. */
@@ -86,7 +91,11 @@ function add(reading: Reading, e: Entity, place: Place): void {
   const within = TOLERANCE.curve / factor
   if (e.type === 'POINT') read.points.push(to(point(10, 20, 30)))
   else if (e.type === 'LINE') read.lines.push([to(point(10, 20, 30)), to(point(11, 21, 31))])
-  else if (e.type === '3DFACE') read.points.push(...[0, 1, 2, 3].map((k) => to(point(10 + k, 20 + k, 30 + k))))
+  else if (e.type === '3DFACE')
+    addFace(
+      reading,
+      [0, 1, 2, 3].map((k) => to(point(10 + k, 20 + k, 30 + k))),
+    )
   else if (isMesh) {
     for (const v of e.vertices)
       // Flag 128 alone: a face, which names corners and has no place.
@@ -108,6 +117,24 @@ function add(reading: Reading, e: Entity, place: Place): void {
 
 const LINES = new Set(['LWPOLYLINE', 'POLYLINE', 'CIRCLE', 'ARC'])
 const inPlan = ([x, y]: Vec3): Vec2 => [x, y]
+
+/** so many edges of faces are held; of more the corners alone are read */
+const MOST_FACE_EDGES = 40_000
+
+/** A face of the ground: its corners, and its edges as lines that the ground keeps, each once. */
+function addFace({ read, edges }: Reading, corners: Vec3[]): void {
+  read.points.push(...corners)
+  corners.forEach((a, i) => {
+    const b = corners[(i + 1) % corners.length] as Vec3
+    const key = [a, b]
+      .map((p) => p.map((c) => Math.round(c / TOLERANCE.touch)).join())
+      .sort()
+      .join(' ')
+    if (gapOf(inPlan(a), inPlan(b)) < TOLERANCE.touch || edges.has(key) || edges.size >= MOST_FACE_EDGES) return
+    edges.add(key)
+    read.lines.push([a, b])
+  })
+}
 
 /** A line on the ground, or a closed one as an outline. */
 function addLine({ read, factor, withHeight }: Reading, e: Entity, { points, closed }: DrawnLine): void {

@@ -1,7 +1,7 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
 import * as v from 'valibot'
-import { Refusal, type RefusalCode } from '@geotome/core/project'
+import { faultOf, Refusal, type RefusalCode } from '@geotome/core/project'
 
 const STATUS: Partial<Record<RefusalCode, number>> = {
   'unknown-id': 404,
@@ -52,11 +52,11 @@ export const notFound: RequestHandler = (request) => {
 export function checked<T>(schema: v.GenericSchema<unknown, T>, data: unknown): T {
   const result = v.safeParse(schema, data)
   if (result.success) return result.output
-  const issue = result.issues[0]
+  const { path, says } = faultOf(result.issues[0])
   throw new Refusal(
     'edit',
-    `The request is malformed at ${v.getDotPath(issue) ?? 'the top'}: ${issue.message}`,
-    'Mend that place and send it again.',
+    `The request is malformed at ${path.join('.') || 'the top'}: it ${says}.`,
+    'Correct it and send it again.',
   )
 }
 
