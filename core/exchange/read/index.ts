@@ -9,6 +9,7 @@ import type { BodyClass, Reader, ReadMesh } from './kind'
 import { obj } from './obj'
 import { oriented } from './oriented'
 import { roundedOut } from './round-out'
+import { roundedTurned } from './round-turned'
 import { joinedAtEdges } from './t-junctions'
 
 /** All formats that bodies are read from; a new one is a file and a line here. */
@@ -145,6 +146,8 @@ function bodyOf(file: string, mesh: ReadMesh): ReadBody {
 
 /** The corners of a body whose facets stand in for curves, so that they keep area and volume; notes where they cannot. */
 function curvesKept(corners: number[], triangles: number[], done: string[]): number[] {
+  const turned = roundedTurned(corners, triangles)
+  if (turned) return turned
   const { corners: kept, left } = roundedOut(corners, byPlane(corners, triangles))
   if (left) done.push('its facets lie within its curves, so that it is up to 1 % smaller')
   return kept

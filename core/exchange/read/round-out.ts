@@ -5,6 +5,8 @@ const SMOOTH = 12
 /** Facets that a curve has at least, and how far neighbours of it may differ in width and turn. */
 const LEAST_FACETS = 4
 const ALIKE = 2
+/** Edges over which a body turns by little that are no run: from so many on they are those of a curve. */
+const LEAST_SEAMS = 8
 
 /** Where two flat faces meet in a straight edge. */
 interface Seam {
@@ -31,8 +33,11 @@ export function roundedOut(
     (t) => planeThrough(...([0, 1, 2].map((k) => cornerAt(corners, t[k] ?? 0)) as [Vec3, Vec3, Vec3])).n,
   )
   const facesAt = facesByVertex(faces)
-  let left = 0
-  for (const run of runsOf(smoothSeams(corners, faces, normals), corners, faces, normals)) {
+  const seams = smoothSeams(corners, faces, normals)
+  const runs = runsOf(seams, corners, faces, normals)
+  // Of a cone, or of what is curved both ways, no edges run beside one another.
+  let left = seams.length - runs.reduce((sum, r) => sum + r.seams.length, 0) >= LEAST_SEAMS ? 1 : 0
+  for (const run of runs) {
     const along = run.seams[0]?.along ?? [0, 0, 1]
     const own = new Set(run.seams.flatMap((s) => s.faces))
     const isFree = run.seams.every((s) =>
