@@ -28,12 +28,14 @@ export function Figures() {
   const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context && m.gives !== 'void').map((m) => m.top))
   const limit = study ? (permittedHeight(study.ground.envelope, study.levels)?.height ?? null) : null
   const over = limit === null ? 0 : top - limit
+  // Parapets and roofs may stand higher than the forms that they were made from.
+  const built = Math.max(-Infinity, ...(study?.parts ?? []).map((p) => p.top))
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
   const open = study?.open ?? 0
   const hasDriftedWalls = study?.parts.some((p) => p.role.endsWith('wall') && p.bond.status === 'drifted') ?? false
   return (
     <footer
-      className="flex h-[42px] shrink-0 items-center gap-4 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"
+      className="flex h-[42px] shrink-0 items-center gap-4 max-[1100px]:gap-2.5 max-[1100px]:px-3 overflow-hidden border-t border-line bg-panel px-4 whitespace-nowrap"
       aria-label="Figures"
       data-study={shown.count}
       data-settled={trying || shown.edit === newest}
@@ -113,6 +115,14 @@ export function Figures() {
                 {over > 0.005 && <span className="text-warn"> over {showNumber(over, 'length', project)}</span>}
               </>
             )}
+            {built > top + 0.005 && (
+              <span className="font-normal text-ink2">
+                , built {showNumber(built, 'length', project)}
+                {limit !== null && built - limit > 0.005 && (
+                  <span className="font-semibold text-warn"> over {showNumber(built - limit, 'length', project)}</span>
+                )}
+              </span>
+            )}
           </Item>
           {study && study.brief.length > 0 && <BriefFigures brief={study.brief} />}
           {totals.projecting && (
@@ -153,7 +163,7 @@ export function Figures() {
         </span>
       )}
       <button
-        className={`cursor-pointer font-semibold ${open ? 'text-warn' : 'text-ink2'}`}
+        className={`sticky right-0 shrink-0 cursor-pointer bg-panel pl-2 font-semibold ${open ? 'text-warn' : 'text-ink2'}`}
         aria-expanded={sheet === 'findings'}
         data-figure="findings"
         onClick={() => dispatch(sheetOpened(sheet === 'findings' ? null : 'findings'))}

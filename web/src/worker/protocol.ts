@@ -111,6 +111,7 @@ export interface PartView {
   volume: number
   thickness: number
   length: number | null
+  /** m above the datum: what of it stands highest */ top: number
   bond: Bond
   mesh: string | null
   kind: PartKind

@@ -1,4 +1,4 @@
-import { bodyMesh, bodyVolume, eavesOf, isWall, type PartBody, type PartStudy } from '@geotome/core/fabric'
+import { bodyHeights, bodyMesh, bodyVolume, eavesOf, isWall, type PartBody, type PartStudy } from '@geotome/core/fabric'
 import { extentOf, faceTitle, type Body, type GrownFrom, type MassForm } from '@geotome/core/form'
 import { Memo, sameList, type Mass } from '@geotome/core/project'
 import { flatsAmong, placePoint, type Rect, type Vec2 } from '@geotome/core/solid'
@@ -105,6 +105,7 @@ const partView = (p: PartStudy, [ox, oy]: Vec2, eaves: PartView['eaves']): PartV
   volume: p.volume,
   thickness: p.thickness,
   length: p.length,
+  top: p.body ? bodyHeights(p.body).z1 : -Infinity,
   bond: p.bond,
   mesh: p.body ? memo.keep(p.body, 'key', [p.id], () => `part:${hash(partKey(p))}`) : null,
   kind: p.part.kind,

@@ -4,7 +4,16 @@ import { moveLevel } from '@geotome/core/levels'
 import { openKernel } from '@geotome/core/solid'
 import { StudyCache, studyScheme } from '@geotome/core/study'
 import type { Project } from '@geotome/core/project'
-import { apply, changeMass, choicesOf, converted, projectWith, schemeOf, withMass } from '../../../core/testing/make'
+import {
+  apply,
+  changeMass,
+  choicesOf,
+  converted,
+  projectWith,
+  schemeOf,
+  thick,
+  withMass,
+} from '../../../core/testing/make'
 import type { Ask } from './protocol'
 import { GeometryStore } from '../stage/geometry-store'
 import { forget, nothingSent, viewOf } from './view'
@@ -30,6 +39,19 @@ function page() {
 const tower = () => withMass(projectWith([0, 3, 6, 9, 12]), { name: 'Tower', box: [0, 0, 10, 8], height: 15 })
 
 describe('what is sent to the page', () => {
+  it('says how high each part stands: a roof of 0.32 on a form of 9.75 to 10.07', () => {
+    const form = withMass(projectWith([0, 3, 6]), { name: 'Bar', box: [5, 5, 10, 10], height: 9.75 })
+    const { fresh } = page()(thick(converted(form), { roof: 0.32 }))
+    expect(Math.max(...fresh.parts.map((p) => p.top))).toBeCloseTo(10.07, 6)
+    expect(fresh.masses[0]?.top).toBeCloseTo(9.75, 9)
+  })
+  it('calls the sides of a mass by where they look', () => {
+    const turned = changeMass(tower(), 'Tower', { place: { x: 0, y: 0, turn: 90 } })
+    const labels = Object.fromEntries(
+      page()(turned).fresh.masses.flatMap((m) => m.faces.map((f) => [f.name.split('/')[1], f.label])),
+    )
+    expect(labels).toMatchObject({ south: 'east side', east: 'north side', top: 'top' })
+  })
   it('is sent once: floors of one shape together, bodies and shapes not again while they stay', () => {
     const show = page()
     const first = show(tower())
