@@ -1,7 +1,6 @@
 import { kindOfMove, planOf, type Move } from '../moves'
 import { inOrder, numbersOf, type Project, type Scheme } from '../project'
-import { faceLabel, faceName, gapOf, TOLERANCE, type Vec2 } from '../solid'
-import { outlineTitles } from './face-titles'
+import { faceLabel, faceName, gapOf, sideTitles, TOLERANCE, type Vec2 } from '../solid'
 import type { Id } from '../values'
 
 /** A length that a mass is drawn with, m; `off`: whether it is no whole number of strides. */
@@ -29,8 +28,12 @@ export function dimensionsOf(project: Project, scheme: Scheme): Dimension[] {
       value,
       off: isOffStride(value, stride),
     })
-    const titles = outlineTitles(recipe, numbers, numbers.angle(place.turn))
-    const sides = planOf(recipe, numbers, name).flatMap((line) =>
+    const lines = planOf(recipe, numbers, name)
+    const titles = sideTitles(
+      lines.map(({ points, edges }) => ({ points, names: edges })),
+      numbers.angle(place.turn),
+    )
+    const sides = lines.flatMap((line) =>
       line.points.flatMap((p, i) =>
         line.arcs[i]
           ? []

@@ -1,7 +1,16 @@
-import { outlineTitles } from '@geotome/core/form'
 import { planOf } from '@geotome/core/moves'
 import { numbersOf, Refusal, type Mass, type Numbers, type Project, type Scheme } from '@geotome/core/project'
-import { faceLabel, faceName, minus, placePoint, spanned, type Arc, type Outline, type Vec2 } from '@geotome/core/solid'
+import {
+  faceLabel,
+  faceName,
+  minus,
+  placePoint,
+  sideTitles,
+  spanned,
+  type Arc,
+  type Outline,
+  type Vec2,
+} from '@geotome/core/solid'
 import type { CatchEdge } from './catching'
 
 /** The edges of all drawn outlines in the world, m: what the pointer can catch. */
@@ -17,7 +26,10 @@ export function catchEdges(project: Project, scheme: Scheme): CatchEdge[] {
       turn: numbers.angle(mass.place.turn),
     }
     const of = mass.name
-    const titles = outlineTitles(mass.recipe, numbers, at.turn)
+    const titles = sideTitles(
+      lines.map(({ points, edges }) => ({ points, names: edges })),
+      at.turn,
+    )
     return lines.flatMap((line): CatchEdge[] => {
       const seen = new Set<Arc>()
       return line.points.flatMap((p, i): CatchEdge[] => {
