@@ -44,7 +44,7 @@ describe('a turn about an axis', () => {
       expect(isWhole(solid)).toBe(true)
       expect(volumeOf(solid)).toBeCloseTo(volume, 3)
       for (const [i, z] of [0, 3.3, 4.68].entries()) expect(cutArea(solid, z)).toBeCloseTo(plates[i] as number, 3)
-      expect(notes[0]?.say).toMatch(/encloses nothing between 4.65, 5.40 and 6.00, 5.40/)
+      expect(notes[0]?.say).toMatch(/encloses nothing between 4.65 m, 5.40 m and 6.00 m, 5.40 m/)
     }
   })
   it('thickened to the axis it is a ring with a rim; away from it a wider one', () => {

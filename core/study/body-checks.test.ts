@@ -24,8 +24,12 @@ describe('checks of bodies', () => {
       { id: 'k', move: 'revolve', on: true, points, by: 360, from: 0, thick: null, side: 'axis' },
     ])
     expect(found(project, 'worth knowing of a form')[0]?.say).toMatch(
-      /encloses nothing between 2.00, 4.00 and 3.00, 4.00/,
+      /encloses nothing between 2.00 m, 4.00 m and 3.00 m, 4.00 m/,
     )
+    for (const unit of ['mm', 'ft'] as const) {
+      const [note] = found({ ...project, unit, precision: 0 }, 'worth knowing of a form')
+      expect(`${note?.say} ${note?.remedy} ${note?.fix?.label}`).not.toMatch(/\d m(?![m\w²³])/)
+    }
     const thick = mended(project, 'worth knowing of a form')
     expect(found(thick, 'worth knowing of a form')).toEqual([])
     expect(massNamed(thick, 'House').recipe[0]).toMatchObject({ thick: 0.3 })

@@ -1,14 +1,15 @@
+import { sayInUnits } from '../../project'
 import type { Check } from '../types'
 import { finding } from '../finding'
 
 const noteOf = (by: 'repeat' | 'rule', kind: string): Check => ({
   kind,
   why: 'What grows by itself is not quite what was asked for.',
-  run: ({ growth }) =>
+  run: ({ project, growth }) =>
     growth.remarks
       .filter((r) => r.by === by)
       .map(({ id, say, remedy }, i) =>
-        finding(kind, `${id}:${i}`, say, remedy, {
+        finding(kind, `${id}:${i}`, sayInUnits(say, project), sayInUnits(remedy, project), {
           masses: [...growth.from].flatMap(([mass, f]) => (f.by === by && f.id === id ? [mass] : [])).slice(0, 1),
         }),
       ),

@@ -1,5 +1,6 @@
-import { changeRecipe } from '../../form'
+import { changeRecipe, withTitles } from '../../form'
 import type { Move } from '../../moves'
+import { sayInUnits } from '../../project'
 import type { Check } from '../types'
 import { finding } from '../finding'
 import { sayingOnce } from './saying-once'
@@ -8,7 +9,7 @@ import { sayingOnce } from './saying-once'
 export const movesNote: Check = {
   kind: 'worth knowing of a form',
   why: 'A move made something that is worth a look.',
-  run: ({ scheme, forms, around, growth }) =>
+  run: ({ project, scheme, forms, around, growth }) =>
     sayingOnce([...forms, ...around], growth).flatMap((form) =>
       form.body.notes.map(({ id, say, remedy, set }) => {
         const mass = scheme.masses[form.id]
@@ -16,14 +17,18 @@ export const movesNote: Check = {
         const fix =
           mass && own && set
             ? {
-                label: set.label,
+                label: sayInUnits(set.label, project),
                 edit: () =>
                   changeRecipe(scheme, mass, (recipe) =>
                     recipe.map((m): Move => (m.id === id ? ({ ...m, ...set.fields } as Move) : m)),
                   ),
               }
             : null
-        return finding('worth knowing of a form', `${form.id}:${id}`, say, remedy, { masses: [form.id], fix })
+        const said = (text: string) => sayInUnits(withTitles(form, text), project)
+        return finding('worth knowing of a form', `${form.id}:${id}`, said(say), said(remedy), {
+          masses: [form.id],
+          fix,
+        })
       }),
     ),
 }
