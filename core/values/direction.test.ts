@@ -34,6 +34,6 @@ it('a formula is of the same value as the number would be', () => {
 })
 
 it('says how it is counted, and from whose north', () => {
-  expect(howSaid('bearing')).toBe('From north, clockwise.')
-  expect(howSaid('from east', 'the rule')).toBe("From the rule's east, counter-clockwise.")
+  expect(howSaid('bearing')).toBe('from north, clockwise')
+  expect(howSaid('from east', 'the rule')).toBe("from the rule's east, counter-clockwise")
 })

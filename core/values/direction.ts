@@ -8,7 +8,7 @@ export type Directions = (typeof DIRECTIONS)[number]
 /** How a direction is said, beside its field; `of`: whose north or east, where that is not the site's. */
 export const howSaid = (directions: Directions, of = ''): string => {
   const whose = of ? `${of}'s ` : ''
-  return directions === 'bearing' ? `From ${whose}north, clockwise.` : `From ${whose}east, counter-clockwise.`
+  return directions === 'bearing' ? `from ${whose}north, clockwise` : `from ${whose}east, counter-clockwise`
 }
 
 /**

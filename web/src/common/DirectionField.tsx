@@ -28,7 +28,7 @@ export function DirectionField({
       label={label}
       quantity="angle"
       value={saidDirection(kept, directions, turn)}
-      hint={`${howSaid(directions, of)} ${hint}`.trim()}
+      hint={`F${howSaid(directions, of).slice(1)}. ${hint}`.trim()}
       onAccept={(said) => onAccept(keptDirection(said, directions, turn))}
       {...(onTry
         ? { onTry: (said: Num | null) => onTry(said === null ? null : keptDirection(said, directions, turn)) }

@@ -108,7 +108,7 @@ export function ProjectDetails() {
       <ChoiceField
         label="directions"
         value={project.directions}
-        options={DIRECTIONS.map((value) => ({ value, label: howSaid(value).slice(0, -1).toLowerCase() }))}
+        options={DIRECTIONS.map((value) => ({ value, label: howSaid(value) }))}
         onChange={(directions) => set('directions', { directions })}
       />
       {project.site ? (

@@ -71,9 +71,7 @@ function Blank({
             set={(next, also) => set({ [key]: keep(next) }, also)}
             attempt={(next) => attempt(next === null ? null : { [key]: keep(next) })}
           />
-          {isDirection && (
-            <span className="text-[11px] text-ink2"> ({howSaid(directions, 'the rule').slice(0, -1)})</span>
-          )}
+          {isDirection && <span className="text-[11px] text-ink2"> ({howSaid(directions, 'the rule')})</span>}
           {num !== null && typeof num !== 'number' && (
             <span className="text-[11px] text-ink2"> ({valueOf(num, quantity)})</span>
           )}
