@@ -1,3 +1,4 @@
+import { capital } from '../project'
 import { planOf, type Move } from '../moves'
 import type { Numbers } from '../project'
 import { cutAt, faceLabel, parseFaceName, sideTitles } from '../solid'
@@ -61,8 +62,6 @@ function told(text: string, titles: ReadonlyMap<string, string | null>): string 
     return !title ? was : was[0] === was[0]?.toLowerCase() ? title : capital(title)
   })
 }
-
-const capital = (text: string) => `${text[0]?.toUpperCase() ?? ''}${text.slice(1)}`
 
 /** The names of the sides of an outline that is drawn, by edge; `turn`: degrees from its frame to the site's. Errors: as those of its moves. */
 export const outlineTitles = (recipe: Move[], numbers: Numbers, turn: number): ReadonlyMap<string, string> =>

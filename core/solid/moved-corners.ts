@@ -1,4 +1,4 @@
-import { refuse, TOLERANCE } from '../values'
+import { capital, refuse, TOLERANCE } from '../values'
 import { faceLabel, rawName } from './face-name'
 import { capOf } from './kernel'
 import { cornerAt, crossOf, dotOf, planeAxes, planeThrough } from './plane'
@@ -88,8 +88,6 @@ export function withCornersMoved(solid: Solid, moves: CornerMoves, name: string)
 
 const turnedOver = (facet: Facet, name: string): never =>
   refuse('geometry', `${capital(faceLabel(facet.name))} of "${name}" would be turned over.`, 'Move it by less.')
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
 /** Whether all corners of a facet stay in its plane. */
 const staysIn = ({ plane }: Facet, own: number[], { triangles }: Solid, moves: CornerMoves): boolean =>

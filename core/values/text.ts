@@ -21,3 +21,6 @@ export function fingerprint(text: string): string {
   h = Math.imul(h ^ (h >>> 16), 2246822507) ^ Math.imul(k ^ (k >>> 13), 3266489909)
   return (4294967296 * (2097151 & k) + (h >>> 0)).toString(36)
 }
+
+/** A text that begins with a capital, as a sentence does. */
+export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1)

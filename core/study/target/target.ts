@@ -1,5 +1,6 @@
 import { batch, singles, applyEdit, type Edit } from '../../edits'
 import {
+  capital,
   Refusal,
   refuse,
   thingOf,
@@ -212,7 +213,6 @@ function leftOutIn({ forms, unbuilt }: Floored): Map<string, string> {
 /** Where a figure jumps, the numbers before and after are the same to all digits that are shown. */
 const besideBest = (best: number, beside: number, at: (x: number) => string): string =>
   at(beside) === at(best) ? `a hair ${beside > best ? 'more' : 'less'}` : at(beside)
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 function sayMet(
   project: Project,
   mover: Mover,

@@ -1,4 +1,4 @@
-import { howSaid, keptDirection, saidDirection, type Num } from '@geotome/core/project'
+import { capital, howSaid, keptDirection, saidDirection, type Num } from '@geotome/core/project'
 import { useProject } from '../app/hooks'
 import { NumField } from './NumField'
 
@@ -28,7 +28,7 @@ export function DirectionField({
       label={label}
       quantity="angle"
       value={saidDirection(kept, directions, turn)}
-      hint={`F${howSaid(directions, of).slice(1)}. ${hint}`.trim()}
+      hint={`${capital(howSaid(directions, of))}. ${hint}`.trim()}
       onAccept={(said) => onAccept(keptDirection(said, directions, turn))}
       {...(onTry
         ? { onTry: (said: Num | null) => onTry(said === null ? null : keptDirection(said, directions, turn)) }

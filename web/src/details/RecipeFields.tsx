@@ -1,6 +1,6 @@
 import { levelHeights } from '@geotome/core/levels'
 import { offers } from '@geotome/core/moves'
-import { inOrder, numbersOf } from '@geotome/core/project'
+import { capital, inOrder, numbersOf } from '@geotome/core/project'
 import { usePickedMasses, useProject, useViewState } from '../app/hooks'
 import { mint, type MoveNamed, type RecipeProps } from './moves/kind'
 import { useFlatFaces } from './moves/choices'
@@ -70,5 +70,3 @@ export function RecipeFields({
     </>
   )
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)

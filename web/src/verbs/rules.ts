@@ -1,7 +1,7 @@
 import { Sprout } from 'lucide-react'
 import { newRule, ruleOfMass, trimRule } from '@geotome/core/form'
 import { levelHeights } from '@geotome/core/levels'
-import { inOrder, numbersOf } from '@geotome/core/project'
+import { capital, inOrder, numbersOf } from '@geotome/core/project'
 import { READY_RULES } from '@geotome/core/rules'
 import { makeEdit } from '../app/session'
 import { picked } from '../app/view-slice'
@@ -66,7 +66,3 @@ export const RULE_VERBS: readonly Verb[] = [
     },
   },
 ]
-
-function capital(text: string): string {
-  return text.charAt(0).toUpperCase() + text.slice(1)
-}
