@@ -108,7 +108,7 @@ test('the picked mass is raised by its arrow, reshaped by a corner, turned by it
 test('a mass is drawn from typed coordinates alone, and what cannot be read is said', async ({ page }) => {
   await newProject(page, 'Typed')
   await page.keyboard.press('r')
-  await page.getByLabel('east').fill('100')
+  await page.getByRole('textbox', { name: 'east', exact: true }).fill('100')
   await page.keyboard.press('Tab')
   await page.keyboard.type('50')
   await page.keyboard.press('Enter')

@@ -6,6 +6,32 @@ import { planFromAbove } from './plan'
 
 beforeAll(() => openKernel())
 
+it('the plan of a body of many triangles that stand upright at most heights is that of what looks up', () => {
+  // A disc of 1,500 sides on a foot of half its radius: between its edges no triangle looks up.
+  const n = 1500
+  const rows = [[0, 2], [6, 2], [6, 4], [9, 4]] as const // prettier-ignore
+  const positions = [0, 0, 0, 0, 0, 9]
+  for (const [z, r] of rows)
+    for (let i = 0; i < n; i++)
+      positions.push(r * Math.cos((2 * Math.PI * i) / n), r * Math.sin((2 * Math.PI * i) / n), z)
+  const at = (row: number, i: number) => 2 + row * n + (i % n)
+  const triangles = Array.from({ length: n }, (_, i) => [
+    ...[0, at(0, i + 1), at(0, i)],
+    ...[1, at(3, i), at(3, i + 1)],
+    ...[0, 1, 2].flatMap((row) => [
+      ...[at(row, i), at(row, i + 1), at(row + 1, i + 1)],
+      ...[at(row, i), at(row + 1, i + 1), at(row + 1, i)],
+    ]),
+  ]).flat()
+  const solid = {
+    positions: Float64Array.from(positions),
+    triangles: Uint32Array.from(triangles),
+    facetOf: new Uint32Array(triangles.length / 3),
+    facets: [],
+  }
+  expect(areaOf(planFromAbove(() => [], null, solid))).toBeCloseTo(8 * n * Math.sin((2 * Math.PI) / n), 6)
+})
+
 it('the plan of a bent, twisted, tapered body by its silhouette is the union of all its triangles', () => {
   fc.assert(
     fc.property(

@@ -67,8 +67,10 @@ function shadowOf({ positions: p, triangles }: Solid): Region {
       if (!edges.delete(to * count + from)) edges.add(from * count + to)
   }
   const at = (v: number): Vec2 => [p[v * 3] as number, p[v * 3 + 1] as number]
-  const shadows = bands.map((edges) => enclosed(loopsOfEdges(edges, count).map((loop) => loop.map(at))))
-  return shadows.length === 1 ? (shadows[0] as Region) : enclosed(shadows.flat())
+  const shadows = bands
+    .filter((edges) => edges.size > 0)
+    .map((edges) => enclosed(loopsOfEdges(edges, count).map((loop) => loop.map(at))))
+  return shadows.length > 1 ? enclosed(shadows.flat()) : (shadows[0] ?? [])
 }
 
 /** Directed edges (from * count + to), as many into each vertex as out of it, as closed loops of vertices. */

@@ -49,9 +49,11 @@ function isEachApart(regions: Region[]): boolean {
 
 /** The region that loops enclose counter-clockwise, where they may cross themselves: what has turned inside out is gone. */
 export const enclosed = (region: Region): Region =>
-  nearOrigin([region], (shift, back) =>
-    withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))),
-  )
+  region.length === 0
+    ? []
+    : nearOrigin([region], (shift, back) =>
+        withKernel((kernel, own) => back(own(new kernel.CrossSection(shift(region), 'Positive')))),
+      )
 
 /** The region with its edge moved out by so many m (below zero: in), with square corners. */
 export const offsetRegion = (region: Region, by: number): Region =>
