@@ -17,8 +17,8 @@ export const READ_LIMITS = {
   cells: 60_000_000,
 } as const
 
-/** Seconds that a file may take to be read once its reader has started: those of a few kilobytes must not make anybody wait. */
-export const secondsFor = (bytes: number): number => Math.min(120, 1.5 + bytes / 250_000)
+/** Seconds that a file may take to be read once its reader has started: a busy machine took over 2 s for a sound file of less than 250 kB. */
+export const secondsFor = (bytes: number): number => Math.min(120, 3 + bytes / 250_000)
 
 /** Refuses a file that has more of something than is read. Errors: 'file'. */
 export const tooMany = (what: string, name: string): never =>
