@@ -3,7 +3,7 @@ import { resolve } from 'node:path'
 import { expect, it } from 'vitest'
 
 const root = resolve(import.meta.dirname, '../..')
-/** All strings in the sources of the core that end as a sentence does: refusals, remedies, findings. What is computed stands in braces. */
+/** All strings in the core that end as a sentence does: refusals, remedies, findings. Computed values stand in braces. */
 const sentences = readdirSync(resolve(root, 'core'), { recursive: true, encoding: 'utf8' })
   .filter((file) => file.endsWith('.ts') && !/testing|exchange|node_modules/.test(file))
   .filter((file) => !file.endsWith('.test.ts'))

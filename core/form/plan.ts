@@ -43,9 +43,9 @@ const IN_A_BAND = 2500
 const BANDS = 6
 
 /**
- * What the triangles of a body that look up cover, from above. Edges that two of them share cancel out: what is left, the silhouette, winds about
- * each point as often as there are triangles over it, with a fraction of the edges to be united. A body of many triangles is taken in bands of
- * heights, whose silhouettes cross less often, and the bands are united.
+ * The plan of the triangles that look up. Edges that two of them share cancel out; the silhouette that remains winds about each point as
+ * often as there are triangles over it, and has far fewer edges to unite. The silhouettes of a body of many triangles cross less often in
+ * bands of heights, so the kernel unites each band first, then the bands.
  */
 function shadowOf({ positions: p, triangles }: Solid): Region {
   const count = p.length / 3

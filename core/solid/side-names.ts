@@ -9,7 +9,7 @@ const WINDS = ['north', 'north-east', 'east', 'south-east', 'south', 'south-west
 export const windOf = (bearing: number): string =>
   WINDS[Math.round((((bearing % 360) + 360) % 360) / 45 - TOLERANCE.rounding) % 8] as string
 
-/** A side of an outline: where it looks, the middle of it (m), and what it is a side of: '' of an outline, else "court, " or "court 2, ". */
+/** A side: where it looks, its middle (m), and its prefix: '' for an outline, else "court, " or "court 2, ". */
 interface Side {
   wind: string
   middle: Vec2
@@ -18,7 +18,8 @@ interface Side {
 
 /**
  * The names of a closed outline's sides, by where they look: "south side". Where several look the same way they are counted from the left
- * as one stands before them, looking at the site: "south side 1" lies farthest west. In the order of the corners that they begin at, whichever way round it goes.
+ * as one stands before them, looking at the site: "south side 1" lies farthest west. In the order of the corners that they begin at,
+ * whichever way round it goes.
  */
 export function sideNames(ring: readonly Vec2[]): string[] {
   const sense = loopArea(ring as Vec2[]) < 0 ? -1 : 1
@@ -33,7 +34,7 @@ export function sideNames(ring: readonly Vec2[]): string[] {
 /**
  * The names of the sides of a form by where they look, keyed by what its edges are called: those of its outline as the sides of a site
  * are, "south side 2", those of its courts as "court, looking south". Outer loops run counter-clockwise, those of courts clockwise; m.
- * `turn`: degrees from the frame of the loops to the site's. What goes all round has no side.
+ * `turn`: degrees from the frame of the loops to the site's. A circle has no side.
  */
 export function sideTitles(
   loops: readonly { points: Vec2[]; names: readonly string[] }[],
@@ -51,7 +52,7 @@ export function sideTitles(
   return new Map(sides.map(({ name }, i) => [name, titles[i] as string]))
 }
 
-/** The edges of a closed loop of one name, all together: their way from end to end, and their middle. None where one name goes all round. */
+/** The edges of one name in a closed loop: their way from end to end, and their middle. None where one name goes all round. */
 function runsOf(points: Vec2[], names: readonly string[]): { name: string; way: Vec2; middle: Vec2 }[] {
   const runs = new Map<string, { way: Vec2; sum: Vec2; long: number }>()
   points.forEach((a, i) => {

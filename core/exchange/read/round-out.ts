@@ -35,7 +35,7 @@ export function roundedOut(
   const facesAt = facesByVertex(faces)
   const seams = smoothSeams(corners, faces, normals)
   const runs = runsOf(seams, corners, faces, normals)
-  // Of a cone, or of what is curved both ways, no edges run beside one another.
+  // The edges of a cone or a ball are not parallel: they make no run.
   let left = seams.length - runs.reduce((sum, r) => sum + r.seams.length, 0) >= LEAST_SEAMS ? 1 : 0
   for (const run of runs) {
     const along = run.seams[0]?.along ?? [0, 0, 1]

@@ -193,7 +193,7 @@ function profileOf(
   })
 }
 
-/** The ends of a curve stay on it: what they would have gone outwards, those between them go more. */
+/** The end corners of a curve stay; the corners between them move farther out to make up for it. */
 function shareOf(i: number, smooth: readonly unknown[], beside: readonly Set<number>[]): number {
   const run = new Set([i])
   const ends = new Set<number>()

@@ -81,7 +81,7 @@ function fittedLine(through: Vec3[], closed: boolean, ends: (Vec3 | undefined)[]
   const own = through.filter((p, i) => i === 0 || apart(p, through[i - 1] as Vec3) > TOLERANCE.touch)
   if (closed && own.length > 1 && apart(own[0] as Vec3, own.at(-1) as Vec3) < TOLERANCE.touch) own.pop()
   if (own.length < 3) return own
-  // What is three rounds long has in its second one slopes that no longer hang on its ends.
+  // Three rounds: the slopes of the second do not depend on the ends.
   const points = closed ? [...own, ...own, ...own, own[0] as Vec3] : own
   const h = points.slice(1).map((p, i) => apart(p, points[i] as Vec3))
   const slopes = [0, 1, 2].map((k) =>
