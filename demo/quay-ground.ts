@@ -48,7 +48,7 @@ export async function layGround(): Promise<void> {
         address: '7 Kiln Quay, Easthaven',
         stage: 'massing study',
         author: 'A. Marlow',
-        custom: [{ name: 'plot', text: 'E 14' }],
+        custom: [{ id: 'plot', name: 'plot', text: 'E 14' }],
       },
       location: {
         latitude: 53.5461,

@@ -8,7 +8,7 @@ import {
   SchemeSchema,
   type Project,
 } from '../project'
-import { projectFamilies, schemeFamilies, type Applied, type Family, type Fresh, type ThingEdit } from './collection'
+import { projectFamilies, schemeFamilies, type Applied, type Family, type Run, type ThingEdit } from './collection'
 import { differences } from './difference'
 import { patchEdits, type PatchEdit } from './patch'
 import { projectEdits, type ProjectEdit } from './project'
@@ -47,24 +47,29 @@ export function applyEdit(project: Project, edit: Edit): Applied<PatchEdit> {
   }
 }
 
-/** Applies an edit that was checked already, when it was made: one out of the log, or one that waits to be sent. */
-export function applyChecked(project: Project, edit: Edit): Project {
-  const fresh: Fresh = new WeakSet()
-  return singles(edit).reduce((now, single) => applySingle(now, single, fresh), project)
-}
+/** Applies an edit that was checked already when it was made, as one that waits to be sent. Errors: 'changed' where others were quicker. */
+export const applyChecked = (project: Project, edit: Edit): Project => applied(project, edit, newRun(false))
+
+/** Applies an edit out of the log to the state that it stands behind there, where it was found to fit. */
+export const applyLogged = (project: Project, edit: Edit): Project => applied(project, edit, newRun(true))
+
+const newRun = (isLogged: boolean): Run => ({ fresh: new WeakSet(), isLogged })
+
+const applied = (project: Project, edit: Edit, run: Run): Project =>
+  singles(edit).reduce((now, single) => applySingle(now, single, run), project)
 
 /**
  * The edit as it is meant: of whole fields that are set (a recipe, a list of layers) only what differs from what the person saw, each
  * with what it was, so that it can be made on what others have done meanwhile. Null where it changes nothing.
  */
 export function asMeant(project: Project, edit: Edit): Edit | null {
-  const fresh: Fresh = new WeakSet()
+  const run = newRun(false)
   let now = project
   const meant: SingleEdit[] = []
   for (const single of singles(edit)) {
     const place = 'set' in single ? familyOf(single.edit).place?.(single) : undefined
     const before = place && valueAt(now, place)
-    now = applySingle(now, single, fresh)
+    now = applySingle(now, single, run)
     if (!place) {
       meant.push(single)
       continue
@@ -115,8 +120,8 @@ export function batch(edits: SingleEdit[]): Edit {
 /** The single edits of a gesture. */
 export const singles = (edit: Edit): SingleEdit[] => (edit.edit === 'batch' ? edit.edits : [edit])
 
-function applySingle(project: Project, edit: SingleEdit, fresh: Fresh): Project {
-  return familyOf(edit.edit).apply(project, edit, fresh)
+function applySingle(project: Project, edit: SingleEdit, run: Run): Project {
+  return familyOf(edit.edit).apply(project, edit, run)
 }
 
 function parseSingle(data: unknown, tag: string): SingleEdit {

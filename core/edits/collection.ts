@@ -19,16 +19,21 @@ export interface Applied<E> {
 /** A family of edits: its schema, and how one is applied. Pure: no kernel, no clock, no chance. */
 export interface Family<E> {
   schema: v.GenericSchema<unknown, E>
-  apply(project: Project, edit: E, fresh: Fresh): Project
+  apply(project: Project, edit: E, run: Run): Project
   /** where that lies which an edit that sets fields sets them of; none: it sets none */
   place?(edit: E): string[]
 }
 
-/**
- * The collections that were made within the batch under way: nobody else has them yet, so they are changed in place. Without
- * this a batch of n additions would copy n collections.
- */
-export type Fresh = WeakSet<object>
+/** What the edits of one gesture have in common while they are applied. */
+export interface Run {
+  /**
+   * The collections that were made within it: nobody else has them yet, so they are changed in place. Without this a batch of n
+   * additions would copy n collections.
+   */
+  fresh: WeakSet<object>
+  /** It stands in the log, where it was found to fit: what its patches expect is not looked for again. */
+  isLogged: boolean
+}
 
 type Thing = { id: string }
 type Fields<T> = Partial<Omit<T, 'id'>>
@@ -60,7 +65,7 @@ export const projectFamilies = (collections: Lists): Record<string, Family<AnyEd
       one,
       {
         schema: v.variant('edit', shapes(one, thing, {})) as unknown as v.GenericSchema<unknown, AnyEdit>,
-        apply: (project, edit, fresh) => ({ ...project, [key]: applyTo(one, thingsOf(project, key), edit, fresh) }),
+        apply: (project, edit, run) => ({ ...project, [key]: applyTo(one, thingsOf(project, key), edit, run) }),
         place: (edit) => [key, 'thing' in edit ? edit.thing.id : edit.id],
       },
     ]),
@@ -76,9 +81,9 @@ export const schemeFamilies = (collections: Lists): Record<string, Family<AnyEdi
           unknown,
           AnyEdit
         >,
-        apply: (project, edit, fresh) => {
+        apply: (project, edit, run) => {
           const scheme = schemeOf(project, edit.scheme ?? '')
-          const things = applyTo(one, thingsOf(scheme, key), edit, fresh)
+          const things = applyTo(one, thingsOf(scheme, key), edit, run)
           return { ...project, schemes: { ...project.schemes, [scheme.id]: { ...scheme, [key]: things } } }
         },
         place: (edit) => ['schemes', edit.scheme ?? '', key, 'thing' in edit ? edit.thing.id : edit.id],
@@ -93,7 +98,11 @@ const thingsOf = (holder: object, key: string): Record<string, Thing> =>
 export function schemeOf(project: Project, id: string): Scheme {
   return (
     thingOf(project.schemes, id) ??
-    refuse('unknown-id', `There is no scheme with the id "${id}".`, 'Reload the project and choose one of its schemes.')
+    refuse(
+      'unknown-id',
+      'The scheme is not there; somebody may have removed it.',
+      'Choose one of the schemes that are.',
+    )
   )
 }
 
@@ -115,12 +124,12 @@ function applyTo<N extends string, T extends Thing>(
   name: N,
   before: Record<string, T>,
   edit: CollectionEdit<N, T>,
-  fresh: Fresh,
+  { fresh }: Run,
 ): Record<string, T> {
   const id = 'thing' in edit ? edit.thing.id : edit.id
   const old = Object.hasOwn(before, id) ? before[id] : undefined
   if ('thing' in edit) {
-    if (old) refuse('id-taken', `There is a ${name} with the id "${id}" already.`, 'Mint a new id.')
+    if (old) refuse('id-taken', `There is a ${wordOf(name)} with the same id already.`, 'Give it a new id.')
     const things = writable(before, fresh)
     things[id] = edit.thing
     return things
@@ -128,8 +137,8 @@ function applyTo<N extends string, T extends Thing>(
   if (!old)
     return refuse(
       'unknown-id',
-      `There is no ${name} with the id "${id}"; it may have been removed meanwhile.`,
-      `Choose a ${name} that is there.`,
+      `The ${wordOf(name)} is not there; somebody may have removed it.`,
+      `Choose a ${wordOf(name)} that is there.`,
     )
   const things = writable(before, fresh)
   if ('set' in edit) {
@@ -140,7 +149,9 @@ function applyTo<N extends string, T extends Thing>(
   return things
 }
 
-function writable<T>(things: Record<string, T>, fresh: Fresh): Record<string, T> {
+const wordOf = (one: string) => one.replace(/^project-/, '').replace(/-/g, ' ')
+
+function writable<T>(things: Record<string, T>, fresh: WeakSet<object>): Record<string, T> {
   if (fresh.has(things)) return things
   const copy = { ...things }
   fresh.add(copy)

@@ -1,8 +1,8 @@
-import { canonical, fingerprint } from '../project'
+import { canonical, fingerprint, isDict } from '../project'
 
 /**
  * What lies between two states of a project, leaf by leaf. Lists whose things have ids, and lists of names, are compared by them and
- * not by position, so that what one person does to a list leaves alone what another does to it.
+ * not by position, so that what one person does to a list leaves alone what another does to it. Any other list is one value.
  */
 export interface LeafChange {
   /** the way to the leaf: fields, and the ids of things in records and lists */
@@ -21,10 +21,6 @@ export type Change = LeafChange | OrderChange
 export type Found = null | { is: string | number | boolean | null } | { sign: string }
 
 type Dict = Record<string, unknown>
-/** Returns true for an object of named values: neither null nor a list. */
-export const isDict = (value: unknown): value is Dict =>
-  typeof value === 'object' && value !== null && !Array.isArray(value)
-
 /** What is found at a place, as a change says it. */
 export const foundOf = (value: unknown): Found =>
   value === undefined
@@ -62,10 +58,6 @@ function compare(at: string[], a: unknown, b: unknown, out: Change[]): void {
     if (was && to) {
       compareLists(at, byKey(was, a), byKey(to, b), out)
       if (was.join('\n') !== to.join('\n')) out.push({ at, order: { was, to } })
-      return
-    }
-    if (a.length === b.length && a.every(isDict) && b.every(isDict)) {
-      a.forEach((thing, i) => compare([...at, String(i)], thing, b[i], out))
       return
     }
   }

@@ -65,8 +65,11 @@ describe('an edit that cannot be made', () => {
   }
   const scheme = () => schemeOf(start()).id
   it('says so for an unknown id, an unknown edit, a malformed one', () => {
-    refused({ edit: 'mass.remove', scheme: scheme(), id: 'nobody' }, /no mass with the id "nobody"/)
-    refused({ edit: 'mass.remove', scheme: 'nowhere', id: 'x' }, /no scheme with the id "nowhere"/)
+    refused(
+      { edit: 'mass.remove', scheme: scheme(), id: 'nobody' },
+      /The mass is not there; somebody may have removed it/,
+    )
+    refused({ edit: 'mass.remove', scheme: 'nowhere', id: 'x' }, /The scheme is not there/)
     refused({ edit: 'mass.explode', scheme: scheme(), id: 'x' }, /mass\.explode/)
     refused({ edit: 'storm.add' }, /no edit that this Geotome knows/)
     refused({ edit: 'project.change', set: { unit: 'yard' } }, /malformed at set\.unit/)
@@ -83,7 +86,7 @@ describe('an edit that cannot be made', () => {
           { edit: 'level.remove', scheme: scheme(), id: 'nobody' },
         ],
       },
-      /no level/,
+      /The level is not there/,
     )
     refused({ edit: 'level.remove', scheme: scheme(), id: 'L1' }, /not there/)
   })

@@ -1,4 +1,6 @@
 export * from './apply'
 export * from './log-format'
+export { madeAnew } from './again'
+export { sayEdit } from './say-edit'
 export { differences, type Change } from './difference'
 export type { ProjectEdit } from './project'

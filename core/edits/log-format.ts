@@ -1,11 +1,13 @@
 import { mendNames, parseProject, refuse, type Project } from '../project'
 import { parseEdit, type Edit } from './apply'
+import { placeIds } from './log-steps/place-ids'
+import type { LogStep } from './log-steps/step'
 
-/** The format in which edits and checkpoints are written to the log today. */
-export const LOG_FORMAT = 1
+/** The format in which edits and checkpoints are written to the log today. It rises whenever an edit's meaning does; core/testing/logs has a golden log of each. */
+export const LOG_FORMAT = 2
 
-/** A format's step to the next: of an edit, and of a project. STEPS[n] takes what format n + 1 wrote to format n + 2. */
-const STEPS: { edit(older: unknown): unknown; project(older: unknown): unknown }[] = []
+/** STEPS[n] takes what format n + 1 wrote to format n + 2. */
+const STEPS: LogStep[] = [placeIds]
 
 /** An edit out of the log, as it is written today, with names that can be shown. Errors: 'newer-file', 'edit'. */
 export const editOfLog = (format: number, data: unknown): Edit =>

@@ -1,7 +1,8 @@
 import * as v from 'valibot'
 import { parseWith, ProjectSchema, refuse, SchemeSchema, type Project } from '../project'
-import type { Family } from './collection'
-import { foundOf, isDict, keysOf, sameFound, type Change, type LeafChange, type OrderChange } from './difference'
+import type { Family, Run } from './collection'
+import { foundOf, keysOf, sameFound, type Change, type LeafChange, type OrderChange } from './difference'
+import { get, indexOf, sayPlace } from './say-place'
 
 /**
  * Changes leaf by leaf, each with what it expects to find: what an edit becomes when it is made on a state that others may have left
@@ -34,7 +35,7 @@ export const patchEdits: Family<PatchEdit> = {
     unknown,
     PatchEdit
   >,
-  apply: (project, { changes }) => {
+  apply: (project, { changes }, run) => {
     if (changes.some((c) => c.at[0] === 'id'))
       refuse('edit', "A project's id stays what it is.", 'Import it as a project of its own.')
     const fresh = new WeakSet<object>()
@@ -42,7 +43,7 @@ export const patchEdits: Family<PatchEdit> = {
     for (const change of changes) {
       const [holder, key] = holderOf(project, next, change, fresh)
       if ('order' in change) reorder(project, holder, key, change)
-      else put(project, holder, key, change)
+      else put(project, holder, key, change, run)
     }
     parsed(next, changes)
     return next as unknown as Project
@@ -57,18 +58,6 @@ function writable<C extends Container>(container: C, fresh: WeakSet<object>): C 
   const copy = (Array.isArray(container) ? [...container] : { ...container }) as C
   fresh.add(copy)
   return copy
-}
-
-const get = (container: Container, key: string): unknown =>
-  Array.isArray(container)
-    ? container[indexOf(container, key)]
-    : Object.hasOwn(container, key)
-      ? container[key]
-      : undefined
-
-function indexOf(list: unknown[], key: string): number {
-  const keys = keysOf(list)
-  return keys ? keys.indexOf(key) : /^\d+$/.test(key) ? Number(key) : -1
 }
 
 /** The container of the last step of the way, writable; on the way there it is copied where it is shared. */
@@ -99,8 +88,8 @@ function set(container: Container, key: string, value: unknown): void {
   else container.push(value)
 }
 
-function put(project: Project, holder: Container, key: string, { at, was, to }: LeafChange): void {
-  if (!sameFound(foundOf(get(holder, key)), was)) changed(project, at)
+function put(project: Project, holder: Container, key: string, { at, was, to }: LeafChange, run: Run): void {
+  if (!run.isLogged && !sameFound(foundOf(get(holder, key)), was)) changed(project, at)
   if (to) set(holder, key, to.is)
   else if (Array.isArray(holder)) holder.splice(indexOf(holder, key), 1)
   else delete holder[key]
@@ -143,9 +132,11 @@ function parsed(project: Container, changes: Change[]): void {
     const holder = place.slice(0, -1).reduce((h, key) => get(h, key) as Container, project) as Record<string, unknown>
     const key = place.at(-1) as string
     if (Object.hasOwn(holder, key))
-      holder[key] = parseWith(schema, holder[key], 'edit', `The change of ${place.join('.')} is malformed`)
+      holder[key] = parseWith(schema, holder[key], 'edit', `${sayPlace(asProject(project), place)} cannot be so`)
   }
 }
+
+const asProject = (project: Container) => project as unknown as Project
 
 /** The thing, or the field of the project or of a scheme, that a way leads into. */
 function placeOf(at: string[]): string[] {
@@ -170,30 +161,10 @@ function fieldOf(schema: { entries: Record<string, unknown> }, name = ''): objec
   return wrapped && 'value' in wrapped ? wrapped : found
 }
 
-const WORDS: Record<string, string> = { buildUp: 'build-up', takes: 'storeys', place: 'place', tie: 'height' }
-
 function changed(project: Project, at: string[]): never {
   return refuse(
     'changed',
     `${sayPlace(project, at)} is not as it was then: it has been changed since.`,
     'Look at it, and change it by hand.',
   )
-}
-
-/** A place by the names of things: 'The raise, height of "Bar"'. */
-function sayPlace(project: Project, at: string[]): string {
-  let here: unknown = project
-  let [name, words]: [string | null, string[]] = [project.name, []]
-  for (const key of at) {
-    here = typeof here === 'object' && here !== null ? get(here as Container, key) : undefined
-    if (isDict(here) && typeof here.name === 'string') [name, words] = [here.name, []]
-    else if (isDict(here) && typeof here.move === 'string') words = [here.move]
-    else if (!isDict(here) || typeof here.id !== 'string')
-      words.push(WORDS[key] ?? key.replace(/[A-Z]/g, (c) => ` ${c.toLowerCase()}`))
-  }
-  const what = words
-    .filter((w) => !/[0-9-]{8,}/.test(w))
-    .slice(-2)
-    .join(', ')
-  return what ? `The ${what} of "${name}"` : `"${name}"`
 }

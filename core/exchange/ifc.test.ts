@@ -251,7 +251,7 @@ it('project data, place and true north go along', () => {
         address: '7 Quay, Easthaven',
         stage: 'study',
         author: 'A. Marlow',
-        custom: [{ name: 'plot', text: 'E 14' }],
+        custom: [{ id: 'plot', name: 'plot', text: 'E 14' }],
       },
       location: { latitude: 53.5, longitude: -9.25, timeZone: '', trueNorth: 30, zero: null, system: null },
     },

@@ -146,7 +146,7 @@ describe('walls of a box of 10 x 6, 280 thick', () => {
     const thicker = apply(project, {
       edit: 'build-up.change',
       id: wallType?.id ?? '',
-      set: { layers: [{ name: 'wall', material: 'brick', thickness: 0.35 }] },
+      set: { layers: [{ id: 'only', name: 'wall', material: 'brick', thickness: 0.35 }] },
     })
     const outer = (p: typeof project) =>
       studied(p)

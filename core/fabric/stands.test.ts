@@ -229,7 +229,7 @@ describe('walls at openings and corners', () => {
     project = apply(project, {
       edit: 'build-up.change',
       id: other,
-      set: { layers: [{ name: 'thick', material: 'clay', thickness: 0.6 }] },
+      set: { layers: [{ id: 'only', name: 'thick', material: 'clay', thickness: 0.6 }] },
     })
     project = converted(
       withMass(project, {

@@ -15,7 +15,7 @@ export const FactsSchema = v.strictObject({
   stage: TextSchema,
   author: TextSchema,
   custom: v.pipe(
-    v.array(v.strictObject({ name: NameSchema, text: TextSchema })),
+    v.array(v.strictObject({ id: IdSchema, name: NameSchema, text: TextSchema })),
     v.maxLength(50, 'At most 50 fields of your own.'),
   ),
 })

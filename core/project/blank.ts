@@ -1,6 +1,7 @@
 import { usualPrecision, type Id, type Unit } from '../values'
 import { NO_FACTS, NO_LOCATION } from '../ground'
 import { emptyOf, PROJECT_COLLECTIONS, SCHEME_COLLECTIONS } from './collections'
+import { LAYERS, placeId } from './place-ids'
 import type { Project } from './schema'
 import type { BuildUp, Material, Use } from './things'
 
@@ -43,7 +44,14 @@ export function blankProject(mint: () => Id, name: string, unit: Unit, siteArea:
         order,
       })),
     ),
-    buildUps: ids(BUILD_UPS.map((b, order): BuildUp => ({ ...b, id: mint(), order }))),
+    buildUps: ids(
+      BUILD_UPS.map((b, order): BuildUp => ({
+        ...b,
+        id: mint(),
+        order,
+        layers: b.layers.map((l, i) => ({ ...l, id: placeId(LAYERS.word, i) })),
+      })),
+    ),
     materials: ids(
       MATERIALS.map(([material, colour, opacity], order): Material => ({
         id: mint(),
@@ -93,7 +101,7 @@ const MATERIALS: [string, string, number][] = [
 ]
 
 const layer = (name: string, material: string, thickness: number) => ({ name, material, thickness })
-const BUILD_UPS: Omit<BuildUp, 'id' | 'order'>[] = [
+const BUILD_UPS: { name: string; for: BuildUp['for']; layers: Omit<BuildUp['layers'][number], 'id'>[] }[] = [
   {
     name: 'Brick wall 280',
     for: 'wall',

@@ -98,7 +98,7 @@ describe('a project file', () => {
     ) as Record<string, unknown>
     const read = readProjectFile(bytes(JSON.stringify({ format: 'geotome', version: 1, project: older })))
     const now = converted(joinedShed())
-    expect(writeProjectText({ ...read, materials: now.materials, precision: now.precision })).toContain('"version":4')
+    expect(writeProjectText({ ...read, materials: now.materials, precision: now.precision })).toContain('"version":5')
     const scheme = Object.values(read.schemes).find((s) => s.id !== 'aside')
     expect(Object.values(scheme?.masses ?? {})[0]).toMatchObject({ context: false, material: null, faces: {} })
     expect(Object.values(scheme?.parts ?? {})[0]).toMatchObject({
@@ -109,6 +109,37 @@ describe('a project file', () => {
       rise: 0,
     })
     expect(read).toMatchObject({ precision: 3, upright: 0.5, wallLike: 30, materials: {} })
+  })
+  it('of version 4 is read: layers and own facts get ids by their places', () => {
+    const { project } = JSON.parse(writeProjectText(converted(joinedShed()))) as { project: Record<string, unknown> }
+    const read = (layers: (ids: Record<string, unknown>) => Record<string, unknown>, version: number) =>
+      readProjectFile(
+        bytes(
+          JSON.stringify({
+            format: 'geotome',
+            version,
+            project: {
+              ...project,
+              facts: {
+                ...(project.facts as object),
+                custom: [
+                  { id: 'fact-1', name: 'plot', text: 'E 14' },
+                  { id: 'fact-2', name: 'lot', text: '' },
+                ].map(layers),
+              },
+              buildUps: Object.fromEntries(
+                Object.entries(project.buildUps as Record<string, { layers: Record<string, unknown>[] }>).map(
+                  ([id, b]) => [id, { ...b, layers: b.layers.map(layers) }],
+                ),
+              ),
+            },
+          }),
+        ),
+      )
+    const without = ({ id: _, ...rest }: Record<string, unknown>) => rest
+    expect(read(without, 4)).toEqual(read((l) => l, 5))
+    expect(() => read(without, 5)).toThrow(/layers 1 \(cladding\), id.* are missing/)
+    expect(() => read((l) => ({ ...l, id: 'one' }), 5)).toThrow(/have the same id/)
   })
   it("is the demo's, which holds together", () => {
     const demo = readFileSync(new URL('../../demo/kiln-quay.geotome.json', import.meta.url))
@@ -138,7 +169,7 @@ describe('a file that cannot be read is refused, with what is wrong and where', 
     refused('[]', /no Geotome project/)
     refused(new Uint8Array([0x50, 0x4b, 3, 4, 9, 9, 9]), /damaged zip|no project\.json/)
     refused(writeProjectFile(blankProject(() => `z${++n}`, 'A', 'm', null)).slice(0, 60), /damaged zip/)
-    refused(JSON.stringify({ ...good(), version: 5 }), /version 5; this Geotome reads up to version 4. Update Geotome/)
+    refused(JSON.stringify({ ...good(), version: 6 }), /version 6; this Geotome reads up to version 5. Update Geotome/)
   })
   it('malformed somewhere inside', () => {
     const file = good()

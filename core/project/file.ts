@@ -3,11 +3,12 @@ import * as v from 'valibot'
 import { Refusal, refuse } from '../values'
 import { checkProject } from './integrity'
 import { mendNames } from './mend-names'
+import { withAllPlaceIds } from './place-ids'
 import { faultOf, sayNoJson, sayPlace } from './say-fault'
 import { ProjectSchema, type Project } from './schema'
 
 /** The version of the file format that this core writes; see docs/file-format.md. */
-export const FILE_VERSION = 4
+export const FILE_VERSION = 5
 const ENTRY = 'project.json'
 const ASSETS = 'assets/'
 /** of a file, and of all that it holds once it is unpacked; of the project's text alone */
@@ -210,6 +211,8 @@ const MIGRATIONS: ((older: unknown) => unknown)[] = [
   // So it is with version 3, and with version 4 (the heights of what was let go).
   (older) => older,
   (older) => older,
+  // Layers and own facts got ids with version 5.
+  withAllPlaceIds,
 ]
 
 /** null where the stack does not suffice, which takes data that nests thousands of times. */

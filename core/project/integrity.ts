@@ -39,11 +39,13 @@ export function checkProject(project: Project): void {
       refuse('size', `The ${what} is below zero.`, 'Type zero or more.')
   }
   checkBrief(project, names)
+  idsApart(project.facts.custom, 'fields of your own')
   for (const buildUp of Object.values(project.buildUps)) {
     const thickness = buildUp.layers.reduce(
       (sum, layer) => sum + atLeastZero(names.length(layer.thickness), `A layer of "${buildUp.name}"`),
       0,
     )
+    idsApart(buildUp.layers, `layers of "${buildUp.name}"`)
     if (!(thickness > 0))
       refuse('size', `The build-up "${buildUp.name}" has no thickness.`, 'Give a layer a thickness above zero.')
   }
@@ -283,9 +285,10 @@ function checkStacks(scheme: Scheme): void {
 
 function checkMassRecipe(mass: Mass, numbers: StandingNumbers, heights: ReadonlyMap<string, number>): void {
   checkRecipe(mass.recipe, mass.name, numbers)
-  const ids = moveIds(mass.recipe)
-  if (new Set(ids).size !== ids.length)
-    refuse('id-taken', `Two moves of "${mass.name}" have the same id.`, 'Give each move its own id.')
+  idsApart(
+    moveIds(mass.recipe).map((id) => ({ id })),
+    `moves of "${mass.name}"`,
+  )
   const levels = typeof mass.base.above === 'number' ? hangsOn(mass.recipe, numbers) : null
   if (levels)
     standing.set(
@@ -304,6 +307,11 @@ function tellApart(things: { name?: string }[], what: string): void {
     if (seen.has(key)) refuse('name-taken', `There is a ${what} named "${name}" already.`, 'Choose another name.')
     seen.add(key)
   }
+}
+
+function idsApart(things: readonly { id: string }[], what: string): void {
+  if (new Set(things.map((t) => t.id)).size !== things.length)
+    refuse('id-taken', `Two ${what} have the same id.`, 'Give each of them its own id.')
 }
 
 const atLeastZero = (value: number, what: string) =>

@@ -93,8 +93,9 @@ export function sayNoJson(text: string, e: unknown): string {
   if (begins === '') return 'there is nothing in it'
   if (begins.startsWith('<')) return 'it is a web page, or another text with tags'
   const message = e instanceof Error ? e.message : ''
-  if (/end of JSON|Unterminated|end of data|unterminated/i.test(message)) return 'it ends before it is complete'
-  if (!/^[[{]/.test(begins)) return 'it is some other kind of file'
   const where = /position (\d+)/.exec(message)?.[1]
+  if (/end of JSON|Unterminated|end of data|unterminated/i.test(message) || Number(where) >= text.length)
+    return 'it ends before it is complete'
+  if (!/^[[{]/.test(begins)) return 'it is some other kind of file'
   return where === undefined ? 'it is damaged' : `it is damaged at character ${Number(where) + 1}`
 }

@@ -150,7 +150,7 @@ export const BuildUpSchema = v.strictObject({
   for: PartKindSchema,
   /** outside to inside, or top to bottom */
   layers: v.pipe(
-    v.array(v.strictObject({ name: NameSchema, material: NameSchema, thickness: NumSchema })),
+    v.array(v.strictObject({ id: IdSchema, name: NameSchema, material: NameSchema, thickness: NumSchema })),
     v.minLength(1, 'A build-up needs at least one layer.'),
   ),
 })

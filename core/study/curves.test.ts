@@ -297,7 +297,7 @@ describe('a round wall', () => {
     const thick = apply(project, {
       edit: 'build-up.change',
       id: brick?.id ?? '',
-      set: { layers: [{ name: 'wall', material: 'clay', thickness: 0.3 }] },
+      set: { layers: [{ id: 'only', name: 'wall', material: 'clay', thickness: 0.3 }] },
     })
     const walls = studied(thick).parts.filter((p) => p.part.base?.level === 'L0' && p.role === 'curved wall')
     expect(walls).toHaveLength(1)

@@ -32,7 +32,7 @@ describe('each finding has a place, a reason, and a remedy in one action', () =>
   it('a thin wall is a wall: no gap where it is less than half as thick as the usual one', () => {
     const project = converted(house())
     const usual = studied(project).parts.find((p) => p.role === 'wall')?.part.buildUp ?? ''
-    const layers = [{ name: 'skin', material: 'glass', thickness: 0.03 }]
+    const layers = [{ id: 'only', name: 'skin', material: 'glass', thickness: 0.03 }]
     const skin = { id: 'skin', name: 'Skin', order: 99, for: 'wall' as const, layers }
     const thin = apply(project, {
       edit: 'batch',

@@ -39,15 +39,22 @@ describe('a new thing is one file and one line', () => {
     expect(v.parse(v.strictObject(recordsOf({ benches: bench })), { benches: { [id]: thing } })).toBeTruthy()
     const family = projectFamilies(collections).bench
     const add = v.parse(family?.schema as v.GenericSchema, { edit: 'bench.add', thing })
-    const project = family?.apply(blank(), add as never, new WeakSet()) as Project & { benches: object }
+    const project = family?.apply(blank(), add as never, { fresh: new WeakSet(), isLogged: false }) as Project & {
+      benches: object
+    }
     expect(project.benches).toEqual({ [id]: thing })
     const change = v.parse(family?.schema as v.GenericSchema, { edit: 'bench.change', id, set: { name: 'inland' } })
     expect(family?.place?.(change as never)).toEqual(['benches', id])
     expect(() => v.parse(family?.schema as v.GenericSchema, { edit: 'bench.add', thing: { id } })).toThrow()
-    expect(() => family?.apply(project, add as never, new WeakSet())).toThrow(/There is a bench with the id/)
+    expect(() => family?.apply(project, add as never, { fresh: new WeakSet(), isLogged: false })).toThrow(
+      /There is a bench with the same id/,
+    )
     const own = schemeFamilies({ benches: bench }).bench
     const scheme = inOrder(project.schemes)[0]?.id
-    const inScheme = own?.apply(project, { ...(add as object), scheme } as never, new WeakSet())
+    const inScheme = own?.apply(project, { ...(add as object), scheme } as never, {
+      fresh: new WeakSet(),
+      isLogged: false,
+    })
     expect(inScheme?.schemes[scheme ?? '']).toMatchObject({ benches: { [id]: thing } })
   })
   it('a move has its schema, numbers and ties by its fields, is offered where it fits, and is built', async () => {

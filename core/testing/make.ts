@@ -107,7 +107,7 @@ export const thick = (project: Project, by: Partial<Record<BuildUp['for'], numbe
     ...Object.entries(by).map(([kind, thickness]): Edit => ({
       edit: 'build-up.change',
       id: inOrder(project.buildUps).find((b) => b.for === kind)?.id ?? '',
-      set: { layers: [{ name: 'layer', material: 'clay', thickness }] },
+      set: { layers: [{ id: 'only', name: 'layer', material: 'clay', thickness }] },
     })),
   )
 

@@ -183,6 +183,6 @@ export const GROUND_STEPS: Step[] = [
   (p, pick) => ({
     edit: 'build-up.change',
     id: Object.values(p.buildUps).filter((b) => b.for === 'wall')[pick(2)]?.id ?? '',
-    set: { layers: [{ name: 'wall', material: 'clay', thickness: 0.1 + pick(30) / 100 }] },
+    set: { layers: [{ id: 'only', name: 'wall', material: 'clay', thickness: 0.1 + pick(30) / 100 }] },
   }),
 ]

@@ -14,3 +14,7 @@ export function nextOrder(collection: Record<Id, { order: number }>): number {
 /** The thing of that id: undefined also for words that every object answers to by nature, as 'constructor'. */
 export const thingOf = <T>(things: Readonly<Record<string, T>> | undefined, id: string): T | undefined =>
   things && Object.hasOwn(things, id) ? things[id] : undefined
+
+/** Returns true for an object of named values: neither null nor a list. */
+export const isDict = (value: unknown): value is Record<string, unknown> =>
+  typeof value === 'object' && value !== null && !Array.isArray(value)

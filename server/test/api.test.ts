@@ -308,7 +308,7 @@ describe('undo beside others', () => {
     await call('POST', `/api/projects/${id}/redo`, { id: 'again', author: 'ann' }, 1)
     await edit(id, 'ben', set(moves(12, [taper])))
     const refused = await call('POST', `/api/projects/${id}/undo`, { id: 'no', author: 'ann' })
-    expect(refused.body.detail).toMatch(/raise, height of "Bar" is not as it was then: it has been changed since/)
+    expect(refused.body.detail).toMatch(/height of the raise of "Bar" is not as it was then: it has been changed since/)
     expect((await now()).mass?.recipe[1]?.height).toBe(12)
     const passed = await call('POST', `/api/projects/${id}/undo`, { id: 'pass', author: 'ann', pass: true })
     expect(passed.body.history).toEqual({ undo: 'test', redo: null })

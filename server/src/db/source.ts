@@ -46,11 +46,12 @@ export async function openDatabase(url: string): Promise<DataSource> {
 }
 
 /** Does a piece of work while no other server does the same: two may start at one moment. */
-export async function oneAtATime(source: DataSource, what: string, work: () => Promise<void>): Promise<void> {
+export async function oneAtATime<T>(source: DataSource, what: string, work: () => Promise<T>): Promise<T> {
   const runner = source.createQueryRunner()
   try {
-    await runner.query('SELECT GET_LOCK(?, 60)', [`geotome-${what}`])
-    await work()
+    const [got] = (await runner.query('SELECT GET_LOCK(?, 60) AS it', [`geotome-${what}`])) as { it: string | null }[]
+    if (Number(got?.it) !== 1) throw new Error(`Another server has been busy with "${what}" for a minute.`)
+    return await work()
   } finally {
     await runner.query('SELECT RELEASE_LOCK(?)', [`geotome-${what}`])
     await runner.release()

@@ -8,6 +8,7 @@ import { starterNamed, STARTERS } from '@geotome/core/groundwork'
 import { blankProject, freeName, NameSchema, Refusal, sayMended, UnitSchema, type Project } from '@geotome/core/project'
 import type { AssetStore } from '../assets/store'
 import { ProjectRow } from '../db/entities'
+import { oneAtATime } from '../db/source'
 import type { StudyPool } from '../jobs/study-pool'
 import type { EditLog } from '../log/log'
 import type { EventStreams } from './events'
@@ -91,15 +92,19 @@ export function projectRoutes(
   /** A copy with an id of its own, as it is now; its log begins anew. */
   routes.post('/:id/duplicate', json, async (request, response) => {
     const { project } = await log.head(request.params.id)
-    const names = await source.manager.find(ProjectRow, { select: { name: true }, where: { removedAt: IsNull() } })
-    const name = freeName(
-      `${project.name}, 2`.slice(0, 120),
-      names.map((n) => n.name),
-      (_, n) => `${project.name.slice(0, 110)}, ${n + 1}`,
-    )
-    const copy: Project = { ...project, id: randomUUID(), name }
-    await log.create(copy)
-    response.status(201).json({ id: copy.id, name })
+    // One after the other, also of several servers: two that are made at one moment get two names.
+    const copy = await oneAtATime(source, 'duplicate', async () => {
+      const names = await source.manager.find(ProjectRow, { select: { name: true }, where: { removedAt: IsNull() } })
+      const name = freeName(
+        `${project.name}, 2`.slice(0, 120),
+        names.map((n) => n.name),
+        (_, n) => `${project.name.slice(0, 110)}, ${n + 1}`,
+      )
+      const named: Project = { ...project, id: randomUUID(), name }
+      await log.create(named)
+      return named
+    })
+    response.status(201).json({ id: copy.id, name: copy.name })
   })
 
   /** The small picture that the list shows. */
@@ -121,6 +126,7 @@ export function projectRoutes(
   routes.delete('/:id', async (request, response) => {
     await log.head(request.params.id)
     await source.manager.update(ProjectRow, { id: request.params.id }, { removedAt: new Date() })
+    streams.changed(request.params.id)
     response.status(204).end()
   })
 

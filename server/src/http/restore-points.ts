@@ -1,7 +1,7 @@
 import express, { type Router } from 'express'
 import type { DataSource } from 'typeorm'
 import * as v from 'valibot'
-import { NameSchema } from '@geotome/core/project'
+import { NameSchema, Refusal } from '@geotome/core/project'
 import { RestorePointRow } from '../db/entities'
 import type { EditLog } from '../log/log'
 import { checked } from './problems'
@@ -27,8 +27,18 @@ export function restorePointRoutes(routes: Router, source: DataSource, log: Edit
     const projectId = (request.params as { id: string }).id
     const { id, name } = checked(NewPoint, request.body)
     const { seq } = await log.head(projectId)
-    await source.manager.upsert(RestorePointRow, { projectId, id, name, seq, at: new Date() }, ['projectId', 'id'])
-    response.status(201).json({ id, seq })
+    // One that is sent twice keeps the moment at which it came first.
+    await source.manager
+      .createQueryBuilder()
+      .insert()
+      .orIgnore()
+      .into(RestorePointRow)
+      .values({ projectId, id, name, seq, at: new Date() })
+      .execute()
+    const kept = await source.manager.findOneByOrFail(RestorePointRow, { projectId, id })
+    if (kept.name !== name)
+      throw new Refusal('id-taken', 'Another restore point has this id; nothing was stored.', 'Send it under a new id.')
+    response.status(201).json({ id, seq: kept.seq })
   })
 
   routes.delete('/:id/restore-points/:point', async (request, response) => {

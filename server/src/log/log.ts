@@ -1,6 +1,14 @@
-import type { DataSource, EntityManager } from 'typeorm'
-import { applyChecked, applyEdit, editOfLog, LOG_FORMAT, projectOfLog, type Edit } from '@geotome/core/edits'
-import { Refusal, type Project } from '@geotome/core/project'
+import { In, type DataSource, type EntityManager } from 'typeorm'
+import {
+  applyEdit,
+  applyLogged,
+  differences,
+  editOfLog,
+  LOG_FORMAT,
+  projectOfLog,
+  type Edit,
+} from '@geotome/core/edits'
+import { canonical, Refusal, type Project } from '@geotome/core/project'
 import { CheckpointRow, EditRow, JobRow, ProjectRow } from '../db/entities'
 import { historyOf, type Step } from './history'
 import { project as writeProjections } from './projections'
@@ -73,10 +81,13 @@ export class EditLog {
     this.changed(project.id)
   }
 
-  /** Appends an edit; acknowledged once its transaction has committed. An edit sent twice is stored once. */
+  /**
+   * Appends an edit; acknowledged once its transaction has committed. An edit sent twice is stored once. Errors: 'id-taken' where another
+   * edit has its id.
+   */
   async append(projectId: string, entry: NewEdit): Promise<LoggedEdit> {
     return this.locked(projectId, async (manager, row, now) => {
-      const twin = await manager.findOneBy(EditRow, { projectId, editId: entry.id })
+      const twin = await twinOf(manager, projectId, entry, (t) => t.kind === 'edit' && isSameEdit(t, entry.edit))
       if (twin) return { logged: asLogged(twin), head: { seq: row.seq, project: now } }
       return this.write(manager, row, now, { ...entry, kind: 'edit', ofSeq: null })
     })
@@ -88,7 +99,7 @@ export class EditLog {
    */
   async step(projectId: string, author: string, id: string, which: 'undo' | 'redo', pass = false): Promise<LoggedEdit> {
     return this.locked(projectId, async (manager, row, now) => {
-      const twin = await manager.findOneBy(EditRow, { projectId, editId: id })
+      const twin = await twinOf(manager, projectId, { id, author }, (t) => t.kind === (pass ? 'pass' : which))
       if (twin) return { logged: asLogged(twin), head: { seq: row.seq, project: now } }
       const target = historyOf(await this.steps(manager, projectId, author))[which].at(-1)
       if (!target) throw new Refusal('no-undo', `There is nothing to ${which}.`, '')
@@ -108,14 +119,17 @@ export class EditLog {
     })
   }
 
-  /** What takes an edit back. An older log says it in whole fields, which would take others' work along: it is worked out anew. */
+  /**
+   * What takes an edit back. One out of an older log is worked out anew: it may say whole fields, which would take others' work along,
+   * or expect to find what was written otherwise then.
+   */
   private async inverseOf(manager: EntityManager, of: EditRow): Promise<Edit> {
-    const kept = editOfLog(of.format, JSON.parse(of.inverse))
-    if (kept.edit === 'patch') return kept
+    const kept = of.format === LOG_FORMAT ? editOfLog(of.format, JSON.parse(of.inverse)) : null
+    if (kept?.edit === 'patch') return kept
     const before = of.seq - 1
     const from = await checkpointBefore(manager, of.projectId, before)
     const project = await replayed(manager, of.projectId, from, before)
-    return applyEdit(project, editOfLog(of.format, JSON.parse(of.edit))).inverse
+    return { edit: 'patch', changes: differences(applyLogged(project, decoded(of)), project) }
   }
 
   /** The project at the head of its log. */
@@ -141,13 +155,24 @@ export class EditLog {
     return { undo: undo.at(-1)?.label ?? null, redo: redo.at(-1)?.label ?? null }
   }
 
+  /** How far each of these projects has come; null for one that was taken away. */
+  async reached(projectIds: string[]): Promise<Map<string, number | null>> {
+    if (projectIds.length === 0) return new Map()
+    const rows = await this.source.manager.find(ProjectRow, {
+      select: { id: true, seq: true, removedAt: true },
+      where: { id: In(projectIds) },
+    })
+    const there = new Map(rows.map((r) => [r.id, r.removedAt ? null : r.seq]))
+    return new Map(projectIds.map((id) => [id, there.get(id) ?? null]))
+  }
+
   /** The edits behind a sequence number, oldest first. */
-  async since(projectId: string, seq: number): Promise<LoggedEdit[]> {
+  async since(projectId: string, seq: number, most = 500): Promise<LoggedEdit[]> {
     const rows = await this.source.manager
       .createQueryBuilder(EditRow, 'e')
       .where('e.projectId = :projectId AND e.seq > :seq', { projectId, seq })
       .orderBy('e.seq')
-      .limit(500)
+      .limit(most)
       .getMany()
     return rows.map(asLogged)
   }
@@ -253,6 +278,23 @@ export class EditLog {
   }
 }
 
+/** What is stored under an entry's id: the same, which came twice, or nothing. Errors: 'id-taken' where it is something else. */
+async function twinOf(
+  manager: EntityManager,
+  projectId: string,
+  { id, author }: { id: string; author: string },
+  isSame: (twin: EditRow) => boolean,
+): Promise<EditRow | null> {
+  const twin = await manager.findOneBy(EditRow, { projectId, editId: id })
+  if (twin && !(twin.author === author && isSame(twin)))
+    throw new Refusal('id-taken', 'Another edit has this id; nothing was stored.', 'Send it under a new id.')
+  return twin
+}
+
+/** Both as plain data: what is not said and what is undefined are the same. */
+const isSameEdit = (twin: EditRow, edit: Edit): boolean =>
+  canonical(decoded(twin)) === canonical(JSON.parse(JSON.stringify(edit)))
+
 async function checkpointBefore(
   manager: EntityManager,
   projectId: string,
@@ -279,8 +321,11 @@ async function replayed(
     .where('e.projectId = :projectId AND e.seq > :from AND e.seq <= :to', { projectId, from: from.seq, to })
     .orderBy('e.seq')
     .getMany()
-  return rows.reduce((p, r) => applyChecked(p, editOfLog(r.format, JSON.parse(r.edit))), from.project)
+  return rows.reduce((p, r) => applyLogged(p, decoded(r)), from.project)
 }
+
+/** A stored edit as it is written today, whatever format it stands in. */
+const decoded = (row: EditRow): Edit => editOfLog(row.format, JSON.parse(row.edit))
 
 const asLogged = (row: EditRow): LoggedEdit => ({
   seq: row.seq,
@@ -288,7 +333,7 @@ const asLogged = (row: EditRow): LoggedEdit => ({
   author: row.author,
   label: row.label,
   kind: row.kind,
-  edit: JSON.parse(row.edit) as Edit,
+  edit: decoded(row),
   at: row.at.toISOString(),
 })
 

@@ -1,4 +1,4 @@
-import { applyEdit, asMeant, type Edit } from '@geotome/core/edits'
+import { applyEdit, asMeant, madeAnew, sayEdit, type Edit } from '@geotome/core/edits'
 import { Refusal, sayInUnits, type Project } from '@geotome/core/project'
 import { Problem, type Api, type LoggedEdit } from './api'
 import type { Outbox } from './outbox'
@@ -6,12 +6,16 @@ import {
   closed,
   dropped,
   historyRead,
+  letRefusedGo,
   logged,
   made,
   opened,
   previewed,
+  projectGone,
+  refusedByServer,
   selectProject,
   serverAway,
+  type PendingEdit,
 } from './project-slice'
 import type { AppStore } from './store'
 import { left as leftProject, typed } from './view-slice'
@@ -68,8 +72,16 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
 
   /** What an earlier window left unsent goes on being sent, in order; the server stores an edit that comes twice once. */
   async function takeUp(id: string): Promise<void> {
-    const left = await outbox.leftOf(id)
-    if (projectId !== id || left.length === 0) return
+    const kept = await outbox.leftOf(id)
+    if (projectId !== id) return
+    const project = selectProject(store.getState())
+    for (const { id: editId, label, edit, why } of kept)
+      if (why !== undefined)
+        store.dispatch(
+          refusedByServer({ id: editId, label, edit, why, value: project ? sayEdit(project, edit) : null }),
+        )
+    const left = kept.filter((e) => e.why === undefined)
+    if (left.length === 0) return
     for (const { id: editId, label, edit } of left) store.dispatch(made({ id: editId, label, edit }))
     const [were, are] = left.length === 1 ? ['change that was', 'is'] : ['changes that were', 'are']
     say(`${left.length} ${were} not stored yet ${are} sent now.`, 'note')
@@ -82,11 +94,15 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     for (const id of (await outbox.waiting()).keys()) {
       if (id === projectId) continue
       for (const edit of await outbox.leftOf(id)) {
+        if (edit.why !== undefined) continue
         try {
           await api.edit(id, { id: edit.id, label: edit.label, edit: edit.edit, author: edit.author })
           sent++
         } catch (e) {
           if (!(e instanceof Problem) || e.away) return sent
+          await outbox.forget(edit.id)
+          outbox.keep(id, edit.author, { id: edit.id, label: edit.label, edit: edit.edit, why: e.message })
+          continue
         }
         await outbox.forget(edit.id)
       }
@@ -245,11 +261,41 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
           await new Promise((done) => setTimeout(done, 1000))
           continue
         }
-        store.dispatch(dropped(next.id))
-        void outbox.forget(next.id)
-        report(e)
+        if (!(e instanceof Problem)) {
+          store.dispatch(dropped(next.id))
+          void outbox.forget(next.id)
+          throw e
+        }
+        refuse(id, next, e.message)
       }
     }
+  }
+
+  /** The server did not take an edit: it is said, with what it was to do, and kept to be tried again or let go. */
+  function refuse(id: string, edit: PendingEdit, why: string): void {
+    const { confirmed, saved } = store.getState().project
+    const value = confirmed ? sayEdit(confirmed, edit.edit) : null
+    store.dispatch(dropped(edit.id))
+    void outbox.forget(edit.id).then(() => outbox.keep(id, author(), { ...edit, why }))
+    if (projectId === id) store.dispatch(refusedByServer({ ...edit, why, value }))
+    const back = saved.state === 'away' ? 'The server is back. ' : ''
+    say(`${back}Not stored: ${edit.label}${value ? ` (${value})` : ''}. ${why}`, 'fault', {
+      label: 'Try again',
+      run: () => tryAgain(edit.id),
+    })
+  }
+
+  /** Makes a refused edit anew, on what is there now. */
+  function tryAgain(id: string): void {
+    const edit = store.getState().project.refused.find((r) => r.id === id)
+    const { confirmed } = store.getState().project
+    if (edit && confirmed && makeEdit(edit.label, () => madeAnew(confirmed, edit.edit))) letGo(id)
+  }
+
+  /** A refused edit is not wanted any more. */
+  function letGo(id: string): void {
+    store.dispatch(letRefusedGo(id))
+    void outbox.forget(id)
   }
 
   /** Sees to it that the log is here up to a sequence number, should the event stream be late. */
@@ -272,6 +318,11 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       const have = store.getState().project.seq
       if (entry.seq === have + 1) store.dispatch(logged([entry]))
       else if (entry.seq > have + 1) void catchUp(id, entry.seq)
+    })
+    events.addEventListener('gone', () => {
+      if (projectId !== id) return
+      events?.close()
+      store.dispatch(projectGone(true))
     })
     events.addEventListener('open', () => store.dispatch(serverAway(false)))
     events.addEventListener('error', () => {
@@ -301,6 +352,27 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
     whileTyping,
     stepBack,
     settled,
+    tryAgain,
+    letGo,
+    /** The browser has lost its network, or has it again: said without waiting for an edit that fails. */
+    online(isOnline: boolean): void {
+      if (!projectId) return
+      if (!isOnline) store.dispatch(serverAway(true))
+      else follow(projectId, store.getState().project.seq)
+    },
+    /** Brings back the project that somebody took away while it was open. */
+    async bringBack(): Promise<void> {
+      const id = projectId
+      if (!id) return
+      try {
+        await api.restore(id)
+        if (projectId !== id) return
+        store.dispatch(projectGone(false))
+        follow(id, store.getState().project.seq)
+      } catch (e) {
+        report(e)
+      }
+    },
     /** The window is not seen, or seen again: a stream is let go, or taken up. */
     seen(isSeen: boolean): void {
       if (!projectId) return

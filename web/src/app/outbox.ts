@@ -1,4 +1,6 @@
 import { createStore, del, entries, set, type UseStore } from 'idb-keyval'
+import { editOfLog, LOG_FORMAT, type Edit } from '@geotome/core/edits'
+import { Refusal } from '@geotome/core/project'
 import type { PendingEdit } from './project-slice'
 
 /**
@@ -8,6 +10,10 @@ import type { PendingEdit } from './project-slice'
 interface Kept extends PendingEdit {
   project: string
   author: string
+  /** what it is written in: a newer page may find what an older one has left; none: the first format */
+  format?: number
+  /** the server's sentence, where it did not take it: kept to be tried again when the person says so */
+  why?: string
 }
 
 let store: UseStore | null | undefined
@@ -33,13 +39,13 @@ const keyOf = (project: string): string => {
 const keys = new Map<string, Promise<string | null>>()
 
 /** Keeps an edit until it is acknowledged. */
-export function keep(project: string, author: string, edit: PendingEdit): void {
+export function keep(project: string, author: string, edit: PendingEdit & { why?: string }): void {
   const kept = storeOf()
   if (!kept) return
   const key = keyOf(project)
   keys.set(
     edit.id,
-    set(key, { ...edit, project, author } satisfies Kept, kept).then(
+    set(key, { ...edit, project, author, format: LOG_FORMAT } satisfies Kept, kept).then(
       () => key,
       () => null,
     ),
@@ -55,19 +61,30 @@ export async function forget(id: string): Promise<void> {
 }
 
 /** What was left of a project, in order. */
-export async function leftOf(project: string): Promise<(PendingEdit & { author: string })[]> {
+export async function leftOf(project: string): Promise<(PendingEdit & { author: string; why?: string })[]> {
   return (await all())
     .filter((k) => k.edit.project === project)
     .map(({ key, edit }) => {
       keys.set(edit.id, Promise.resolve(key))
-      return edit
+      return { ...edit, edit: asToday(edit) }
     })
+}
+
+/** One that cannot be read any more stays as it is, for the server to refuse. */
+function asToday({ edit, format = 1 }: Kept): Edit {
+  try {
+    return format === LOG_FORMAT ? edit : editOfLog(format, edit)
+  } catch (e) {
+    if (e instanceof Refusal) return edit
+    throw e
+  }
 }
 
 /** How many edits wait, by project. */
 export async function waiting(): Promise<Map<string, number>> {
   const count = new Map<string, number>()
-  for (const { edit } of await all()) count.set(edit.project, (count.get(edit.project) ?? 0) + 1)
+  for (const { edit } of await all())
+    if (edit.why === undefined) count.set(edit.project, (count.get(edit.project) ?? 0) + 1)
   return count
 }
 

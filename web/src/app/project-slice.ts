@@ -1,5 +1,5 @@
 import { createSelector, createSlice, type PayloadAction } from '@reduxjs/toolkit'
-import { applyChecked, type Edit } from '@geotome/core/edits'
+import { applyChecked, applyLogged, type Edit } from '@geotome/core/edits'
 import { firstScheme } from '@geotome/core/study'
 import { Refusal, type Project, type Scheme, thingOf } from '@geotome/core/project'
 import type { History, LoggedEdit } from './api'
@@ -10,6 +10,14 @@ export interface PendingEdit {
   edit: Edit
 }
 
+/** An edit that the server did not take, kept here until it is tried again or let go. */
+export interface RefusedEdit extends PendingEdit {
+  /** the server's sentence */
+  why: string
+  /** what was to be put where; null: nothing that a sentence could say */
+  value: string | null
+}
+
 interface ProjectState {
   /** as the server has acknowledged it */
   confirmed: Project | null
@@ -18,6 +26,10 @@ interface ProjectState {
   log: PendingEdit[]
   /** made here, not acknowledged yet; applied on top */
   pending: PendingEdit[]
+  /** made here, and refused by the server, the last one last */
+  refused: RefusedEdit[]
+  /** somebody has taken the project away */
+  gone: boolean
   /** tried while a gesture lasts */
   preview: Edit | null
   history: History
@@ -31,6 +43,8 @@ const initialState: ProjectState = {
   seq: 0,
   log: [],
   pending: [],
+  refused: [],
+  gone: false,
   preview: null,
   history: { undo: null, redo: null },
   saved: { state: 'saved', at: null },
@@ -66,7 +80,7 @@ const slice = createSlice({
       const log = [...state.log]
       for (const entry of payload) {
         if (entry.seq !== seq + 1 || !confirmed) continue
-        confirmed = applyChecked(confirmed, entry.edit)
+        confirmed = applyLogged(confirmed, entry.edit)
         seq = entry.seq
         log.push({ id: entry.id, label: entry.label, edit: entry.edit })
         pending = pending.filter((p) => p.id !== entry.id)
@@ -80,10 +94,27 @@ const slice = createSlice({
         saved: pending.length ? state.saved : { state: 'saved' as const, at: Date.now() },
       }
     },
-    dropped: (state, { payload }: PayloadAction<string>) => ({
+    /** No longer on its way: stored before this window was opened, or refused. The server has answered, so that it is not away. */
+    dropped: (state, { payload }: PayloadAction<string>) => {
+      const pending = state.pending.filter((p) => p.id !== payload)
+      return {
+        ...state,
+        pending,
+        saved: pending.length
+          ? { ...state.saved, state: 'saving' as const }
+          : { state: 'saved' as const, at: state.saved.at },
+      }
+    },
+    refusedByServer: (state, { payload }: PayloadAction<RefusedEdit>) => ({
       ...state,
-      pending: state.pending.filter((p) => p.id !== payload),
+      refused: [...state.refused.filter((r) => r.id !== payload.id), payload],
     }),
+    letRefusedGo: (state, { payload }: PayloadAction<string>) => ({
+      ...state,
+      refused: state.refused.filter((r) => r.id !== payload),
+    }),
+    /** The project was taken away, or brought back. */
+    projectGone: (state, { payload }: PayloadAction<boolean>) => ({ ...state, gone: payload }),
     previewed: (state, { payload }: PayloadAction<Edit | null>) => ({ ...state, preview: payload }),
     historyRead: (state, { payload }: PayloadAction<History>) => ({ ...state, history: payload }),
     serverAway: (state, { payload }: PayloadAction<boolean>) => ({
@@ -96,7 +127,19 @@ const slice = createSlice({
   },
 })
 
-export const { opened, closed, made, logged, dropped, previewed, historyRead, serverAway } = slice.actions
+export const {
+  opened,
+  closed,
+  made,
+  logged,
+  dropped,
+  refusedByServer,
+  letRefusedGo,
+  projectGone,
+  previewed,
+  historyRead,
+  serverAway,
+} = slice.actions
 export const projectReducer = slice.reducer
 
 type Root = { project: ProjectState; view: { scheme: string | null; shown: { trying: Edit | null } } }

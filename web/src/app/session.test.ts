@@ -109,15 +109,41 @@ describe('a session', () => {
     expect(s.log).toHaveLength(1)
     expect(s.kept.size).toBe(0)
   })
-  it('lets go of what the server refuses, and says its sentence', async () => {
+  it('keeps what the server refuses, says what it was and why, and makes it anew when it is told to', async () => {
     const s = onServer()
     await s.session.openProject('p')
     s.serverIs('refuses')
     s.session.makeEdit('A', named('A'))
     await s.session.settled()
-    expect(s.said).toEqual(['It no longer fits.'])
-    expect(s.store.getState().project.pending).toEqual([])
-    expect(nameOf(s)).toBe('Quay')
+    const why = 'It no longer fits.'
+    expect(s.said).toEqual([`Not stored: A ("Quay": "A"). ${why}`.replace('("Quay"', '(The name of "Quay"')])
+    const { pending, refused, saved } = s.store.getState().project
+    expect([pending, nameOf(s), saved.state]).toEqual([[], 'Quay', 'saved'])
+    expect(refused).toMatchObject([{ label: 'A', value: 'The name of "Quay": "A"', why }])
+    // It is kept in the browser too, and is not sent by itself when the project is opened again.
+    expect([...s.kept.values()]).toMatchObject([{ label: 'A', why }])
+    await s.session.openProject('p')
+    expect(s.store.getState().project.refused).toHaveLength(1)
+    s.serverIs('well')
+    await s.session.settled()
+    expect(s.log).toEqual([])
+    s.session.tryAgain(refused[0]?.id ?? '')
+    await s.session.settled()
+    expect([nameOf(s), s.store.getState().project.refused, s.kept.size]).toEqual(['A', [], 0])
+  })
+  it('says at once that the server is back where it refuses what was kept for it', async () => {
+    const s = await atAway('A')
+    expect(s.store.getState().project.saved.state).toBe('away')
+    s.serverIs('refuses')
+    await vi.advanceTimersByTimeAsync(1500)
+    expect(s.store.getState().project.saved.state).toBe('saved')
+    expect(s.said.at(-1)).toBe('The server is back. Not stored: A (The name of "Quay": "A"). It no longer fits.')
+  })
+  it('says that the network is gone before anything is made', async () => {
+    const s = onServer()
+    await s.session.openProject('p')
+    s.session.online(false)
+    expect(s.store.getState().project.saved.state).toBe('away')
   })
   it('makes nothing of what changes nothing: no edit, nothing to take back, no trace of what was tried', async () => {
     const s = onServer()

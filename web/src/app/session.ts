@@ -22,11 +22,25 @@ export const session = createSession({
   stream: (url) => new EventSource(url),
 })
 
-export const { openProject, closeProject, sendLeftovers, makeEdit, tryEdit, whileTyping, stepBack, settled } = session
+export const {
+  openProject,
+  closeProject,
+  sendLeftovers,
+  makeEdit,
+  tryEdit,
+  whileTyping,
+  stepBack,
+  settled,
+  tryAgain,
+  letGo,
+  bringBack,
+} = session
 
 /** A browser keeps six connections to a server, and a stream holds one: windows that nobody sees let theirs go, and catch up when they are seen. */
 export function followPage(): void {
   document.addEventListener('visibilitychange', () => session.seen(!document.hidden))
+  window.addEventListener('offline', () => session.online(false))
+  window.addEventListener('online', () => session.online(true))
   window.addEventListener('beforeunload', (event) => {
     if (session.wouldLose()) event.preventDefault()
   })

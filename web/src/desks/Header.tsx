@@ -1,4 +1,3 @@
-import { format } from 'date-fns'
 import { History, Keyboard, Moon, Redo2, Search, Sun, Undo2 } from 'lucide-react'
 import { Link, NavLink, useParams } from 'react-router'
 import { useOf } from '../app/hooks'
@@ -9,6 +8,7 @@ import { setTheme, useTheme } from '../stage/theme'
 import { Wordmark } from '../common/Wordmark'
 import { DESKS } from './list'
 import { SchemeMenu } from './SchemeMenu'
+import { GoneBar, NotStored, Saved } from './Stored'
 
 export function Header({ id }: { id: string }) {
   const dispatch = useAppDispatch()
@@ -20,6 +20,7 @@ export function Header({ id }: { id: string }) {
   return (
     <>
       {moment !== null && <MomentBar moment={moment} />}
+      <GoneBar />
       <header className="flex h-11 shrink-0 items-center border-b border-line bg-panel px-3.5">
         <div className="flex min-w-0 flex-1 items-center gap-4">
           <Link to="/" aria-label="All projects">
@@ -65,6 +66,7 @@ export function Header({ id }: { id: string }) {
           >
             <Redo2 size={16} />
           </button>
+          <NotStored />
           <Saved />
           <button
             className={icon}
@@ -117,26 +119,5 @@ function MomentBar({ moment }: { moment: number }) {
         Go to the present
       </Link>
     </p>
-  )
-}
-
-function Saved() {
-  const saved = useAppSelector((s) => s.project.saved)
-  const moment = useAppSelector((s) => s.project.moment)
-  const pending = useAppSelector((s) => s.project.pending)
-  const time = saved.at ? format(saved.at, 'HH:mm') : ''
-  if (moment !== null) return null
-  return (
-    <span
-      className={`mx-1.5 whitespace-nowrap ${saved.state === 'away' ? 'font-semibold text-warn' : 'text-ink2'}`}
-      role="status"
-      data-saved={saved.state}
-    >
-      {saved.state === 'away'
-        ? `server away, ${pending.length ? `${pending.length} ` : ''}kept here`
-        : saved.state === 'saving'
-          ? `saving${pending.length > 1 ? ` ${pending.length}` : ''}`
-          : `saved ${time}`}
-    </span>
   )
 }

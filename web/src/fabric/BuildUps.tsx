@@ -42,6 +42,8 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
   const { project } = useProject()
   const change = (set: Partial<BuildUp>) => makeEdit(`build-up ${b.name}`, { edit: 'build-up.change', id: b.id, set })
   const layers = (next: BuildUp['layers']) => change({ layers: next })
+  const setLayer = (id: string, set: Partial<BuildUp['layers'][number]>) =>
+    layers(b.layers.map((l) => (l.id === id ? { ...l, ...set } : l)))
   const used = Object.values(project.schemes).reduce(
     (n, s) => n + Object.values(s.parts).filter((p) => p.buildUp === b.id).length,
     0,
@@ -68,7 +70,7 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
       <p className="px-1 text-[11px] text-ink2">{first}</p>
       <SortableList
         label={`Layers from the ${first} to the ${last}`}
-        ids={b.layers.map((_, i) => `layer-${i}`)}
+        ids={b.layers.map((l) => l.id)}
         names={b.layers.map((l, i) => `layer ${i + 1}, ${l.name}`)}
         className="mb-1 flex items-start gap-1 rounded-md border border-line bg-panel p-1.5"
         onMove={move}
@@ -79,15 +81,11 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
             l && (
               <div className="min-w-0 flex-1">
                 <div className="flex gap-1">
-                  <Word
-                    label={`name of layer ${i + 1}`}
-                    value={l.name}
-                    onAccept={(name) => layers(b.layers.map((o, k) => (k === i ? { ...o, name } : o)))}
-                  />
+                  <Word label={`name of layer ${i + 1}`} value={l.name} onAccept={(name) => setLayer(l.id, { name })} />
                   <Word
                     label={`material of layer ${i + 1}`}
                     value={l.material}
-                    onAccept={(material) => layers(b.layers.map((o, k) => (k === i ? { ...o, material } : o)))}
+                    onAccept={(material) => setLayer(l.id, { material })}
                   />
                 </div>
                 <div className="mt-1 flex items-start gap-1">
@@ -96,14 +94,14 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
                       compact
                       label={`thickness ${i + 1}`}
                       value={l.thickness}
-                      onAccept={(thickness) => layers(b.layers.map((o, k) => (k === i ? { ...o, thickness } : o)))}
+                      onAccept={(thickness) => setLayer(l.id, { thickness })}
                     />
                   </div>
                   <button
                     className="cursor-pointer p-1 text-ink2 disabled:opacity-30"
                     disabled={b.layers.length === 1}
                     aria-label={`Remove layer ${i + 1}`}
-                    onClick={() => layers(b.layers.filter((_, k) => k !== i))}
+                    onClick={() => layers(b.layers.filter((o) => o.id !== l.id))}
                   >
                     <X size={13} />
                   </button>
@@ -117,7 +115,9 @@ function Layers({ buildUp: b, opened }: { buildUp: BuildUp; opened: (id: string 
       <div className="flex flex-wrap gap-x-4 gap-y-1 text-[12px] text-ink2">
         <button
           className="inline-flex cursor-pointer items-center gap-1 underline"
-          onClick={() => layers([...b.layers, { name: 'layer', material: 'plaster', thickness: 0.015 }])}
+          onClick={() =>
+            layers([...b.layers, { id: crypto.randomUUID(), name: 'layer', material: 'plaster', thickness: 0.015 }])
+          }
         >
           <Plus size={12} /> Add a layer
         </button>

@@ -56,21 +56,21 @@ export function FactsFields() {
             onAccept={(text) => setFacts(f.label, { [f.key]: text })}
           />
         ))}
-        {facts.custom.map((c, i) => (
-          <div key={c.name} className="flex items-start gap-1">
+        {facts.custom.map((c) => (
+          <div key={c.id} className="flex items-start gap-1">
             <div className="min-w-0 flex-1">
               <TextField
                 label={c.name}
                 value={c.text}
                 onAccept={(text) =>
-                  setFacts(c.name, { custom: facts.custom.map((o, k) => (k === i ? { ...o, text } : o)) })
+                  setFacts(c.name, { custom: facts.custom.map((o) => (o.id === c.id ? { ...o, text } : o)) })
                 }
               />
             </div>
             <button
               className="cursor-pointer px-1 pt-2.5 text-ink2"
               aria-label={`Remove ${c.name}`}
-              onClick={() => setFacts(`remove ${c.name}`, { custom: facts.custom.filter((_, k) => k !== i) })}
+              onClick={() => setFacts(`remove ${c.name}`, { custom: facts.custom.filter((o) => o.id !== c.id) })}
             >
               <X size={13} />
             </button>
@@ -82,7 +82,9 @@ export function FactsFields() {
           most={60}
           add={(name) => {
             if (!facts.custom.some((c) => c.name.toLowerCase() === name.toLowerCase()))
-              return setFacts(`field ${name}`, { custom: [...facts.custom, { name, text: '' }] })
+              return setFacts(`field ${name}`, {
+                custom: [...facts.custom, { id: crypto.randomUUID(), name, text: '' }],
+              })
             tellFault(`There is a field "${name}" already. Choose another name.`)
             return false
           }}

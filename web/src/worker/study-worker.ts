@@ -1,6 +1,6 @@
 import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
-import { applyChecked, applyEdit, type Edit } from '@geotome/core/edits'
+import { applyChecked, applyEdit, applyLogged, type Edit } from '@geotome/core/edits'
 import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
 import { faceAt } from '@geotome/core/form'
 import { inOrder, packSurvey, Refusal, refuse, traceSketch, type BriefOf, type Project } from '@geotome/core/project'
@@ -167,7 +167,7 @@ const api: StudyWorker = {
     let then = start
     let last = performance.now()
     for (const edits of [[], ...steps]) {
-      for (const edit of edits) then = applyChecked(then, edit)
+      for (const edit of edits) then = applyLogged(then, edit)
       // What was made only to be taken back may not stand by itself.
       figures.push(then.schemes[scheme] ? figureOr(then, scheme, of) : null)
       if (performance.now() - last < SLICE) continue

@@ -1,0 +1,23 @@
+import type { Project } from '../project'
+import { batch, singles, type Edit } from './apply'
+import { foundOf } from './difference'
+import { get } from './say-place'
+
+/** An edit as it is made anew on purpose: its changes expect what is there now, whatever was there when it was made first. */
+export const madeAnew = (project: Project, edit: Edit): Edit =>
+  batch(
+    singles(edit).map((single) =>
+      single.edit === 'patch'
+        ? {
+            ...single,
+            changes: single.changes.map((c) => ('order' in c ? c : { ...c, was: foundOf(valueAt(project, c.at)) })),
+          }
+        : single,
+    ),
+  )
+
+function valueAt(project: Project, at: string[]): unknown {
+  let here: unknown = project
+  for (const key of at) here = typeof here === 'object' && here !== null ? get(here as never, key) : undefined
+  return here
+}

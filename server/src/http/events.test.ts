@@ -1,0 +1,57 @@
+import type { Request, Response } from 'express'
+import { EventEmitter } from 'node:events'
+import { expect, it } from 'vitest'
+import type { EditLog, LoggedEdit } from '../log/log'
+import { EventStreams } from './events'
+
+/** A window that reads what it is sent, or does not. */
+class Window extends EventEmitter {
+  destroyed = false
+  writableLength = 0
+  most = 0
+  readonly heard: string[] = []
+  constructor(private readonly isReading: boolean) {
+    super()
+  }
+  get writableNeedDrain() {
+    return this.writableLength > 16_000
+  }
+  writeHead() {}
+  end() {}
+  write(text: string) {
+    this.writableLength += text.length
+    this.most = Math.max(this.most, this.writableLength)
+    this.heard.push(text)
+    if (this.isReading)
+      setTimeout(() => {
+        this.writableLength = 0
+        this.emit('drain')
+      })
+  }
+  destroy() {
+    this.destroyed = true
+  }
+}
+
+const edits = Array.from({ length: 400 }, (_, i) => ({ seq: i + 1, label: 'x'.repeat(100_000) }) as LoggedEdit)
+const log = {
+  since: (_: string, seq: number, most: number) => Promise.resolve(edits.slice(seq, seq + most)),
+  reached: (ids: string[]) => Promise.resolve(new Map(ids.map((id) => [id, edits.length]))),
+} as unknown as EditLog
+
+it.each([true, false])(
+  'a window holds little of the server, whether it reads or not (reads: %s)',
+  async (isReading) => {
+    const streams = new EventStreams(() => log, 60)
+    const response = new Window(isReading)
+    streams.open(new EventEmitter() as unknown as Request, response as unknown as Response, 'p', 0)
+    await expect
+      .poll(() =>
+        isReading ? response.heard.filter((h) => h.startsWith('id:')).length === edits.length : response.destroyed,
+      )
+      .toBe(true)
+    // 40 MB went by, or would have.
+    expect(response.most).toBeLessThan(600_000)
+    streams.close()
+  },
+)
