@@ -1,5 +1,6 @@
 import { createServer } from 'node:http'
 import type { RequestHandler } from 'express'
+import { Refusal } from '@geotome/core/project'
 import { openApp } from './app'
 import { readEnvironment } from './environment'
 import { serverLog } from './http/request-log'
@@ -62,6 +63,7 @@ async function developing(): Promise<RequestHandler> {
 }
 
 function sentence(e: NodeJS.ErrnoException): string {
+  if (e instanceof Refusal) return e.message
   switch (e.code) {
     case 'EADDRINUSE':
       return `Port ${port} is taken by another program. Stop it, or choose another port: PORT=${port + 1} npm start`

@@ -16,11 +16,12 @@ export class First1764000000000 implements MigrationInterface {
       `mass (projectId ${ID}, schemeId ${ID}, id ${ID}, name varchar(120) NOT NULL, useId ${ID}, PRIMARY KEY (projectId, schemeId, id))`,
       `part (projectId ${ID}, schemeId ${ID}, id ${ID}, name varchar(120) NOT NULL, kind varchar(8) NOT NULL, massId ${ID}, PRIMARY KEY (projectId, schemeId, id))`,
     ]
-    for (const table of tables) await runner.query(`CREATE TABLE ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4`)
+    for (const table of tables)
+      await runner.query(`CREATE TABLE IF NOT EXISTS ${table} ENGINE=InnoDB DEFAULT CHARSET=utf8mb4`)
   }
 
   async down(runner: QueryRunner): Promise<void> {
     for (const table of ['part', 'mass', 'level', 'scheme', 'job', 'checkpoint', 'edit', 'project'])
-      await runner.query(`DROP TABLE ${table}`)
+      await runner.query(`DROP TABLE IF EXISTS ${table}`)
   }
 }

@@ -7,11 +7,11 @@ export class RestorePoints1764100000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(
-      `CREATE TABLE restore_point (projectId ${ID}, id ${ID}, seq int NOT NULL, name varchar(120) NOT NULL, at datetime(3) NOT NULL, PRIMARY KEY (projectId, id)) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4`,
+      `CREATE TABLE IF NOT EXISTS restore_point (projectId ${ID}, id ${ID}, seq int NOT NULL, name varchar(120) NOT NULL, at datetime(3) NOT NULL, PRIMARY KEY (projectId, id)) ENGINE=InnoDB DEFAULT CHARSET=utf8mb4`,
     )
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP TABLE restore_point')
+    await runner.query('DROP TABLE IF EXISTS restore_point')
   }
 }

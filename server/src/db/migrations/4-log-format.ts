@@ -6,10 +6,10 @@ export class LogFormat1764300000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     for (const table of ['edit', 'checkpoint'])
-      await runner.query(`ALTER TABLE ${table} ADD COLUMN format int NOT NULL DEFAULT 1`)
+      await runner.query(`ALTER TABLE ${table} ADD COLUMN IF NOT EXISTS format int NOT NULL DEFAULT 1`)
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ['edit', 'checkpoint']) await runner.query(`ALTER TABLE ${table} DROP COLUMN format`)
+    for (const table of ['edit', 'checkpoint']) await runner.query(`ALTER TABLE ${table} DROP COLUMN IF EXISTS format`)
   }
 }

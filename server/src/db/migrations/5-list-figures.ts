@@ -6,7 +6,7 @@ export class ListFigures1764400000000 implements MigrationInterface {
 
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(
-      'ALTER TABLE project ADD COLUMN sketch longtext NULL, ADD COLUMN siteArea double NULL, ADD COLUMN changedBy varchar(64) NULL',
+      'ALTER TABLE project ADD COLUMN IF NOT EXISTS sketch longtext NULL, ADD COLUMN IF NOT EXISTS siteArea double NULL, ADD COLUMN IF NOT EXISTS changedBy varchar(64) NULL',
     )
     // What is there already has its picture made.
     await runner.query(
@@ -15,6 +15,8 @@ export class ListFigures1764400000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('ALTER TABLE project DROP COLUMN sketch, DROP COLUMN siteArea, DROP COLUMN changedBy')
+    await runner.query(
+      'ALTER TABLE project DROP COLUMN IF EXISTS sketch, DROP COLUMN IF EXISTS siteArea, DROP COLUMN IF EXISTS changedBy',
+    )
   }
 }
