@@ -1,4 +1,6 @@
 import { fork } from 'node:child_process'
+import { createHash } from 'node:crypto'
+import { realpathSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { resolve } from 'node:path'
 import { lastWords, startMariadb, writeWhole } from './lib/mariadb.mjs'
@@ -15,9 +17,12 @@ if (!Number.isInteger(port) || port < 1 || port > 65535)
 
 const folder = resolve(process.env.GEOTOME_DATA ?? resolve(root, '.data'))
 needFolder(folder)
+await needAlone(folder)
 await needPort(port)
 needNpm(root)
 if (!dev) await needBuild(root)
+/** ms that the server has to end; what it acknowledged is stored by then */
+const SERVER_ENDS = 3000
 let stopping = false
 let database = null
 if (!process.env.DATABASE_URL) {
@@ -46,6 +51,7 @@ const stop = () => {
   if (stopping) return
   stopping = true
   server.kill('SIGTERM')
+  setTimeout(() => server.kill('SIGKILL'), SERVER_ENDS).unref()
 }
 process.on('SIGINT', stop)
 process.on('SIGTERM', stop)
@@ -78,6 +84,23 @@ async function watch() {
       return
     }
   }
+}
+
+/**
+ * One application for each data folder: a second one would use the first one's database, and take it along when it ends. The name is given back by
+ * the kernel however this process ends.
+ */
+function needAlone(path) {
+  const name = createHash('sha256').update(realpathSync(path)).digest('hex').slice(0, 32)
+  return new Promise((done) => {
+    const mark = createServer()
+    mark.unref()
+    mark.once('error', (e) => {
+      if (e.code !== 'EADDRINUSE') return done()
+      fail(`Geotome runs on the folder ${path} already. Stop that one first, or name another folder with GEOTOME_DATA.`)
+    })
+    mark.listen(`\0geotome-${name}`, done)
+  })
 }
 
 /** A busy port is said before anything is installed or started. */

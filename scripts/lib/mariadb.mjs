@@ -173,7 +173,9 @@ function handle({ pid, port, password }) {
       } catch {
         return
       }
-      for (let i = 0; i < 200 && running(pid); i++) await wait(50)
+      for (let i = 0; i < 30 && running(pid); i++) await wait(50)
+      // What was acknowledged is on the disk: it heals when it is started again.
+      if (running(pid)) process.kill(pid, 'SIGKILL')
     },
   }
 }
@@ -240,8 +242,16 @@ export function lastWords(folder) {
       readFileSync(log, 'utf8')
         .trim()
         .split('\n')
-        .filter((l) => /ERROR/.test(l))
-        .pop()
+        .filter(
+          (l) =>
+            /ERROR|No space left|Disk is full/i.test(l) &&
+            !/Aborting|Unknown\/unsupported|init function returned|initialization failed|registration as a STORAGE ENGINE/i.test(
+              l,
+            ),
+        )
+        .slice(-4)
+        // The first of the last start's says why; what follows from it is said behind.
+        .shift()
         ?.replace(/^[\d-]+\s+[\d:]+\s+\d+\s+/, '') ?? 'none; see ' + log
     )
   } catch {

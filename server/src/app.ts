@@ -29,16 +29,19 @@ export interface Running {
 /** How the application meets its surroundings: the client as middleware while developing; who may ask; where the private database keeps its data. */
 export interface Surroundings {
   client?: RequestHandler
-  open?: boolean
-  host?: string
+  /** names of hosts that it answers to besides this machine's; see GEOTOME_HOSTS */
+  hosts?: readonly string[]
   folder?: string | null
   logger?: Logger
 }
 
+/** ms in which the database says that it is there */
+const HEALTH_PATIENCE = 700
+
 /** The whole application on a database: API, events, jobs, and the client. */
 export async function openApp(
   databaseUrl: string,
-  { client, open = false, host = '127.0.0.1', folder = null, logger = pino({ level: 'silent' }) }: Surroundings = {},
+  { client, hosts = [], folder = null, logger = pino({ level: 'silent' }) }: Surroundings = {},
 ): Promise<Running> {
   const source = await openDatabase(databaseUrl)
   const streams: EventStreams = new EventStreams(() => log)
@@ -60,7 +63,7 @@ export async function openApp(
     })
     next()
   })
-  app.use(onlyOurHosts(open, host), onlyOurPages)
+  app.use(onlyOurHosts(hosts), onlyOurPages)
   app.use(
     compression({
       filter: (request, response) => !request.path.endsWith('/events') && compression.filter(request, response),
@@ -68,10 +71,12 @@ export async function openApp(
   )
   app.get('/api/exchange', (_request, response) => void response.json(exchangeList()))
   app.get('/api/health', async (_request, response) => {
-    const up = await source.query('SELECT 1').then(
+    const answers = source.query('SELECT 1').then(
       () => true,
       () => false,
     )
+    const tooLate = new Promise<boolean>((late) => setTimeout(() => late(false), HEALTH_PATIENCE).unref())
+    const up = await Promise.race([answers, tooLate])
     response.status(up ? 200 : 503).json({ server: 'up', database: up ? 'up' : 'down', version: VERSION })
   })
   app.use('/api', requestLog(logger), onlyOurTypes, roomOnDisk(folder))
@@ -85,8 +90,9 @@ export async function openApp(
     app,
     close: async () => {
       streams.close()
-      await runner.stop()
+      // The threads first: a long study is not waited for.
       await pool.close()
+      await runner.stop()
       await source.destroy()
     },
   }

@@ -24,6 +24,20 @@ const EnvironmentSchema = v.object({
     v.optional(v.string(), ''),
     v.transform((text) => text === '1'),
   ),
+  /** names by which others reach it, with commas between; needed with GEOTOME_OPEN=1, since a page of any other name could be pointed here */
+  GEOTOME_HOSTS: v.pipe(
+    v.optional(v.string(), ''),
+    v.transform((text) =>
+      text
+        .split(',')
+        .map((name) => name.trim().toLowerCase())
+        .filter((name) => name !== ''),
+    ),
+    v.check(
+      (names) => names.every((name) => /^([a-z0-9]([a-z0-9.-]*[a-z0-9])?|\[[0-9a-f:]+\])$/.test(name)),
+      'Give names or addresses without http:// and port, with commas between, for example GEOTOME_HOSTS=geotome.office.lan,192.168.0.10',
+    ),
+  ),
   /** where the private database keeps its data, and the log of requests is written; none: a database of somebody else's */
   GEOTOME_FOLDER: v.optional(v.nullable(v.string()), null),
   /** how much of the requests is logged */

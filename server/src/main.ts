@@ -9,10 +9,21 @@ import { isLoopback } from './http/strangers'
 /** Starts the server as its environment says; --dev serves the client through Vite. */
 const environment = readEnvironment(process.env)
 if (typeof environment === 'string') fail(environment)
-const { PORT: port, HOST: host, DATABASE_URL: url, GEOTOME_OPEN: open, GEOTOME_FOLDER: folder } = environment
+const {
+  PORT: port,
+  HOST: host,
+  DATABASE_URL: url,
+  GEOTOME_OPEN: open,
+  GEOTOME_HOSTS: hosts,
+  GEOTOME_FOLDER: folder,
+} = environment
 if (!isLoopback(host) && !open)
   fail(
     `HOST is ${host}: everybody who reaches this machine could read, change and delete all projects, as there is no sign-in yet. Leave HOST out to listen on this machine only, or set GEOTOME_OPEN=1 if that is what you want.`,
+  )
+if (!isLoopback(host) && hosts.length === 0)
+  fail(
+    `HOST is ${host}, and GEOTOME_HOSTS names no host: a page of any name could be pointed at this server and use it. Name those by which people reach it, for example GEOTOME_HOSTS=geotome.office.lan,192.168.0.10.`,
   )
 if (!isLoopback(host))
   process.stdout.write(
@@ -26,8 +37,7 @@ http.keepAliveTimeout = 310_000
 const client = process.argv.includes('--dev') ? await developing() : undefined
 const running = await openApp(url, {
   ...(client ? { client } : {}),
-  open,
-  host,
+  hosts,
   folder,
   logger: serverLog(folder, environment.GEOTOME_LOG),
 }).catch((e: NodeJS.ErrnoException) => fail(sentence(e)))
@@ -46,6 +56,8 @@ const close = () => {
   closing = true
   http.close()
   http.closeAllConnections()
+  // Whatever is under way then: the database keeps what was acknowledged.
+  setTimeout(() => process.exit(0), 2500).unref()
   void running.close().finally(() => process.exit(0))
 }
 process.on('SIGTERM', close)

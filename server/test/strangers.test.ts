@@ -1,6 +1,7 @@
 import { request } from 'node:http'
 import { describe, expect, it } from 'vitest'
 
+import { onlyOurHosts } from '../src/http/strangers'
 import { withServers, make, servers } from './api'
 
 withServers()
@@ -32,6 +33,23 @@ describe('strangers', () => {
     expect([answer.status, answer.type]).toEqual([421, 'application/problem+json; charset=utf-8'])
     expect((await at('/api/projects', { host: 'localhost:4180' })).status).toBe(200)
   })
+  it('answers to the names that it was given, and to no other one, however open it is', () => {
+    const asked = (host: string) => {
+      let failed: unknown = null
+      onlyOurHosts(['geotome.office.lan', '192.168.0.10'])(
+        { headers: { host } } as never,
+        {} as never,
+        (e) => (failed = e),
+      )
+      return failed === undefined
+    }
+    expect(['geotome.office.lan', 'GEOTOME.office.lan:4180', '192.168.0.10:4180', 'localhost'].map(asked)).toEqual(
+      Array(4).fill(true),
+    )
+    expect(['evil.example', 'geotome.office.lan.evil.example', '', '192.168.0.1'].map(asked)).toEqual(
+      Array(4).fill(false),
+    )
+  })
   it("another site's page changes nothing and hears nothing", async () => {
     const id = await make('Own')
     const body = JSON.stringify({ name: 'Theirs', unit: 'm', siteArea: null })
@@ -42,7 +60,12 @@ describe('strangers', () => {
       { 'sec-fetch-site': 'same-site' },
     ] as Record<string, string>[]) {
       expect((await at('/api/projects', { ...json, ...headers }, 'POST', body)).status).toBe(403)
-      expect((await at(`/api/projects/${id}/events`, headers)).status).toBe(403)
+      for (const path of [
+        `/api/projects/${id}/events`,
+        `/api/projects/${id}/export/csv`,
+        '/api/stand-ins/heights?x0=0&y0=0&x1=2000&y1=2000&latitude=53&longitude=9&step=1',
+      ])
+        expect((await at(path, headers)).status).toBe(403)
     }
     expect((await at('/api/projects', { ...json, 'sec-fetch-site': 'same-origin' }, 'POST', body)).status).toBe(201)
   })

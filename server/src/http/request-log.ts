@@ -1,21 +1,17 @@
 import { randomUUID } from 'node:crypto'
-import { existsSync, renameSync, statSync } from 'node:fs'
 import { join } from 'node:path'
 import pino, { type Logger } from 'pino'
 import { pinoHttp } from 'pino-http'
 import type { RequestHandler } from 'express'
-
-const LARGEST = 10 * 1024 * 1024
+import { LogFile } from './log-file'
 
 /**
  * The log of the server: a line of JSON for each request, with its id, and for each failure; beside the private database where there is
- * one, else where the process writes to. A file that has grown large is put aside at the start.
+ * one, else where the process writes to. A file that has grown large is put aside.
  */
 export function serverLog(folder: string | null, level: string): Logger {
   if (!folder) return pino({ level: level === 'info' ? 'warn' : level })
-  const file = join(folder, 'server.log')
-  if (existsSync(file) && statSync(file).size > LARGEST) renameSync(file, join(folder, 'server.old.log'))
-  return pino({ level }, pino.destination({ dest: file, sync: false }))
+  return pino({ level }, new LogFile(join(folder, 'server.log')))
 }
 
 /** Logs each request to the API with an id, which the answer names too (x-request-id). */

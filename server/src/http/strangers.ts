@@ -8,10 +8,10 @@ const LOCAL = new Set(['localhost', '127.0.0.1', '[::1]', '::1'])
 export const isLoopback = (host: string): boolean => LOCAL.has(host) || /^127\.\d+\.\d+\.\d+$/.test(host)
 
 /** A request names its host: one that is not ours comes by a name that somebody else has pointed here. */
-export function onlyOurHosts(open: boolean, own: string): RequestHandler {
+export function onlyOurHosts(hosts: readonly string[]): RequestHandler {
   return (request, _response, next) => {
     const host = (request.headers.host ?? '').replace(/:\d+$/, '').toLowerCase()
-    if (open || isLoopback(host) || host === own) {
+    if (isLoopback(host) || hosts.includes(host)) {
       next()
       return
     }
@@ -19,17 +19,19 @@ export function onlyOurHosts(open: boolean, own: string): RequestHandler {
       new Denied(
         421,
         `This server does not answer as "${host.slice(0, 80)}".`,
-        'Use the address that was printed when it started.',
+        'Use the address that was printed when it started, or name this one in GEOTOME_HOSTS.',
       ),
     )
   }
 }
 
-/** What changes something, or streams, must come from our own page, not from another site in the same browser. */
+/**
+ * What asks the API must come from our own page, or from no page at all, never from another site in the same browser: what only reads makes
+ * the server work too. The page itself may be linked to.
+ */
 export const onlyOurPages: RequestHandler = (request, _response, next) => {
-  const safe =
-    (request.method === 'GET' || request.method === 'HEAD' || request.method === 'OPTIONS') &&
-    !request.path.endsWith('/events')
+  const reads = request.method === 'GET' || request.method === 'HEAD' || request.method === 'OPTIONS'
+  const safe = reads && !request.path.startsWith('/api/')
   const site = request.headers['sec-fetch-site']
   const { origin, host } = request.headers
   const foreign =

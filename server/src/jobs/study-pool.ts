@@ -25,6 +25,7 @@ export interface StudyAnswer {
 /** One worker thread that runs studies in turn; started when first asked, started anew when it dies. */
 export class StudyPool {
   private worker: Worker | null = null
+  private closed = false
   private next = 1
   private readonly waiting = new Map<number, { resolve: (r: Result) => void; reject: (e: Error) => void }>()
 
@@ -48,10 +49,12 @@ export class StudyPool {
   }
 
   async close(): Promise<void> {
+    this.closed = true
     await this.worker?.terminate()
   }
 
   private ask(ask: Ask): Promise<Result> {
+    if (this.closed) return Promise.reject(new Error('The server is ending.'))
     const id = this.next++
     return new Promise((resolve, reject) => {
       this.waiting.set(id, { resolve, reject })
