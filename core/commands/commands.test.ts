@@ -310,7 +310,7 @@ describe('what cannot be done', () => {
       ).toThrow(/formula|not understood/)
       expect(() => studyScheme(shed(), word)).toThrow('That scheme is not there.')
       const edit = { edit: 'mass.remove', scheme: word, id: 'a' } as const
-      expect(() => applyEdit(shed(), edit)).toThrow(/no scheme/)
+      expect(() => applyEdit(shed(), edit)).toThrow(/The scheme is not there/)
     }
   })
 })

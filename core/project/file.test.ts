@@ -1,3 +1,4 @@
+import { zipSync } from 'fflate'
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { openKernel } from '../solid'
@@ -152,6 +153,21 @@ describe('a project file', () => {
         `${file} is out of date: run npm run schema`,
       ).toBe(true)
   })
+})
+
+it('a zip that says less than it holds is counted while it is unpacked, and refused', () => {
+  const honest = zipSync({ 'project.json': [new Uint8Array(60 * 1024 * 1024), { level: 1 }] })
+  const lying = honest.slice()
+  // The sizes before and behind the content: 100 bytes unpacked.
+  for (const [mark, at] of [
+    [0x04034b50, 22],
+    [0x02014b50, 24],
+  ] as const)
+    for (let i = 0; i + 46 < lying.length; i++) {
+      const view = new DataView(lying.buffer, lying.byteOffset + i)
+      if (view.getUint32(0, true) === mark) view.setUint32(at, 100, true)
+    }
+  for (const file of [honest, lying]) expect(() => readProjectFile(file)).toThrow(/would have over 32 MB/)
 })
 
 describe('a file that cannot be read is refused, with what is wrong and where', () => {

@@ -1,4 +1,4 @@
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import { strFromU8, strToU8, Unzip, UnzipInflate, unzipSync, zipSync } from 'fflate'
 import * as v from 'valibot'
 import { Refusal, refuse } from '../values'
 import { checkProject } from './integrity'
@@ -74,28 +74,7 @@ export function readProjectPackage(bytes: Uint8Array): ProjectPackage {
     )
   const zipped = bytes[0] === 0x50 && bytes[1] === 0x4b
   if (!zipped) return { ...readMended(strFromU8(bytes)), assets: {} }
-  let entries: Record<string, Uint8Array> = {}
-  let unpacked = 0
-  try {
-    entries = unzipSync(bytes, {
-      filter: (f) => {
-        const wanted = f.name === ENTRY || f.name.startsWith(ASSETS)
-        if (!wanted) return false
-        // Counted before anything is unpacked.
-        unpacked += f.originalSize
-        if (unpacked > MOST_BYTES || (f.name === ENTRY && f.originalSize > MOST_TEXT))
-          refuse(
-            'file',
-            `Unpacked, the file would have over ${Math.round((f.name === ENTRY ? MOST_TEXT : MOST_BYTES) / 1024 / 1024)} MB.`,
-            'Choose a project file that Geotome exported.',
-          )
-        return true
-      },
-    })
-  } catch (e) {
-    if (e instanceof Refusal) throw e
-    refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
-  }
+  const entries = unpacked(bytes)
   const { [ENTRY]: entry, ...others } = entries
   const read = entry
     ? readMended(strFromU8(entry))
@@ -104,6 +83,77 @@ export function readProjectPackage(bytes: Uint8Array): ProjectPackage {
     ...read,
     assets: Object.fromEntries(Object.entries(others).map(([name, content]) => [name.slice(ASSETS.length), content])),
   }
+}
+
+/** bytes of a zip that are unpacked at a time: what they may become is bounded */
+const PIECE = 16 * 1024
+
+/** What of a zip belongs to a project, by name. Counted before it is unpacked, and while it is: what a zip says of its sizes may be wrong. Errors: 'file'. */
+function unpacked(bytes: Uint8Array): Record<string, Uint8Array> {
+  const pieces = new Map<string, Uint8Array[]>()
+  countSaid(bytes)
+  let total = 0
+  const unzip = new Unzip((file) => {
+    if (!isOurs(file.name)) return
+    const into: Uint8Array[] = []
+    let size = 0
+    file.ondata = (fault, piece) => {
+      if (fault) throw fault
+      size += piece.length
+      total += piece.length
+      needRoom(file.name, size, total)
+      into.push(piece)
+    }
+    pieces.set(file.name, into)
+    file.start()
+  })
+  unzip.register(UnzipInflate)
+  try {
+    for (let at = 0; at < bytes.length; at += PIECE)
+      unzip.push(bytes.subarray(at, at + PIECE), at + PIECE >= bytes.length)
+  } catch (e) {
+    if (e instanceof Refusal) throw e
+    refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
+  }
+  return Object.fromEntries([...pieces].map(([name, parts]) => [name, joined(parts)]))
+}
+
+const isOurs = (name: string) => name === ENTRY || name.startsWith(ASSETS)
+
+/** What the zip says of the sizes in it, before anything is unpacked: most that are too large say so. */
+function countSaid(bytes: Uint8Array): void {
+  let total = 0
+  try {
+    unzipSync(bytes, {
+      filter: ({ name, originalSize }) => {
+        if (isOurs(name)) needRoom(name, originalSize, (total += originalSize))
+        return false
+      },
+    })
+  } catch (e) {
+    if (e instanceof Refusal) throw e
+    refuse('file', 'The file is a damaged zip.', 'Export the project once more.')
+  }
+}
+
+function needRoom(name: string, size: number, total: number): void {
+  const most = name === ENTRY ? MOST_TEXT : MOST_BYTES
+  if (size > most || total > MOST_BYTES)
+    refuse(
+      'file',
+      `Unpacked, the file would have over ${Math.round((size > most ? most : MOST_BYTES) / 1024 / 1024)} MB.`,
+      'Choose a project file that Geotome exported.',
+    )
+}
+
+function joined(parts: Uint8Array[]): Uint8Array {
+  const whole = new Uint8Array(parts.reduce((sum, p) => sum + p.length, 0))
+  let at = 0
+  for (const part of parts) {
+    whole.set(part, at)
+    at += part.length
+  }
+  return whole
 }
 
 /** Reads project text of this version or an older one, and checks that it holds together as after an edit. Errors: 'file', 'newer-file', and those of integrity.ts. */

@@ -9,6 +9,7 @@ import {
   renameSync,
   rmdirSync,
   rmSync,
+  statfsSync,
   writeFileSync,
 } from 'node:fs'
 import { connect, createServer } from 'node:net'
@@ -37,7 +38,7 @@ export async function startMariadb(folder, again = false) {
   const known = stateIn(state)
   const pid = known.pid ?? pidIn(join(data, 'geotome.pid'))
   if (pid && alive(pid, data)) {
-    if (known.port && known.password && (await answers(known.port, 40))) return handle(known)
+    if (known.port && known.password && (await answers(known.port, 40))) return { ...handle(known), adopted: true }
     process.kill(pid, 'SIGKILL')
     while (alive(pid, data)) await wait(50)
   }
@@ -91,8 +92,11 @@ export async function startMariadb(folder, again = false) {
   if (!(await answers(port, 600, child))) {
     // A start that failed leaves nothing running.
     if (child.exitCode === null) child.kill('SIGKILL')
+    const words = lastWords(folder)
     fail(
-      `The database did not start. Its last words: ${lastWords(folder)}${/disk|space|ENOSPC/i.test(lastWords(folder)) ? ' Free some space and start again.' : ` If its files in ${data} are damaged, move that folder elsewhere and start again: a new one is made, and nothing is deleted.`}`,
+      isFull(folder) || DISK_FULL.test(words)
+        ? `The disk is full, and the database did not start. Free some space and start again; nothing is lost.`
+        : `The database did not start: its files in ${data} are damaged, or another program holds them (${words}). Restore a backup (docs/deploy.md), or move that folder elsewhere and start again: a new one is made, and nothing is deleted.`,
     )
   }
   return handle(now)
@@ -124,12 +128,20 @@ function needData(folder, data, always) {
     rmSync(making, { recursive: true, force: true })
     const said = (made.stderr || made.stdout || '').trim()
     fail(
-      /No space left|disk is full|Errcode: 28/i.test(said)
-        ? `The disk is full: the database's data folder could not be made in ${folder}. Free some space and start again.`
+      isFull(folder) || DISK_FULL.test(said)
+        ? `The disk is full: the database's data folder could not be made in ${folder}. It needs 200 MB. Free some space and start again.`
         : `The database's data folder could not be made: ${/ERROR: .*/.exec(said)?.[0] ?? said.split('\n').pop()}`,
     )
   }
   renameSync(making, data)
+}
+
+const DISK_FULL = /No space left|disk (is )?full|Errcode: 28|ENOSPC/i
+/** bytes that a new database takes */
+const NEW_DATABASE = 200 * 1024 * 1024
+const isFull = (folder) => {
+  const { bavail, bsize } = statfsSync(folder)
+  return bavail * bsize < (existsSync(join(folder, 'mariadb')) ? NEW_DATABASE / 20 : NEW_DATABASE)
 }
 
 /** Writes a file whole or not at all. */

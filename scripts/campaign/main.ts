@@ -1,0 +1,26 @@
+import { disk } from './disk'
+import type { Campaign } from './kind'
+import { upgrade } from './upgrade'
+
+/** Attacks on the whole application: npm run campaign -- NAME [times]. */
+const CAMPAIGNS: Record<string, { campaign: Campaign; times: number }> = {
+  upgrade: { campaign: upgrade, times: 200 },
+  disk: { campaign: disk, times: 4 },
+}
+
+const [name = '', wanted] = process.argv.slice(2)
+const chosen = CAMPAIGNS[name]
+if (!chosen) {
+  process.stderr.write(
+    `Name a campaign:\n${Object.entries(CAMPAIGNS)
+      .map(([key, { campaign }]) => `  ${key}: ${campaign.says}`)
+      .join('\n')}\n`,
+  )
+  process.exit(1)
+}
+const times = Number(wanted ?? chosen.times)
+const started = Date.now()
+const tell = (line: string) => process.stdout.write(`${line}\n`)
+const figures = await chosen.campaign.run(times, tell)
+tell(`\n${figures.join('\n')}\n${name}: all held, ${times} times, ${Math.round((Date.now() - started) / 1000)} s`)
+process.exit(0)
