@@ -3,7 +3,7 @@ import { batch, singles, type Edit } from './apply'
 import { foundOf } from './difference'
 import { get } from './say-place'
 
-/** An edit as it is made anew on purpose: its changes expect what is there now, whatever was there when it was made first. */
+/** The same edit, made again on the present project: its changes expect the present values. */
 export const madeAnew = (project: Project, edit: Edit): Edit =>
   batch(
     singles(edit).map((single) =>

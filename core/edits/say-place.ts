@@ -3,7 +3,7 @@ import { keysOf } from './difference'
 
 type Container = Record<string, unknown> | unknown[]
 
-/** What stands at a step of a way: a field's value, or the thing of that id in a list. */
+/** The value of a field, or the thing of that id in a list. */
 export const get = (container: Container, key: string): unknown =>
   Array.isArray(container)
     ? container[indexOf(container, key)]

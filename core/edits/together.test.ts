@@ -73,7 +73,7 @@ describe('what one person takes back leaves the work of another', () => {
     expect(mass(apply(leave(first, ['L1', 'L2']), back))).toEqual(['L2'])
   })
 
-  it('layers by their ids: one that is put in before another takes nothing of its thickness', () => {
+  it('layers by their ids: an undo leaves the thickness of a layer that somebody has inserted before', () => {
     const start = tower()
     const wall = wallOf(start)
     const first = applyEdit(start, thicker(start, 0, 0.02))

@@ -85,7 +85,7 @@ export function readProjectPackage(bytes: Uint8Array): ProjectPackage {
   }
 }
 
-/** bytes of a zip that are unpacked at a time: what they may become is bounded */
+/** bytes of a zip unpacked at a time, which bounds the size of the result */
 const PIECE = 16 * 1024
 
 /** What of a zip belongs to a project, by name. Counted before it is unpacked, and while it is: what a zip says of its sizes may be wrong. Errors: 'file'. */
