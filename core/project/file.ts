@@ -1,6 +1,7 @@
 import { strFromU8, strToU8, Unzip, UnzipInflate, unzipSync, zipSync } from 'fflate'
 import * as v from 'valibot'
 import { Refusal, refuse } from '../values'
+import { isSmall, needBounds } from './bounds'
 import { checkProject } from './integrity'
 import { mendNames } from './mend-names'
 import { withAllPlaceIds } from './place-ids'
@@ -167,6 +168,7 @@ function readMended(text: string): { project: Project; mended: string[] } {
       `The project's text has over ${MOST_TEXT / 1024 / 1024} MB.`,
       'Choose a project file that Geotome exported.',
     )
+  needBounds(text)
   let data: unknown
   try {
     data = JSON.parse(text)
@@ -217,9 +219,12 @@ export function parseWith<T>(
   what: string,
   isProject = false,
 ): T {
-  const result =
-    safely(() => v.safeParse(schema, data)) ??
+  const first =
+    safely(() => v.safeParse(schema, data, { abortEarly: true })) ??
     refuse(code, `${what}: it nests too deeply.`, 'Take it apart, and try again.')
+  if (first.success) return first.output
+  // All faults are looked for where there cannot be many: a million of them would take seconds, and one is enough to refuse it.
+  const result = isSmall(data) ? v.safeParse(schema, data) : first
   if (result.success) return result.output
   const place = (path: unknown[]) => (isProject ? sayPlace(path, data) : path.join('.'))
   const missing = result.issues.map(faultOf).flatMap((f) => (f.isMissing ? [place(f.path)] : []))

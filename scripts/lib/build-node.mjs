@@ -1,11 +1,12 @@
 import { build } from 'esbuild'
 import { resolve } from 'node:path'
 
-/** Builds the server and its worker thread into server/dist. */
+/** Builds the server and its threads into server/dist. */
 export const buildServer = (root) =>
   bundle(root, 'server/dist', [
     { in: 'server/src/main.ts', out: 'main' },
     { in: 'server/src/jobs/study-worker.ts', out: 'study-thread' },
+    { in: 'server/src/log/log-worker.ts', out: 'log-thread' },
   ])
 
 /** Builds the command line and its reading thread into cli/dist. */

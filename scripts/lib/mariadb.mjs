@@ -108,7 +108,7 @@ export async function startMariadb(folder, again = false) {
  */
 function needData(folder, data, always) {
   for (const name of readdirSync(folder))
-    if (/^mariadb\.making-\d+$/.test(name)) rmSync(join(folder, name), { recursive: true, force: true })
+    if (/^mariadb\.making-\d+(-\d+)?$/.test(name)) removeIfFree(join(folder, name))
   if (existsSync(join(data, 'mysql'))) return
   if (existsSync(data)) {
     if (readdirSync(data).length > 0)
@@ -117,8 +117,8 @@ function needData(folder, data, always) {
       )
     rmdirSync(data)
   }
-  const making = join(folder, `mariadb.making-${process.pid}`)
-  mkdirSync(making)
+  const making = join(folder, `mariadb.making-${process.pid}-${Date.now()}`)
+  mkdirSync(making, { mode: 0o700 })
   const made = spawnSync(
     '/usr/bin/mariadb-install-db',
     ['--no-defaults', ...always, `--datadir=${making}`, '--auth-root-authentication-method=socket', '--skip-test-db'],
@@ -134,6 +134,15 @@ function needData(folder, data, always) {
     )
   }
   renameSync(making, data)
+}
+
+/** What an earlier start was making when it was killed. Its helper may still write there: then the next start removes it. */
+function removeIfFree(path) {
+  try {
+    rmSync(path, { recursive: true, force: true, maxRetries: 3, retryDelay: 100 })
+  } catch {
+    // Still in use.
+  }
 }
 
 const DISK_FULL = /No space left|disk (is )?full|Errcode: 28|ENOSPC/i

@@ -14,7 +14,8 @@ import { projectRoutes } from './http/projects'
 import { onlyOurHosts, onlyOurPages, onlyOurTypes, PAGE_POLICY, roomOnDisk, WORKER_POLICY } from './http/strangers'
 import { JobRunner } from './jobs/runner'
 import { StudyPool } from './jobs/study-pool'
-import { EditLog } from './log/log'
+import { reached } from './db/rows'
+import { LogThreads } from './log/log-threads'
 import { seedDemo } from './seed'
 import { standInRoutes } from './stand-ins/routes'
 
@@ -44,12 +45,14 @@ export async function openApp(
   { client, hosts = [], folder = null, logger = pino({ level: 'silent' }) }: Surroundings = {},
 ): Promise<Running> {
   const source = await openDatabase(databaseUrl)
-  const streams: EventStreams = new EventStreams(() => log)
-  const log = new EditLog(source, (id) => streams.changed(id))
-  const assets = new AssetStore(source)
+  const log: LogThreads = new LogThreads(source, databaseUrl, (id) => streams.changed(id))
+  const streams = new EventStreams({
+    since: (id, seq) => log.since(id, seq, 'events'),
+    reached: (ids) => reached(source.manager, ids),
+  })
   const pool = new StudyPool()
   const runner = new JobRunner(source, log, pool, logger)
-  await seedDemo(source, log, assets, resolve(root, 'demo'))
+  await seedDemo(source, log, resolve(root, 'demo'))
   runner.start()
 
   const app = express()
@@ -80,8 +83,8 @@ export async function openApp(
     response.status(up ? 200 : 503).json({ server: 'up', database: up ? 'up' : 'down', version: VERSION })
   })
   app.use('/api', requestLog(logger), onlyOurTypes, roomOnDisk(folder))
-  app.use('/api/projects', projectRoutes(source, log, streams, pool, assets))
-  app.use('/api/assets', assetRoutes(assets))
+  app.use('/api/projects', projectRoutes(source, log, streams, pool))
+  app.use('/api/assets', assetRoutes(new AssetStore(source), log))
   app.use('/api/stand-ins', standInRoutes())
   app.use('/api', notFound)
   app.use(client ?? builtClient())
@@ -91,7 +94,7 @@ export async function openApp(
     close: async () => {
       streams.close()
       // The threads first: a long study is not waited for.
-      await pool.close()
+      await Promise.all([pool.close(), log.close()])
       await runner.stop()
       await source.destroy()
     },

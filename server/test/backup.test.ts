@@ -34,7 +34,7 @@ it('a backup that is made while a server works is restored elsewhere: projects, 
   // With the demo: it has pictures and a survey.
   const running: Running = await openApp(from.url)
   const source = await openDatabase(from.url)
-  const log = new EditLog(source, () => {})
+  const log = new EditLog(source)
   let n = 0
   const project = blankProject(() => `id-${++n}`, 'Quay "one" \\ ü', 'ft', 12.345678901234567)
   await log.create(project)

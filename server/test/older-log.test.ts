@@ -6,7 +6,7 @@ import { applyLogged, editOfLog, LOG_FORMAT, projectOfLog } from '@geotome/core/
 import { writeProjectText, type Project } from '@geotome/core/project'
 import { CheckpointRow, EditRow, ProjectRow } from '../src/db/entities'
 import { openDatabase } from '../src/db/source'
-import { EditLog } from '../src/log/log'
+import { EditLog, loggedText, type LoggedEdit } from '../src/log/log'
 import { startDatabase } from './api'
 
 const folder = mkdtempSync(join(tmpdir(), 'gt-older-'))
@@ -27,7 +27,7 @@ it.each(Array.from({ length: LOG_FORMAT }, (_, i) => i + 1))(
       edits: unknown[]
     }
     const source = await openDatabase(database.url)
-    const log = new EditLog(source, () => {})
+    const log = new EditLog(source)
     const id = `of-format-${format}`
     const start = { ...golden.start, id }
     const edits = golden.edits.filter((e) => (e as { edit: string }).edit !== 'whole.set')
@@ -65,7 +65,7 @@ it.each(Array.from({ length: LOG_FORMAT }, (_, i) => i + 1))(
       })),
     )
     const begun = projectOfLog(format, start)
-    const heard = await log.since(id, 0)
+    const heard = (await log.since(id, 0)).map((row) => JSON.parse(loggedText(row)) as LoggedEdit)
     expect(heard).toHaveLength(edits.length)
     // What a window does with them is what the log means.
     const there = heard.reduce<Project>((p, e) => applyLogged(p, editOfLog(LOG_FORMAT, e.edit)), begun)

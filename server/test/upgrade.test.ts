@@ -63,7 +63,7 @@ describe('an upgrade', () => {
         await source.destroy()
         const healed = await openDatabase(database.url)
         if (versions > 0) {
-          const { project } = await new EditLog(healed, () => {}).head('then')
+          const { project } = await new EditLog(healed).head('then')
           expect(Object.values(project.buildUps)[0]?.layers[0]?.id).toBe('layer-1')
         }
         await healed.destroy()

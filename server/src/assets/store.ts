@@ -1,6 +1,6 @@
 import { createHash } from 'node:crypto'
 import type { DataSource } from 'typeorm'
-import { assetsIn, isSurvey, refuse, type AssetBytes, type Project } from '@geotome/core/project'
+import { isSurvey, refuse, type AssetBytes } from '@geotome/core/project'
 import { AssetPieceRow, AssetRow } from '../db/entities'
 
 /** A picture or survey may have so many bytes. */
@@ -47,6 +47,17 @@ export class AssetStore {
     return { hash, type, bytes: bytes.length }
   }
 
+  /** What it is and its pieces in order, each read when it is its turn. */
+  async pieces(hash: string): Promise<{ type: string; bytes: number; pieces: () => AsyncGenerator<Buffer> } | null> {
+    const { manager } = this.source
+    const row = await manager.findOneBy(AssetRow, { hash })
+    if (!row) return null
+    const pieces = async function* () {
+      for (let n = 0; n * PIECE < row.bytes; n++) yield (await manager.findOneByOrFail(AssetPieceRow, { hash, n })).data
+    }
+    return { type: row.type, bytes: row.bytes, pieces }
+  }
+
   async get(hash: string): Promise<Asset | null> {
     const row = await this.source.manager.findOneBy(AssetRow, { hash })
     if (!row) return null
@@ -54,9 +65,8 @@ export class AssetStore {
     return { hash, type: row.type, bytes: Buffer.concat(pieces.map((p) => p.data)) }
   }
 
-  /** All that a project shows and that is here. */
-  async of(project: Project): Promise<AssetBytes> {
-    const hashes = assetsIn(project)
+  /** Those that are here of some hashes. */
+  async all(hashes: string[]): Promise<AssetBytes> {
     const found = await Promise.all(hashes.map((hash) => this.get(hash)))
     return Object.fromEntries(found.flatMap((a) => (a ? [[a.hash, new Uint8Array(a.bytes)]] : [])))
   }

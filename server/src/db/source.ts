@@ -24,8 +24,8 @@ export const MIGRATIONS = [
 /** seconds */
 const LONGEST_QUERY = 30
 
-/** Connects to the database of a mysql:// address and brings its tables up to date. */
-export async function openDatabase(url: string): Promise<DataSource> {
+/** Connects to the database of a mysql:// address, over so many connections at most. */
+export async function connect(url: string, connections: number): Promise<DataSource> {
   const source = new DataSource({
     type: 'mariadb',
     url,
@@ -34,7 +34,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
     synchronize: false,
     timezone: 'Z',
     charset: 'utf8mb4',
-    extra: { connectionLimit: 8, maxIdle: 8 },
+    extra: { connectionLimit: connections, maxIdle: connections },
   })
   await source.initialize()
   // A query that takes longer is ended, and said; mysql2's pool hands every new connection over here.
@@ -44,6 +44,12 @@ export async function openDatabase(url: string): Promise<DataSource> {
   pool.on('connection', (connection) =>
     connection.query(`SET SESSION max_statement_time = ${LONGEST_QUERY}, innodb_lock_wait_timeout = ${LONGEST_QUERY}`),
   )
+  return source
+}
+
+/** Connects, and brings the tables up to date. */
+export async function openDatabase(url: string): Promise<DataSource> {
+  const source = await connect(url, 8)
   await oneAtATime(source, 'migrations', async () => {
     await refuseNewer(source)
     await source.runMigrations()

@@ -1,5 +1,5 @@
 import type { Request, Response } from 'express'
-import type { EditLog } from '../log/log'
+import type { EditsSince } from '../log/asks'
 
 interface Listener {
   projectId: string
@@ -7,6 +7,12 @@ interface Listener {
   response: Response
   busy: boolean
   again: boolean
+}
+
+/** Where the streams read: edits as the text of events, and how far projects have come (null: taken away). */
+export interface EventSource {
+  since(projectId: string, seq: number): Promise<EditsSince>
+  reached(projectIds: string[]): Promise<Map<string, number | null>>
 }
 
 /** bytes that may wait for a window to read them before more is sent to it */
@@ -25,7 +31,7 @@ export class EventStreams {
   private timer: NodeJS.Timeout | null = null
   private looking = false
   constructor(
-    private readonly log: () => EditLog,
+    private readonly log: EventSource,
     private readonly patience = PATIENCE,
   ) {}
 
@@ -60,7 +66,7 @@ export class EventStreams {
     if (this.looking || this.listeners.size === 0) return
     this.looking = true
     try {
-      const reached = await this.log().reached([...new Set([...this.listeners].map((l) => l.projectId))])
+      const reached = await this.log.reached([...new Set([...this.listeners].map((l) => l.projectId))])
       for (const l of this.listeners) {
         const seq = reached.get(l.projectId)
         if (seq === null || (seq !== undefined && seq > l.seq)) void this.feed(l)
@@ -93,20 +99,18 @@ export class EventStreams {
   private async sendNew(listener: Listener): Promise<void> {
     const { projectId, response } = listener
     for (;;) {
-      const edits = await this.log().since(projectId, listener.seq, 50)
-      for (const edit of edits) {
-        response.write(`id: ${edit.seq}\nevent: edit\ndata: ${JSON.stringify(edit)}\n\n`)
-        listener.seq = edit.seq
-        if (response.writableLength > MOST_WAITING && !(await hasRead(response, this.patience))) {
-          // Ended at once: an answer that is ended in order would wait for what nobody reads.
-          response.destroy()
-          this.listeners.delete(listener)
-          return
-        }
+      const { text, seq, count } = await this.log.since(projectId, listener.seq)
+      if (count === 0) break
+      response.write(text)
+      listener.seq = seq
+      if (response.writableLength > MOST_WAITING && !(await hasRead(response, this.patience))) {
+        // Ended at once: an answer that is ended in order would wait for what nobody reads.
+        response.destroy()
+        this.listeners.delete(listener)
+        return
       }
-      if (edits.length === 0) break
     }
-    if ((await this.log().reached([projectId])).get(projectId) !== null) return
+    if ((await this.log.reached([projectId])).get(projectId) !== null) return
     response.write('event: gone\ndata: {}\n\n')
     this.drop(listener)
   }

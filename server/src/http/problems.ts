@@ -48,9 +48,13 @@ export const notFound: RequestHandler = (request) => {
   throw new Refusal('unknown-id', `There is nothing at ${request.path.slice(0, 200)}.`, 'Check the address.')
 }
 
+/** Ids as clients mint them. */
+export const Id = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes'))
+export const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
+
 /** Checks outside data with a schema. */
 export function checked<T>(schema: v.GenericSchema<unknown, T>, data: unknown): T {
-  const result = v.safeParse(schema, data)
+  const result = v.safeParse(schema, data, { abortEarly: true })
   if (result.success) return result.output
   const { path, says } = faultOf(result.issues[0])
   throw new Refusal(

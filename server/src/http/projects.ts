@@ -2,20 +2,19 @@ import { randomUUID } from 'node:crypto'
 import express, { Router } from 'express'
 import { IsNull, Not, type DataSource } from 'typeorm'
 import * as v from 'valibot'
-import { parseEdit } from '@geotome/core/edits'
 import { formatNamed } from '@geotome/core/exchange'
 import { starterNamed, STARTERS } from '@geotome/core/groundwork'
-import { blankProject, freeName, NameSchema, Refusal, sayMended, UnitSchema, type Project } from '@geotome/core/project'
-import type { AssetStore } from '../assets/store'
+import { blankProject, NameSchema, Refusal, sayMended, UnitSchema } from '@geotome/core/project'
 import { ProjectRow } from '../db/entities'
-import { oneAtATime } from '../db/source'
+import { rowOf } from '../db/rows'
 import type { StudyPool } from '../jobs/study-pool'
-import type { EditLog } from '../log/log'
+import type { LogThreads } from '../log/log-threads'
+import { jsonBytes } from '../threads/answering'
+import { asBytes, askerOf, bodyOf, goneOf, sendBytes } from './bodies'
 import type { EventStreams } from './events'
-import { checked } from './problems'
+import { checked, Id, Seq } from './problems'
 import { restorePointRoutes } from './restore-points'
 
-const Id = v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes'))
 const NewProject = v.strictObject({
   name: NameSchema,
   unit: UnitSchema,
@@ -23,20 +22,12 @@ const NewProject = v.strictObject({
   /** what it starts with besides a storey at the datum */
   starter: v.optional(v.nullable(v.picklist(STARTERS.map((s) => s.id))), null),
 })
-const NewEdit = v.strictObject({ id: Id, author: Id, label: v.pipe(v.string(), v.maxLength(200)), edit: v.unknown() })
 const Step = v.strictObject({ id: Id, author: Id, pass: v.optional(v.boolean(), false) })
-const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
 
 /** /api/projects: the list, new and imported projects, their edits, events and exports. */
-export function projectRoutes(
-  source: DataSource,
-  log: EditLog,
-  streams: EventStreams,
-  pool: StudyPool,
-  assets: AssetStore,
-): Router {
+export function projectRoutes(source: DataSource, log: LogThreads, streams: EventStreams, pool: StudyPool): Router {
   const routes = Router()
-  const json = express.json({ limit: '64mb' })
+  const json = express.json()
   // An id that none could be names no project; the database need not be asked.
   routes.param('id', (_request, _response, next, id: string) => {
     next(
@@ -72,39 +63,17 @@ export function projectRoutes(
     const { name, unit, siteArea, starter } = checked(NewProject, request.body)
     const blank = blankProject(randomUUID, name, unit, siteArea)
     const project = starter ? starterNamed(starter).build(blank, randomUUID) : blank
-    await log.create(project)
-    response.status(201).json({ id: project.id })
+    response.status(201).json({ id: await log.create(jsonBytes(project)) })
   })
 
-  routes.post('/import', express.raw({ type: () => true, limit: '150mb' }), async (request, response) => {
-    // Unpacked and checked away from the request loop; an imported project gets an id of its own, so that importing twice overwrites nothing.
-    const {
-      project: read,
-      assets: along,
-      mended,
-    } = await pool.read(new Uint8Array(Buffer.isBuffer(request.body) ? request.body : []))
-    const project: Project = { ...read, id: randomUUID() }
-    await assets.putAll(along)
-    await log.create(project)
-    response.status(201).json({ id: project.id, mended: sayMended(mended) })
+  routes.post('/import', asBytes('150mb'), async (request, response) => {
+    // An imported project gets an id of its own, so that importing twice overwrites nothing.
+    const { project, assets, mended } = await pool.read(askerOf(request), bodyOf(request), goneOf(response))
+    response.status(201).json({ id: await log.create(project, assets), mended: sayMended(mended) })
   })
 
-  /** A copy with an id of its own, as it is now; its log begins anew. */
-  routes.post('/:id/duplicate', json, async (request, response) => {
-    const { project } = await log.head(request.params.id)
-    // One after the other, also of several servers: two that are made at one moment get two names.
-    const copy = await oneAtATime(source, 'duplicate', async () => {
-      const names = await source.manager.find(ProjectRow, { select: { name: true }, where: { removedAt: IsNull() } })
-      const name = freeName(
-        `${project.name}, 2`.slice(0, 120),
-        names.map((n) => n.name),
-        (_, n) => `${project.name.slice(0, 110)}, ${n + 1}`,
-      )
-      const named: Project = { ...project, id: randomUUID(), name }
-      await log.create(named)
-      return named
-    })
-    response.status(201).json({ id: copy.id, name: copy.name })
+  routes.post('/:id/duplicate', async (request, response) => {
+    response.status(201).json(await log.duplicate(request.params.id))
   })
 
   /** The small picture that the list shows. */
@@ -119,12 +88,11 @@ export function projectRoutes(
 
   routes.get('/:id', async (request, response) => {
     const author = checked(v.optional(Id, 'nobody'), request.query.author)
-    const { seq, project } = await log.head(request.params.id)
-    response.json({ seq, project, history: await log.history(request.params.id, author) })
+    sendBytes(response, await log.open(request.params.id, author))
   })
 
   routes.delete('/:id', async (request, response) => {
-    await log.head(request.params.id)
+    await rowOf(source.manager, request.params.id)
     await source.manager.update(ProjectRow, { id: request.params.id }, { removedAt: new Date() })
     streams.changed(request.params.id)
     response.status(204).end()
@@ -133,34 +101,34 @@ export function projectRoutes(
   /** Takes the removal of a project back. */
   routes.post('/:id/restore', async (request, response) => {
     await source.manager.update(ProjectRow, { id: request.params.id }, { removedAt: null })
-    await log.head(request.params.id)
+    await rowOf(source.manager, request.params.id)
     response.status(204).end()
   })
 
   routes.get('/:id/edits', async (request, response) => {
-    await log.head(request.params.id)
-    response.json(await log.since(request.params.id, checked(v.optional(Seq, '0'), request.query.since)))
+    const since = checked(v.optional(Seq, '0'), request.query.since)
+    await rowOf(source.manager, request.params.id)
+    sendBytes(response, (await log.since(request.params.id, since, 'list')).text)
   })
 
-  routes.post('/:id/edits', json, async (request, response) => {
-    const { id, author, label, edit } = checked(NewEdit, request.body)
-    const logged = await log.append(request.params.id as string, { id, author, label, edit: parseEdit(edit) })
-    response.status(201).json({ seq: logged.seq, history: await log.history(request.params.id as string, author) })
+  routes.post('/:id/edits', asBytes('64mb'), async (request, response) => {
+    const { seq, history } = await log.append(request.params.id as string, bodyOf(request))
+    response.status(201).json({ seq, history })
   })
 
   for (const which of ['undo', 'redo'] as const) {
     routes.post(`/:id/${which}`, json, async (request, response) => {
       const { id, author, pass } = checked(Step, request.body)
-      const projectId = (request.params as { id: string }).id
-      const logged = await log.step(projectId, author, id, which, pass)
-      response.status(201).json({ seq: logged.seq, label: logged.label, history: await log.history(projectId, author) })
+      response
+        .status(201)
+        .json(await log.step((request.params as { id: string }).id, { author, step: id, which, pass }))
     })
   }
 
   restorePointRoutes(routes, source, log)
 
   routes.get('/:id/events', async (request, response) => {
-    await log.head(request.params.id)
+    await rowOf(source.manager, request.params.id)
     const resumed = request.headers['last-event-id']
     streams.open(request, response, request.params.id, checked(v.optional(Seq, '0'), resumed ?? request.query.since))
   })
@@ -169,17 +137,14 @@ export function projectRoutes(
     const format = formatNamed(request.params.format)
     // The present, or the project as it was at a moment of its log.
     const at = checked(v.optional(Seq), request.query.at)
-    const project = at === undefined ? (await log.head(request.params.id)).project : await log.at(request.params.id, at)
-    const content = await pool.export(
-      project,
-      checked(v.optional(v.nullable(Id), null), request.query.scheme),
-      format.id,
-      format.id === 'geotome' ? await assets.of(project) : {},
-    )
+    const scheme = checked(v.optional(v.nullable(Id), null), request.query.scheme)
+    const { id } = request.params
+    const { project, name, assets } = await log.project(id, at ?? null, format.id === 'geotome')
+    const content = await pool.export(id, { project, scheme, format: format.id, assets }, goneOf(response))
     response
       .type(format.type)
-      .attachment(`${project.name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'project'}.${format.extension}`)
-    response.send(typeof content === 'string' ? content : Buffer.from(content))
+      .attachment(`${name.replace(/[^\p{L}\p{N} -]/gu, '').trim() || 'project'}.${format.extension}`)
+    sendBytes(response, content)
   })
   return routes
 }

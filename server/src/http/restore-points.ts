@@ -3,19 +3,17 @@ import type { DataSource } from 'typeorm'
 import * as v from 'valibot'
 import { NameSchema, Refusal } from '@geotome/core/project'
 import { RestorePointRow } from '../db/entities'
-import type { EditLog } from '../log/log'
-import { checked } from './problems'
+import { rowOf } from '../db/rows'
+import type { LogThreads } from '../log/log-threads'
+import { sendBytes } from './bodies'
+import { checked, Id, Seq } from './problems'
 
-const NewPoint = v.strictObject({
-  id: v.pipe(v.string(), v.regex(/^[0-9a-zA-Z-]{1,64}$/, 'an id is made of letters, digits and dashes')),
-  name: NameSchema,
-})
-const Seq = v.pipe(v.string(), v.regex(/^\d{1,9}$/, 'a sequence number is a whole number'), v.transform(Number))
+const NewPoint = v.strictObject({ id: Id, name: NameSchema })
 
 /** Named moments of a project's log: the list, a new one for the present, and the project as it was at one. */
-export function restorePointRoutes(routes: Router, source: DataSource, log: EditLog): void {
+export function restorePointRoutes(routes: Router, source: DataSource, log: LogThreads): void {
   routes.get('/:id/restore-points', async (request, response) => {
-    await log.head(request.params.id)
+    await rowOf(source.manager, request.params.id)
     const rows = await source.manager.find(RestorePointRow, {
       where: { projectId: request.params.id },
       order: { seq: 'DESC', at: 'DESC' },
@@ -26,7 +24,7 @@ export function restorePointRoutes(routes: Router, source: DataSource, log: Edit
   routes.post('/:id/restore-points', express.json(), async (request, response) => {
     const projectId = (request.params as { id: string }).id
     const { id, name } = checked(NewPoint, request.body)
-    const { seq } = await log.head(projectId)
+    const { seq } = await rowOf(source.manager, projectId)
     // One that is sent twice keeps the moment at which it came first.
     await source.manager
       .createQueryBuilder()
@@ -48,6 +46,6 @@ export function restorePointRoutes(routes: Router, source: DataSource, log: Edit
 
   routes.get('/:id/at/:seq', async (request, response) => {
     const seq = checked(Seq, request.params.seq)
-    response.json({ seq, project: await log.at(request.params.id, seq) })
+    sendBytes(response, await log.at(request.params.id, seq))
   })
 }

@@ -2,24 +2,24 @@ import type { DataSource } from 'typeorm'
 import type { Logger } from 'pino'
 import { Refusal } from '@geotome/core/project'
 import { JobRow, ProjectRow } from '../db/entities'
-import type { EditLog } from '../log/log'
+import type { LogThreads } from '../log/log-threads'
 import type { StudyPool } from './study-pool'
 
-/** Takes jobs off the table, one at a time; any number of servers may do so at once (SKIP LOCKED). */
+/** Takes jobs off the table, two at a time, so that one that is long keeps no other; any number of servers may do so at once (SKIP LOCKED). */
 export class JobRunner {
   private timer: NodeJS.Timeout | null = null
   private stopped = false
-  private running: Promise<void> = Promise.resolve()
+  private running: Promise<unknown> = Promise.resolve()
   constructor(
     private readonly source: DataSource,
-    private readonly log: EditLog,
+    private readonly log: LogThreads,
     private readonly pool: StudyPool,
     private readonly logger: Logger,
   ) {}
 
   start(): void {
     this.timer = setTimeout(() => {
-      this.running = this.drain()
+      this.running = Promise.all(Array.from({ length: AT_ONCE }, () => this.drain()))
         .catch((e: unknown) => this.logger.error(e, 'a job failed'))
         .finally(() => {
           if (!this.stopped) this.start()
@@ -65,12 +65,14 @@ export class JobRunner {
   }
 
   private async total(projectId: string): Promise<void> {
-    const { seq, project } = await this.log.head(projectId)
-    const { area, site, sketch } = await this.pool.total(project)
+    const { seq, project } = await this.log.project(projectId)
+    const { area, site, sketch } = await this.pool.total(projectId, project)
     const figures = { totalArea: area, totalSeq: seq, siteArea: site, sketch }
     await this.source.manager.update(ProjectRow, { id: projectId }, figures)
   }
 }
 
 /** ms that a claimed job is left to its process */
-const LEASE = 60_000
+const LEASE = 240_000
+/** so many jobs at one time: of the three threads of studies one is left for those who wait */
+const AT_ONCE = 2

@@ -1,9 +1,10 @@
-import { Worker } from 'node:worker_threads'
-import { Refusal, type AssetBytes, type Project, type ProjectPackage, type RefusalCode } from '@geotome/core/project'
+import type { AssetBytes } from '@geotome/core/project'
+import { ThreadPool } from '../threads/pool'
 
-export type Ask =
-  | { task: 'total'; project: Project }
-  | { task: 'export'; project: Project; scheme: string | null; format: string; stamp: string; assets: AssetBytes }
+/** Projects come as the bytes of their JSON: the request loop passes them on without a look. */
+export type StudyAsk =
+  | { task: 'total'; project: Uint8Array }
+  | { task: 'export'; project: Uint8Array; scheme: string | null; format: string; stamp: string; assets: AssetBytes }
   | { task: 'read'; bytes: Uint8Array }
 /** What the list of projects shows of one. */
 export interface ListFigures {
@@ -11,77 +12,60 @@ export interface ListFigures {
   site: number | null
   sketch: string
 }
-export type Result = ListFigures | string | Uint8Array | ProjectPackage
-export interface StudyQuestion {
-  id: number
-  ask: Ask
+/** A project file, unpacked and checked: the project as the bytes of its JSON. */
+export interface FileRead {
+  project: Uint8Array
+  assets: AssetBytes
+  mended: string[]
 }
-export interface StudyAnswer {
-  id: number
-  result?: Result
-  failure?: { message: string; code: RefusalCode | null }
-}
+export type StudyResult = ListFigures | Uint8Array | FileRead
 
-/** One worker thread that runs studies in turn; started when first asked, started anew when it dies. */
+/** s that each kind of work may take */
+const SECONDS = { total: 120, export: 180, read: 60 }
+/** MB of a thread; the kernel's memory comes on top */
+const MEMORY = 2000
+
+/** Studies, exports and files to be read, in several threads; one of them may be long without keeping the others. */
 export class StudyPool {
-  private worker: Worker | null = null
-  private closed = false
-  private next = 1
-  private readonly waiting = new Map<number, { resolve: (r: Result) => void; reject: (e: Error) => void }>()
+  private readonly pool = new ThreadPool<StudyAsk>({
+    script: new URL('./study-thread.mjs', import.meta.url),
+    threads: 3,
+    atOnce: 1,
+    ofEach: 1,
+    memory: MEMORY,
+    canEnd: true,
+  })
 
-  total(project: Project): Promise<ListFigures> {
-    return this.ask({ task: 'total', project }) as Promise<ListFigures>
+  /** The figures of the list; `id` is the project whose turn it takes, as everywhere here. */
+  total(id: string, project: Uint8Array): Promise<ListFigures> {
+    return this.pool.ask({ task: 'total', project }, wish(id, 'The total', SECONDS.total, [project]))
   }
+
   export(
-    project: Project,
-    scheme: string | null,
-    format: string,
-    assets: AssetBytes = {},
-  ): Promise<string | Uint8Array> {
-    return this.ask({ task: 'export', project, scheme, format, stamp: new Date().toISOString(), assets }) as Promise<
-      string | Uint8Array
-    >
+    id: string,
+    of: { project: Uint8Array; scheme: string | null; format: string; assets: AssetBytes },
+    gone?: AbortSignal,
+  ): Promise<Uint8Array> {
+    return this.pool.ask(
+      { task: 'export', stamp: new Date().toISOString(), ...of },
+      wish(id, 'The export', SECONDS.export, [of.project], gone),
+    )
   }
 
-  /** A project file, unpacked and checked. Errors: 'file'. */
-  read(bytes: Uint8Array): Promise<ProjectPackage> {
-    return this.ask({ task: 'read', bytes }) as Promise<ProjectPackage>
+  /** Unpacks and checks a project file. Errors: 'file'. */
+  read(asker: string, bytes: Uint8Array, gone?: AbortSignal): Promise<FileRead> {
+    return this.pool.ask({ task: 'read', bytes }, wish(asker, 'Reading the file', SECONDS.read, [bytes], gone))
   }
 
-  async close(): Promise<void> {
-    this.closed = true
-    await this.worker?.terminate()
-  }
-
-  private ask(ask: Ask): Promise<Result> {
-    if (this.closed) return Promise.reject(new Error('The server is ending.'))
-    const id = this.next++
-    return new Promise((resolve, reject) => {
-      this.waiting.set(id, { resolve, reject })
-      this.thread().postMessage({ id, ask } satisfies StudyQuestion)
-    })
-  }
-
-  private thread(): Worker {
-    if (this.worker) return this.worker
-    const worker = new Worker(new URL('./study-thread.mjs', import.meta.url), {
-      resourceLimits: { maxOldGenerationSizeMb: 2000 },
-    })
-    worker.on('message', (a: StudyAnswer) => {
-      const wait = this.waiting.get(a.id)
-      this.waiting.delete(a.id)
-      if (a.failure)
-        wait?.reject(a.failure.code ? new Refusal(a.failure.code, a.failure.message, '') : new Error(a.failure.message))
-      else wait?.resolve(a.result ?? '')
-    })
-    const died = (e: Error) => {
-      if (this.worker === worker) this.worker = null
-      for (const wait of this.waiting.values()) wait.reject(e)
-      this.waiting.clear()
-    }
-    worker.on('error', died)
-    worker.on('exit', () => died(new Error('The computation ended early.')))
-    worker.unref()
-    return (this.worker = worker)
+  close(): Promise<void> {
+    return this.pool.close()
   }
 }
+
+const wish = (project: string, what: string, seconds: number, move: Uint8Array[], gone?: AbortSignal) => ({
+  project,
+  what,
+  seconds,
+  move,
+  gone,
+})

@@ -1,31 +1,34 @@
-import { parentPort } from 'node:worker_threads'
+import { setPriority } from 'node:os'
 import { formatNamed, writeFormat } from '@geotome/core/exchange'
-import { readProjectPackage, Refusal, type Project } from '@geotome/core/project'
+import { readProjectPackage, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
 import { firstScheme, sketchOf, studyScheme } from '@geotome/core/study'
-import type { StudyAnswer, StudyQuestion } from './study-pool'
+import { answering, jsonBytes, type Given } from '../threads/answering'
+import type { StudyAsk, StudyResult } from './study-pool'
 
-/** Runs studies away from the request loop. */
-parentPort?.on('message', ({ id, ask }: StudyQuestion) => {
-  answer(id, ask)
-    .then((a) => parentPort?.postMessage(a))
-    .catch((e: unknown) =>
-      parentPort?.postMessage({
-        id,
-        failure: { message: e instanceof Error ? e.message : String(e), code: e instanceof Refusal ? e.code : null },
-      } satisfies StudyAnswer),
-    )
-})
+/** Runs studies and reads files away from the request loop, and lets it go first where there are few processors. */
+try {
+  setPriority(5)
+} catch {
+  // Not every system lets a thread say so; it goes on as it is.
+}
+answering<StudyAsk, StudyResult>(answer)
 
-async function answer(id: number, ask: StudyQuestion['ask']): Promise<StudyAnswer> {
-  if (ask.task === 'read') return { id, result: readProjectPackage(ask.bytes) }
+async function answer(ask: StudyAsk): Promise<Given<StudyResult>> {
+  if (ask.task === 'read') {
+    const { project, assets, mended } = readProjectPackage(ask.bytes)
+    const bytes = jsonBytes(project)
+    return { result: { project: bytes, assets, mended }, move: [bytes] }
+  }
   await openKernel()
-  const project: Project = ask.project
+  const project = JSON.parse(new TextDecoder().decode(ask.project)) as Project
   if (ask.task === 'total') {
     const study = studyScheme(project, firstScheme(project).id)
     const { area, site } = study.totals
-    return { id, result: { area, site, sketch: JSON.stringify(sketchOf(study)) } }
+    return { result: { area, site, sketch: JSON.stringify(sketchOf(study)) } }
   }
   const study = () => studyScheme(project, ask.scheme ?? firstScheme(project).id)
-  return { id, result: await writeFormat(formatNamed(ask.format), project, study, ask.stamp, ask.assets) }
+  const written = await writeFormat(formatNamed(ask.format), project, study, ask.stamp, ask.assets)
+  const bytes = typeof written === 'string' ? new TextEncoder().encode(written) : written
+  return { result: bytes, move: [bytes] }
 }

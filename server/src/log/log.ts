@@ -1,4 +1,4 @@
-import { In, type DataSource, type EntityManager } from 'typeorm'
+import type { DataSource, EntityManager } from 'typeorm'
 import {
   applyEdit,
   applyLogged,
@@ -10,7 +10,8 @@ import {
 } from '@geotome/core/edits'
 import { canonical, Refusal, type Project } from '@geotome/core/project'
 import { CheckpointRow, EditRow, JobRow, ProjectRow } from '../db/entities'
-import { historyOf, type Step } from './history'
+import { rowOf } from '../db/rows'
+import { Histories } from './histories'
 import { project as writeProjections } from './projections'
 
 /** An edit as it stands in the log, and as every window gets it. */
@@ -42,15 +43,18 @@ interface Written {
 }
 
 const CHECKPOINT_EVERY = 50
-const KEPT = 20
+/** characters of edits that are read at a time */
+const MOST_READ = 1024 * 1024
 
 /** The log of edits: appends one after the other for each project, and gives the project at its head. */
 export class EditLog {
   /** Heads of the projects used last; a cache only: a stale one is brought up to date from the table. */
   private readonly heads = new Map<string, { seq: number; project: Project }>()
+  private readonly histories = new Histories()
+  /** `kept`: so many heads are held */
   constructor(
     private readonly source: DataSource,
-    private readonly changed: (projectId: string) => void,
+    private readonly kept = 20,
   ) {}
 
   /** Stores a new project; its whole content is the log's beginning. */
@@ -78,7 +82,6 @@ export class EditLog {
       await writeProjections(manager, null, project)
       await askForTotal(manager, project.id)
     })
-    this.changed(project.id)
   }
 
   /**
@@ -101,7 +104,7 @@ export class EditLog {
     return this.locked(projectId, async (manager, row, now) => {
       const twin = await twinOf(manager, projectId, { id, author }, (t) => t.kind === (pass ? 'pass' : which))
       if (twin) return { logged: asLogged(twin), head: { seq: row.seq, project: now } }
-      const target = historyOf(await this.steps(manager, projectId, author))[which].at(-1)
+      const target = (await this.histories.of(manager, projectId, author))[which].at(-1)
       if (!target) throw new Refusal('no-undo', `There is nothing to ${which}.`, '')
       const of = await manager.findOneByOrFail(EditRow, { projectId, seq: target.seq })
       const entry = { id, author, label: of.label, ofSeq: of.seq }
@@ -134,13 +137,13 @@ export class EditLog {
 
   /** The project at the head of its log. */
   async head(projectId: string): Promise<{ seq: number; project: Project }> {
-    const row = await this.rowOf(this.source.manager, projectId)
+    const row = await rowOf(this.source.manager, projectId)
     return this.load(this.source.manager, projectId, row.seq)
   }
 
   /** The project as it was at a moment of its log. */
   async at(projectId: string, seq: number): Promise<Project> {
-    const row = await this.rowOf(this.source.manager, projectId)
+    const row = await rowOf(this.source.manager, projectId)
     if (seq > row.seq)
       throw new Refusal(
         'unknown-id',
@@ -151,30 +154,32 @@ export class EditLog {
   }
 
   async history(projectId: string, author: string): Promise<History> {
-    const { undo, redo } = historyOf(await this.steps(this.source.manager, projectId, author))
+    const { undo, redo } = await this.histories.of(this.source.manager, projectId, author)
     return { undo: undo.at(-1)?.label ?? null, redo: redo.at(-1)?.label ?? null }
   }
 
-  /** How far each of these projects has come; null for one that was taken away. */
-  async reached(projectIds: string[]): Promise<Map<string, number | null>> {
-    if (projectIds.length === 0) return new Map()
-    const rows = await this.source.manager.find(ProjectRow, {
-      select: { id: true, seq: true, removedAt: true },
-      where: { id: In(projectIds) },
-    })
-    const there = new Map(rows.map((r) => [r.id, r.removedAt ? null : r.seq]))
-    return new Map(projectIds.map((id) => [id, there.get(id) ?? null]))
-  }
-
-  /** The edits behind a sequence number, oldest first. */
-  async since(projectId: string, seq: number, most = 500): Promise<LoggedEdit[]> {
-    const rows = await this.source.manager
+  /** The next edits behind a sequence number, oldest first: as many as fit, one at least where there is one. */
+  async since(projectId: string, seq: number, most = 500): Promise<EditRow[]> {
+    const lengths = await this.source.manager
       .createQueryBuilder(EditRow, 'e')
+      .select('e.seq', 'seq')
+      .addSelect('LENGTH(e.edit)', 'length')
       .where('e.projectId = :projectId AND e.seq > :seq', { projectId, seq })
       .orderBy('e.seq')
       .limit(most)
+      .getRawMany<{ seq: number; length: number }>()
+    let [total, last] = [0, seq]
+    for (const next of lengths) {
+      total += Number(next.length)
+      if (last > seq && total > MOST_READ) break
+      last = Number(next.seq)
+    }
+    if (last === seq) return []
+    return this.source.manager
+      .createQueryBuilder(EditRow, 'e')
+      .where('e.projectId = :projectId AND e.seq > :seq AND e.seq <= :last', { projectId, seq, last })
+      .orderBy('e.seq')
       .getMany()
-    return rows.map(asLogged)
   }
 
   private async locked(
@@ -182,12 +187,11 @@ export class EditLog {
     work: (manager: EntityManager, row: ProjectRow, now: Project) => Promise<Written>,
   ): Promise<LoggedEdit> {
     const { logged, head } = await this.source.transaction(async (manager) => {
-      const row = await this.rowOf(manager, projectId, true)
+      const row = await rowOf(manager, projectId, true)
       const { project: now } = await this.load(manager, projectId, row.seq)
       return work(manager, row, now)
     })
     this.keep(projectId, head.seq, head.project)
-    this.changed(projectId)
     return logged
   }
 
@@ -236,16 +240,6 @@ export class EditLog {
     }
   }
 
-  private async rowOf(manager: EntityManager, projectId: string, lock = false): Promise<ProjectRow> {
-    const row = await manager.findOne(ProjectRow, {
-      where: { id: projectId },
-      ...(lock ? { lock: { mode: 'pessimistic_write' as const } } : {}),
-    })
-    if (!row || row.removedAt)
-      throw new Refusal('unknown-id', 'There is no project at this address.', 'Go back to the list of projects.')
-    return row
-  }
-
   private async load(
     manager: EntityManager,
     projectId: string,
@@ -264,17 +258,9 @@ export class EditLog {
     this.heads.delete(projectId)
     this.heads.set(projectId, { seq, project })
     for (const oldest of this.heads.keys()) {
-      if (this.heads.size <= KEPT) break
+      if (this.heads.size <= this.kept) break
       this.heads.delete(oldest)
     }
-  }
-
-  private steps(manager: EntityManager, projectId: string, author: string): Promise<Step[]> {
-    return manager.find(EditRow, {
-      where: { projectId, author },
-      select: { projectId: true, seq: true, kind: true, ofSeq: true, label: true },
-      order: { seq: 'ASC' },
-    })
   }
 }
 
@@ -327,13 +313,20 @@ async function replayed(
 /** A stored edit as it is written today, whatever format it stands in. */
 const decoded = (row: EditRow): Edit => editOfLog(row.format, JSON.parse(row.edit))
 
-const asLogged = (row: EditRow): LoggedEdit => ({
+/** An entry as the text of its JSON. An edit in today's format is passed on as it stands. */
+export const loggedText = (row: EditRow): string => {
+  const { edit, ...about } = row.format === LOG_FORMAT ? { ...placeOf(row), edit: null } : asLogged(row)
+  return `${JSON.stringify(about).slice(0, -1)},"edit":${edit ? JSON.stringify(edit) : row.edit}}`
+}
+
+const asLogged = (row: EditRow): LoggedEdit => ({ ...placeOf(row), edit: decoded(row) })
+
+const placeOf = (row: EditRow): Omit<LoggedEdit, 'edit'> => ({
   seq: row.seq,
   id: row.editId,
   author: row.author,
   label: row.label,
   kind: row.kind,
-  edit: decoded(row),
   at: row.at.toISOString(),
 })
 
