@@ -1,5 +1,5 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { existsSync, readFileSync } from 'node:fs'
+import { existsSync, readFileSync, rmSync } from 'node:fs'
 import { join, resolve } from 'node:path'
 
 /** A whole application as a person starts it, on a data folder and a port of a campaign. */
@@ -17,7 +17,13 @@ export class Application {
 
   /** Starts it; ends with true when it is ready, with false when it has ended before (what it said is in `said`). */
   start(): Promise<boolean> {
-    const env = { ...process.env, PORT: String(this.port), GEOTOME_DATA: this.folder }
+    const env = {
+      ...process.env,
+      PORT: String(this.port),
+      GEOTOME_DATA: this.folder,
+      GEOTOME_LOOP_DELAY: this.delays,
+      NODE_OPTIONS: `--import ${resolve('scripts/campaign/loop-delay.mjs')}`,
+    }
     const child = spawn('node', [resolve('scripts/start.mjs')], { env, stdio: ['ignore', 'pipe', 'pipe'] })
     this.child = child
     this.said = ''
@@ -30,6 +36,32 @@ export class Application {
       child.stderr.on('data', listen)
       child.once('exit', () => done(false))
     })
+  }
+
+  /** ms for which the request loop has stood still at the longest since this was asked last. */
+  async loopDelay(): Promise<number> {
+    rmSync(this.delays, { force: true })
+    process.kill(this.serverPid, 'SIGUSR2')
+    for (let tries = 0; !existsSync(this.delays); tries++) {
+      if (tries > 1000) throw new Error('The server does not say how long its request loop stood still.')
+      await wait(20)
+    }
+    await wait(20)
+    return Number(readFileSync(this.delays, 'utf8'))
+  }
+
+  /** MB of memory that the server holds. */
+  memory(): number {
+    const [, kilobytes = '0'] = /VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${this.serverPid}/status`, 'utf8')) ?? []
+    return Math.round(Number(kilobytes) / 1024)
+  }
+
+  private get delays(): string {
+    return join(this.folder, 'loop-delay')
+  }
+
+  private get serverPid(): number {
+    return (JSON.parse(readFileSync(join(this.folder, 'server.json'), 'utf8')) as { pid: number }).pid
   }
 
   /** Ctrl-C; ms that it took. */

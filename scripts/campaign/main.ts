@@ -1,4 +1,5 @@
 import { disk } from './disk'
+import { hostile } from './hostile'
 import type { Campaign } from './kind'
 import { upgrade } from './upgrade'
 
@@ -6,6 +7,7 @@ import { upgrade } from './upgrade'
 const CAMPAIGNS: Record<string, { campaign: Campaign; times: number }> = {
   upgrade: { campaign: upgrade, times: 200 },
   disk: { campaign: disk, times: 4 },
+  hostile: { campaign: hostile, times: 99 },
 }
 
 const [name = '', wanted] = process.argv.slice(2)

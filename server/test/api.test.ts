@@ -222,6 +222,8 @@ describe('the API', () => {
       await fetch(`${servers[0]?.url}/api/stand-ins/heights?latitude=53.5&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10`)
     ).json()) as { nx: number; ny: number; heights: number[] }
     expect([grid.nx, grid.ny, grid.heights.length]).toEqual([6, 4, 24])
+    const large = await call('GET', '/api/stand-ins/heights?latitude=53&longitude=10&x0=0&y0=0&x1=2000&y1=2000&step=1')
+    expect([large.status, large.body.detail]).toEqual([422, expect.stringMatching(/4004001 heights.*larger step/)])
     expect(
       (await call('GET', '/api/stand-ins/heights?latitude=153&longitude=10&x0=0&y0=0&x1=50&y1=30&step=10')).status,
     ).toBe(422)

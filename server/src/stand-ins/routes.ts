@@ -1,7 +1,12 @@
 import { Router } from 'express'
+import { setImmediate } from 'node:timers/promises'
 import * as v from 'valibot'
+import { Refusal } from '@geotome/core/project'
 import { checked } from '../http/problems'
 import { madeUpGround } from './made-up-ground'
+
+/** so many heights are given at a time */
+const MOST_HEIGHTS = 250_000
 
 const Number_ = v.pipe(v.string(), v.transform(Number), v.number('is a number'), v.finite())
 const Extent = v.pipe(
@@ -46,23 +51,26 @@ export function standInRoutes(): Router {
   })
 
   /** A service that knows the terrain's heights around a place: a grid, from its south-west corner, row by row. */
-  routes.get('/heights', (request, response) => {
+  routes.get('/heights', async (request, response) => {
     const { x0, y0, x1, y1 } = checked(Extent, pick(request.query, ['x0', 'y0', 'x1', 'y1']))
     const { latitude, longitude, step } = checked(Heights, pick(request.query, ['latitude', 'longitude', 'step']))
     const [nx, ny] = [Math.floor((x1 - x0) / step) + 1, Math.floor((y1 - y0) / step) + 1]
+    if (nx * ny > MOST_HEIGHTS)
+      throw new Refusal(
+        'size',
+        `The grid would have ${nx * ny} heights; the service gives up to ${MOST_HEIGHTS} at a time.`,
+        'Ask with a larger step, or for a smaller extent.',
+      )
     // Another place has other ground: the same hills, shifted.
     const [dx, dy] = [(longitude * 111) % 40, (latitude * 111) % 40]
-    response.json({
-      x0,
-      y0,
-      step,
-      nx,
-      ny,
-      heights: Array.from(
-        { length: nx * ny },
-        (_, i) => Math.round(100 * madeUpGround(x0 + (i % nx) * step + dx, y0 + Math.floor(i / nx) * step + dy)) / 100,
-      ),
-    })
+    const heights: number[] = []
+    for (let row = 0; row < ny; row++) {
+      for (let i = 0; i < nx; i++)
+        heights.push(Math.round(100 * madeUpGround(x0 + i * step + dx, y0 + row * step + dy)) / 100)
+      // Others have their turn between two rows.
+      await setImmediate()
+    }
+    response.json({ x0, y0, step, nx, ny, heights })
   })
   return routes
 }
