@@ -85,12 +85,15 @@ export function asMeant(project: Project, edit: Edit): Edit | null {
 const valueAt = (project: Project, place: string[]): unknown =>
   place.reduce<unknown>((value, key) => (value as Record<string, unknown> | undefined)?.[key], project)
 
+/** so many parts can be made in one gesture: of 200 masses on 100 storeys there are 63,000 */
+const MOST_IN_BATCH = 200_000
+
 const BatchSchema = v.strictObject({
   edit: v.literal('batch'),
   edits: v.pipe(
     v.array(v.looseObject({ edit: v.string() })),
     v.minLength(1, 'A batch holds at least one edit.'),
-    v.maxLength(20000),
+    v.maxLength(MOST_IN_BATCH, `A batch holds up to ${MOST_IN_BATCH} edits.`),
   ),
 })
 

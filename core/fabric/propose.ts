@@ -14,11 +14,20 @@ import { addStoreyWalls, addWalls } from './propose-walls'
  * What the faces of the masses become: walls by storey, slabs at the storeys taken, roofs on what looks up. Reads faces,
  * not cuts: a piece of face that borders only roof space gives no wall, the wall below runs up instead.
  */
-export function propose(
+export function propose(context: FabricContext, masses?: string[], how: How = USUAL): Proposal {
+  const steps = proposeSteps(context, masses, how)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
+
+/** The same mass by mass: yields how much of it is done, 0 to 1. */
+export function* proposeSteps(
   context: FabricContext,
   masses: string[] = inOrder(context.scheme.masses).map((m) => m.id),
   how: How = USUAL,
-): Proposal {
+): Generator<number, Proposal> {
   const made = context.memo.keep(
     context.scheme,
     'made',
@@ -26,7 +35,8 @@ export function propose(
     () => new Set(Object.values(context.scheme.parts).map(partKey)),
   )
   const proposal: Proposal = { candidates: [], leftOut: [], remarks: [], faces: [] }
-  for (const id of masses) {
+  for (const [i, id] of masses.entries()) {
+    yield i / masses.length
     const form = context.forms.get(id)
     if (!form || context.scheme.masses[id]?.context) continue
     const found = proposeFor(context, form, how)

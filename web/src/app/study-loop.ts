@@ -98,13 +98,20 @@ async function begin(wish: Wish): Promise<void> {
   if (current !== mine) return
   took = performance.now() - mine.begun
   current = null
-  if (wish.ask.preview && !wish.ask.whole)
+  const isPart = wish.ask.preview !== null || isUnshaped()
+  if (isPart && !wish.ask.whole)
     rest = setTimeout(() => {
       const { preview } = store.getState().project
       if (!current && asked === wish && preview === wish.ask.preview)
         void begin({ ...wish, ask: { ...wish.ask, whole: true } })
     }, REST)
   void next()
+}
+
+/** Of an offer of many parts their number and areas are shown first. */
+const isUnshaped = () => {
+  const { study, stopped } = store.getState().view
+  return !stopped && study?.proposal?.volume === null
 }
 
 const same = (a: Wish, b: Wish) =>

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef } from 'react'
+import { useEffect, useRef } from 'react'
 import {
   areaSign,
   numbersOf,
@@ -8,15 +8,17 @@ import {
   type BuildUp,
   type PartKind,
 } from '@geotome/core/project'
-import { buildUpThickness, faceKey, type Choices, type FaceAs } from '@geotome/core/fabric'
-import { useBuildUps, useProject, useStudy, useUnit } from '../app/hooks'
-import { currentAsk, makeComputedEdit } from '../app/study-loop'
+import { buildUpThickness, type Choices } from '@geotome/core/fabric'
+import { useBuildUps, useProject, useStudy } from '../app/hooks'
+import { computeAgain, currentAsk, makeComputedEdit, stopComputing } from '../app/study-loop'
 import { useAppDispatch, useAppSelector } from '../app/store'
 import { picked, proposed } from '../app/view-slice'
 import { ChoiceField, Figure, Section } from '../common/fields'
 import { NumField } from '../common/NumField'
+import { Unfold } from '../common/Unfold'
 import { studyWorker } from '../worker/client'
 import type { ProposalView } from '../worker/protocol'
+import { Faces, LeftOut, useMassNames } from './OfferedFaces'
 import { ROLES, manyOf } from './roles'
 
 /** What each face would become, with counts and areas, and what is left out and why; nothing is made before it is accepted. */
@@ -56,7 +58,13 @@ export function BuildingPreview() {
         </p>
         <ChoiceFields choices={asked.choices} change={change} />
       </Section>
-      <Offered offer={offer ?? null} />
+      {offer ? (
+        <Offered offer={offer} />
+      ) : (
+        <Section title="It would make">
+          <WorkingOut say="The faces are read." />
+        </Section>
+      )}
       {offer && <Faces offer={offer} choices={asked.choices} change={change} />}
       <LeftOut offer={offer ?? null} />
       <div className="sticky -bottom-3.5 -mx-4 -mb-3.5 flex gap-2 border-t border-line bg-panel px-4 py-3">
@@ -69,7 +77,7 @@ export function BuildingPreview() {
           disabled={!offer?.candidates.length}
           onClick={() => void accept()}
         >
-          Make {offer?.candidates.length ?? 0} parts
+          {offer ? `Make ${offer.candidates.length} parts` : 'Make building'}
         </button>
       </div>
     </>
@@ -169,13 +177,35 @@ function ChoiceFields({ choices, change }: { choices: Choices; change: (fields: 
   )
 }
 
-function Offered({ offer }: { offer: ProposalView | null }) {
+/** How far the offer is, with a way to leave it off: of thousands of faces it takes seconds. */
+function WorkingOut({ say }: { say: string }) {
+  const share = useAppSelector((s) => s.view.computing)
+  const isStopped = useAppSelector((s) => s.view.stopped)
+  return (
+    <>
+      <div className="mt-2 flex items-center gap-3" data-working-out>
+        <progress
+          className="progress w-full"
+          max={1}
+          aria-label="how far it is worked out"
+          {...(isStopped ? { value: 0 } : share ? { value: share } : {})}
+        />
+        <button className="btn btn-xs" onClick={() => (isStopped ? computeAgain() : stopComputing())}>
+          {isStopped ? 'Begin again' : 'Stop'}
+        </button>
+      </div>
+      <p className="mt-1.5 text-[12px] text-ink2">{isStopped ? 'Left off; nothing was made.' : say}</p>
+    </>
+  )
+}
+
+function Offered({ offer }: { offer: ProposalView }) {
   const { project } = useProject()
-  const off = Math.max(0, ...(offer?.candidates ?? []).map((c) => c.off ?? 0))
+  const off = offer.candidates.reduce((most, c) => Math.max(most, c.off ?? 0), 0)
   return (
     <Section title="It would make">
       {ROLES.map((role) => {
-        const found = offer?.candidates.filter((c) => c.role === role) ?? []
+        const found = offer.candidates.filter((c) => c.role === role)
         return found.length ? (
           <Figure key={role} label={manyOf(role, found.length)}>
             <span data-offer={role}>
@@ -189,20 +219,22 @@ function Offered({ offer }: { offer: ProposalView | null }) {
           </Figure>
         ) : null
       })}
-      {offer && offer.candidates.length === 0 && <p className="text-ink2">Nothing new: every face has its part.</p>}
-      {offer && offer.candidates.length > 0 && (
+      {offer.candidates.length === 0 && <p className="text-ink2">Nothing new: every face has its part.</p>}
+      {offer.candidates.length > 0 && offer.volume !== null && (
         <Figure label="volume of all parts">{showVolume(offer.volume, project)}</Figure>
+      )}
+      {offer.volume === null && (
+        <WorkingOut say="These can be made now; bodies and volume of so many are still worked out." />
       )}
       {off > 0 && (
         <Figure label="off bent faces by up to" tone="warn">
           <span data-off>{showQuantity(off, 'length', project)}</span>
         </Figure>
       )}
-      {offer && offer.candidates.length > 0 && (
-        <details className="mt-2">
-          <summary className="cursor-pointer text-[12px] text-ink2">each part</summary>
+      {offer.candidates.length > 0 && (
+        <Unfold className="mt-2" summary={<span className="text-[12px] text-ink2">each part</span>}>
           <ul className="mt-1 max-h-48 overflow-auto text-[12px]">
-            {offer.candidates.map((c) => (
+            {offer.candidates.slice(0, MOST_LISTED).map((c) => (
               <li key={c.key} className="flex justify-between gap-2 py-0.5">
                 <span className="truncate">{c.name}</span>
                 <span className="shrink-0 text-ink2">
@@ -212,125 +244,15 @@ function Offered({ offer }: { offer: ProposalView | null }) {
                 </span>
               </li>
             ))}
+            {offer.candidates.length > MOST_LISTED && (
+              <li className="py-0.5 text-ink2">and {offer.candidates.length - MOST_LISTED} more</li>
+            )}
           </ul>
-        </details>
+        </Unfold>
       )}
     </Section>
   )
 }
 
-/** Every face with what it becomes; another choice overrules it. */
-function Faces({
-  offer,
-  choices,
-  change,
-}: {
-  offer: ProposalView
-  choices: Choices
-  change: (fields: Partial<Choices>) => void
-}) {
-  const { project } = useProject()
-  const nameOf = useMassNames()
-  const overruled = Object.keys(choices.overrule).length
-  return (
-    <Section
-      title="Each face"
-      aside={
-        overruled > 0 && (
-          <button className="cursor-pointer text-[11px] text-ink2 underline" onClick={() => change({ overrule: {} })}>
-            {overruled} overruled: undo
-          </button>
-        )
-      }
-    >
-      {[...new Set(offer.faces.map((f) => f.mass))].map((mass) => {
-        const faces = offer.faces.filter((f) => f.mass === mass)
-        return (
-          <details key={mass} className="border-b border-line py-1.5" open={offer.faces.length < 9}>
-            <summary className="flex cursor-pointer justify-between gap-2">
-              <span className="truncate">{nameOf(mass)}</span>
-              <span className="shrink-0 text-ink2">{faces.length} faces</span>
-            </summary>
-            <ul className="mt-1">
-              {faces.map((f) => (
-                <li key={f.face} className="flex items-center justify-between gap-2 py-0.5 text-[12px]">
-                  <span
-                    className="min-w-0 truncate"
-                    title={`${f.slope}${f.bent ? ', bent' : ''}, ${showQuantity(f.area, 'area', project)}`}
-                  >
-                    {f.label}
-                    {f.off !== null && <span className="text-warn"> off {showQuantity(f.off, 'length', project)}</span>}
-                  </span>
-                  <select
-                    aria-label={`${nameOf(mass)}, ${f.label} becomes`}
-                    className={`shrink-0 cursor-pointer rounded border border-line bg-field px-1 py-0.5 ${choices.overrule[faceKey(mass, f.face)] ? 'font-semibold' : ''}`}
-                    value={f.as}
-                    onChange={(e) =>
-                      change({ overrule: { ...choices.overrule, [faceKey(mass, f.face)]: e.target.value as FaceAs } })
-                    }
-                  >
-                    {[...new Set([f.as, ...f.choices])].map((as) => (
-                      <option key={as} value={as}>
-                        {as}
-                      </option>
-                    ))}
-                  </select>
-                </li>
-              ))}
-            </ul>
-          </details>
-        )
-      })}
-    </Section>
-  )
-}
-
-function LeftOut({ offer }: { offer: ProposalView | null }) {
-  const unit = useUnit()
-  const reasons = useMemo(() => {
-    const by = new Map<string, { count: number; area: number; what: string[] }>()
-    for (const l of offer?.leftOut ?? []) {
-      const r = by.get(l.why) ?? { count: 0, area: 0, what: [] }
-      r.count++
-      r.area += l.area
-      r.what.push(l.what)
-      by.set(l.why, r)
-    }
-    return [...by]
-  }, [offer])
-  return (
-    <>
-      {reasons.length > 0 && (
-        <Section title="Left out, and why">
-          <ul>
-            {reasons.map(([why, r]) => (
-              <li key={why} className="border-b border-line py-1.5 text-[12px]" data-left-out title={r.what.join('\n')}>
-                <b>{r.count}</b>{' '}
-                <span className="text-ink2">
-                  {r.count === 1 ? r.what[0] : `faces, ${showQuantity(r.area, 'area', unit)}`}: {why}
-                </span>
-              </li>
-            ))}
-          </ul>
-        </Section>
-      )}
-      {offer && offer.remarks.length > 0 && (
-        <Section title="To look at first">
-          <ul>
-            {offer.remarks.map((r, i) => (
-              <li key={i} className="border-b border-line py-1.5 text-[12px] text-warn" data-remark>
-                {r.what}: {r.say}
-              </li>
-            ))}
-          </ul>
-        </Section>
-      )}
-    </>
-  )
-}
-
-/** The name of a mass, drawn or grown, by its id. */
-function useMassNames(): (id: string) => string {
-  const study = useStudy()
-  return (id) => study?.masses.find((m) => m.id === id)?.name ?? 'a mass that is gone'
-}
+/** so many parts are listed by name; nobody reads more */
+const MOST_LISTED = 500

@@ -8,6 +8,9 @@ import { sheetOpened } from '../app/view-slice'
 import type { StoredView } from '../stage/geometry-store'
 import { inUnits } from '../common/tell'
 
+/** m above the datum; by one after the other, as a large project has more parts than a call takes arguments */
+const highest = (things: { top: number }[], least: number) => things.reduce((most, t) => Math.max(most, t.top), least)
+
 /** The figures that are steered by, at every desk; a figure opens to how it was computed. */
 export function Figures() {
   const dispatch = useAppDispatch()
@@ -25,11 +28,14 @@ export function Figures() {
   const { totals } = study?.ledger ?? {}
   const area = (v: number) => showNumber(v, 'area', project)
   const change = totals && before !== null ? totals.area - before : 0
-  const top = Math.max(0, ...(study?.masses ?? []).filter((m) => !m.context && m.gives !== 'void').map((m) => m.top))
+  const top = highest(
+    (study?.masses ?? []).filter((m) => !m.context && m.gives !== 'void'),
+    0,
+  )
   const limit = study ? (permittedHeight(study.ground.envelope, study.levels)?.height ?? null) : null
   const over = limit === null ? 0 : top - limit
   // Parapets and roofs may stand higher than the forms that they were made from.
-  const built = Math.max(-Infinity, ...(study?.parts ?? []).map((p) => p.top))
+  const built = highest(study?.parts ?? [], -Infinity)
   const drifted = study?.parts.filter((p) => p.bond.status !== 'bonded' && !p.bond.left).length ?? 0
   const open = study?.open ?? 0
   const hasDriftedWalls = study?.parts.some((p) => p.role.endsWith('wall') && p.bond.status === 'drifted') ?? false

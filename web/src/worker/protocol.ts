@@ -246,7 +246,7 @@ export interface ProposalView {
   remarks: Remark[]
   faces: FaceOffer[]
   mesh: string | null
-  volume: number
+  /** m3; null: the parts have not been shaped yet */ volume: number | null
 }
 
 export interface Ask {
@@ -259,7 +259,7 @@ export interface Ask {
   compare: string | null
   /** the upright plane that is cut, or null */
   section: Upright | null
-  /** of what is tried, all is computed: it rests */ whole?: boolean
+  /** of what is tried or offered, all is computed: it rests */ whole?: boolean
   /** what the ledger tells is wanted too */ areas?: boolean
   /** false: parts are not drawn where the page is now */ fabric?: boolean
   /** the list of findings is open */ findings?: boolean

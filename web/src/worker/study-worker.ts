@@ -1,7 +1,7 @@
 import { expose, transfer } from 'comlink'
 import wasmUrl from 'manifold-3d/manifold.wasm?url'
 import { applyChecked, applyEdit, applyLogged, type Edit } from '@geotome/core/edits'
-import { addParts, attach, bringInLine, howOf, keepAsIs, partsFrom, placesFor, propose } from '@geotome/core/fabric'
+import { addParts, attach, bringInLine, keepAsIs, partsFrom, placesFor } from '@geotome/core/fabric'
 import { faceAt } from '@geotome/core/form'
 import { inOrder, packSurvey, Refusal, refuse, traceSketch, type BriefOf, type Project } from '@geotome/core/project'
 import { openKernel } from '@geotome/core/solid'
@@ -24,7 +24,8 @@ import { accountView, briefView, differencesView, platesView } from './areas-vie
 import { assetAt, needAssets } from './assets'
 import { holdLife } from './life'
 import { mended } from './mended'
-import { pause } from './pause'
+import { paced, pause, SLICE } from './pause'
+import { LastOffer } from './proposal-view'
 import type { Answer, Ask, FromStudy, StudyView, StudyWorker } from './protocol'
 import { refusalsCross } from './refusals'
 import { AT_REST, Rehearsal } from './rehearsal'
@@ -45,10 +46,10 @@ let project: Project | null = null
 let drawing: MessagePort | null = null
 const draw = (message: FromStudy) => drawing?.postMessage(message)
 let newest = 0
-let progress: (share: number) => void = () => {}
+let hear: (share: number) => void = () => {}
+const progress = (share: number) => hear(share)
+const offers = new LastOffer()
 const mint = () => crypto.randomUUID()
-
-const SLICE = 24
 
 const rehearsal = new Rehearsal()
 let rest: ReturnType<typeof setTimeout> | undefined
@@ -79,6 +80,7 @@ const api: StudyWorker = {
     sent.from.clear()
     sent.parts.clear()
     caches.clear()
+    offers.forget()
   },
   edit(edits) {
     // Checked where they were made, and by the server.
@@ -87,22 +89,21 @@ const api: StudyWorker = {
   stop() {
     newest++
   },
-  tell(hear) {
-    progress = hear
+  tell(told) {
+    hear = told
   },
   async study(ask) {
     const mine = ++newest
     const started = performance.now()
-    const study = await compute(
-      ask,
-      () => mine !== newest,
-      (share) => progress(share),
-    )
+    const stale = () => mine !== newest
+    const study = await compute(ask, stale, progress)
     if (!study) return null
-    const view = viewOf(study, ask, sent, performance.now() - started)
+    const offer = ask.proposal && (await paced(offers.steps(study, ask.proposal, ask.whole), stale, progress))
+    if (ask.proposal && !offer) return null
+    const view = viewOf(study, ask, sent, performance.now() - started, offer)
     const other =
       ask.compare && ask.compare !== ask.scheme && project?.schemes[ask.compare]
-        ? await compute({ ...ask, scheme: ask.compare, preview: null }, () => mine !== newest)
+        ? await compute({ ...ask, scheme: ask.compare, preview: null }, stale)
         : null
     if (other)
       view.compare = {
@@ -215,12 +216,13 @@ const api: StudyWorker = {
     asked(plain(scheme), (study) =>
       mended(study, keys, mint, (then) => studyScheme(then, scheme, cacheOf(scheme), assetAt)),
     ),
-  accept: (ask) =>
-    asked({ ...ask, preview: null }, (study) => {
-      if (!ask.proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
-      const { candidates } = propose(study.context, ask.proposal.masses ?? undefined, howOf(ask.proposal.choices))
-      return addParts(study.context, partsFrom(study.context, mint, candidates, ask.proposal.choices))
-    }),
+  async accept(ask) {
+    const { proposal } = ask
+    if (!proposal) return refuse('stale', 'The preview is closed.', 'Open it again.')
+    const study = await asked({ ...ask, preview: null }, (s) => s)
+    const { candidates } = (await paced(offers.steps(study, proposal))) ?? { candidates: [] }
+    return addParts(study.context, partsFrom(study.context, mint, candidates, proposal.choices))
+  },
   bringInLine: (scheme, parts) =>
     asked(plain(scheme), (study) =>
       bringInLine(
@@ -278,9 +280,6 @@ async function asked<T>(ask: Ask, answer: (study: Study) => T): Promise<T> {
   return study ? answer(study) : refuse('stale', 'No project is open.')
 }
 
-/** ms between two tellings of how far it is */
-const TELL = 200
-
 async function compute(
   ask: Ask,
   stale: () => boolean,
@@ -290,21 +289,11 @@ async function compute(
   if (!project) return null
   const tried: Project = ask.preview ? applyEdit(project, ask.preview as Edit).project : project
   await needAssets(tried)
-  const steps = studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt, ask.preview !== null && !ask.whole)
-  let told = performance.now()
-  for (let last = performance.now(); ;) {
-    const step = steps.next()
-    if (step.done) return step.value
-    if (performance.now() - last > SLICE) {
-      await pause()
-      if (stale()) return null
-      last = performance.now()
-      if (last - told > TELL) {
-        told = last
-        tell(step.value)
-      }
-    }
-  }
+  return paced(
+    studySteps(tried, ask.scheme, cacheOf(ask.scheme), assetAt, ask.preview !== null && !ask.whole),
+    stale,
+    tell,
+  )
 }
 
 refusalsCross([

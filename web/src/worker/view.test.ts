@@ -2,7 +2,8 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { inOrder } from '@geotome/core/project'
 import { moveLevel } from '@geotome/core/levels'
 import { openKernel } from '@geotome/core/solid'
-import { StudyCache, studyScheme } from '@geotome/core/study'
+import type { Offer } from '@geotome/core/fabric'
+import { StudyCache, studyScheme, type Study } from '@geotome/core/study'
 import type { Project } from '@geotome/core/project'
 import {
   apply,
@@ -14,6 +15,7 @@ import {
   thick,
   withMass,
 } from '../../../core/testing/make'
+import { LastOffer } from './proposal-view'
 import type { Ask } from './protocol'
 import { GeometryStore } from '../stage/geometry-store'
 import { forget, nothingSent, viewOf } from './view'
@@ -27,11 +29,21 @@ const ask = (project: Project, proposal = false): Ask => ({
   section: null,
   proposal: proposal ? { masses: null, choices: choicesOf(project) } : null,
 })
+const offers = new LastOffer()
+function offerOf(study: Study, wanted: NonNullable<Ask['proposal']>): Offer {
+  const steps = offers.steps(study, wanted)
+  for (;;) {
+    const step = steps.next()
+    if (step.done) return step.value
+  }
+}
 /** A page as the worker sees it: what it has been sent, and a cache that goes on. */
 function page() {
   const [cache, sent] = [new StudyCache(), nothingSent()]
   return (project: Project, proposal = false) => {
-    const view = viewOf(studyScheme(project, schemeOf(project).id, cache), ask(project, proposal), sent, 0)
+    const study = studyScheme(project, schemeOf(project).id, cache)
+    const wanted = ask(project, proposal)
+    const view = viewOf(study, wanted, sent, 0, wanted.proposal && offerOf(study, wanted.proposal))
     forget(view, sent)
     return view
   }

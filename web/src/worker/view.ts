@@ -1,3 +1,4 @@
+import type { Offer } from '@geotome/core/fabric'
 import { Attempts, sameList } from '@geotome/core/project'
 import type { Vec2 } from '@geotome/core/solid'
 import { CHECKS, ledgerOf, notComputed, type Finding, type Floor, type Study } from '@geotome/core/study'
@@ -64,7 +65,7 @@ const hasSameTakers = (a: Floor, b: Floor | undefined) =>
     (a.plates.length === b.plates.length && a.plates.every((p, i) => p.mass === b.plates[i]?.mass)))
 
 /** What the page needs of a study, as plain data; what it has already is not sent again. A piece that cannot be shown becomes a finding. */
-export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyView {
+export function viewOf(study: Study, ask: Ask, sent: Sent, took: number, offer: Offer | null = null): StudyView {
   const origin = originOf(study)
   const isHeld = ask.preview !== null && !ask.whole
   const geometry: Geometry[] = []
@@ -103,7 +104,7 @@ export function viewOf(study: Study, ask: Ask, sent: Sent, took: number): StudyV
     section: or('section', () => (ask.section ? sectionView(study, ask.section, origin) : null), null),
     brief: or('brief', () => briefView(study), []),
     areas: or('ledger', () => (ask.areas ? areasView(study, origin, isHeld) : null), null),
-    proposal: ask.proposal ? proposalView(study, ask.proposal, origin, send) : null,
+    proposal: offer && proposalView(offer, origin, send),
   }
   const failed = notComputed(attempts.failures, study.project)
   return {
