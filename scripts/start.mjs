@@ -25,6 +25,8 @@ if (!dev) await needBuild(root)
 const SERVER_ENDS = 3000
 let stopping = false
 let database = null
+// Whatever database and server write from here on (data, logs, passwords) is for their owner only.
+process.umask(0o077)
 if (!process.env.DATABASE_URL) {
   say('Starting the database ...')
   database = await startMariadb(folder)

@@ -1,14 +1,15 @@
 import { spawn, spawnSync } from 'node:child_process'
 import { randomBytes } from 'node:crypto'
 import {
+  chmodSync,
   existsSync,
   mkdirSync,
   mkdtempSync,
-  readdirSync,
   readFileSync,
+  readdirSync,
   renameSync,
-  rmdirSync,
   rmSync,
+  rmdirSync,
   statfsSync,
   writeFileSync,
 } from 'node:fs'
@@ -109,7 +110,11 @@ export async function startMariadb(folder, again = false) {
 function needData(folder, data, always) {
   for (const name of readdirSync(folder))
     if (/^mariadb\.making-\d+(-\d+)?$/.test(name)) removeIfFree(join(folder, name))
-  if (existsSync(join(data, 'mysql'))) return
+  if (existsSync(join(data, 'mysql'))) {
+    // An earlier version made it readable to all.
+    chmodSync(data, 0o700)
+    return
+  }
   if (existsSync(data)) {
     if (readdirSync(data).length > 0)
       fail(

@@ -97,7 +97,7 @@ function newestIn(path) {
 /** Checks that a folder can be written to. */
 export function needFolder(path) {
   try {
-    mkdirSync(path, { recursive: true })
+    mkdirSync(path, { recursive: true, mode: 0o700 })
     writeFileSync(join(path, '.writable'), 'x'.repeat(65536))
   } catch (e) {
     if (e.code === 'ENOSPC') fail(`The disk is full: ${path} cannot be written to. Free some space and start again.`)

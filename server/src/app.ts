@@ -36,6 +36,7 @@ export interface Surroundings {
   logger?: Logger
 }
 
+const MINUTE = 60_000
 /** ms in which the database says that it is there */
 const HEALTH_PATIENCE = 700
 
@@ -54,6 +55,9 @@ export async function openApp(
   const runner = new JobRunner(source, log, pool, logger)
   await seedDemo(source, log, resolve(root, 'demo'))
   runner.start()
+  const tidy = () =>
+    void log.freeAssets().catch((e: unknown) => logger.warn(e, 'assets that nothing shows were not freed'))
+  const timers = [setTimeout(tidy, MINUTE), setInterval(tidy, 24 * 60 * MINUTE)].map((t) => t.unref())
 
   const app = express()
   app.disable('x-powered-by')
@@ -92,6 +96,7 @@ export async function openApp(
   return {
     app,
     close: async () => {
+      for (const timer of timers) clearInterval(timer)
       streams.close()
       // The threads first: a long study is not waited for.
       await Promise.all([pool.close(), log.close()])

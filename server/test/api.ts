@@ -23,6 +23,9 @@ export interface Answer {
 }
 
 export const servers: { running: Running; http: Server; url: string }[] = []
+let url = ''
+/** The database of the servers. */
+export const databaseUrl = () => url
 let stopDatabase = async (): Promise<void> => {}
 
 /** A server process's worth of application on the database; two of them stand for two processes. */
@@ -62,6 +65,7 @@ export function withServers(): void {
   beforeAll(async () => {
     const started = await startDatabase(folder)
     stopDatabase = started.stop
+    url = started.url
     await Promise.all([serve(started.url), serve(started.url)])
   })
 

@@ -35,7 +35,9 @@ export class AssetStore {
       )
     const hash = createHash('sha256').update(bytes).digest('hex')
     await this.source.transaction(async (manager) => {
-      if (await manager.existsBy(AssetRow, { hash })) return
+      // One that is here already counts as new, so that it is not freed while it is on its way into a project.
+      const { affected } = await manager.update(AssetRow, { hash }, { at: new Date() })
+      if (affected) return
       for (let n = 0; n * PIECE < bytes.length; n++)
         await manager.upsert(
           AssetPieceRow,

@@ -5,6 +5,7 @@ import * as v from 'valibot'
 import { formatNamed } from '@geotome/core/exchange'
 import { starterNamed, STARTERS } from '@geotome/core/groundwork'
 import { blankProject, NameSchema, Refusal, sayMended, UnitSchema } from '@geotome/core/project'
+import { endForGood } from '../db/end-project'
 import { ProjectRow } from '../db/entities'
 import { rowOf } from '../db/rows'
 import type { StudyPool } from '../jobs/study-pool'
@@ -55,6 +56,7 @@ export function projectRoutes(source: DataSource, log: LogThreads, streams: Even
         siteArea: r.siteArea,
         changedAt: r.changedAt.toISOString(),
         changedBy: r.changedBy,
+        removedAt: r.removedAt?.toISOString() ?? null,
       })),
     )
   })
@@ -95,6 +97,12 @@ export function projectRoutes(source: DataSource, log: LogThreads, streams: Even
     await rowOf(source.manager, request.params.id)
     await source.manager.update(ProjectRow, { id: request.params.id }, { removedAt: new Date() })
     streams.changed(request.params.id)
+    response.status(204).end()
+  })
+
+  /** Ends a project for good that was removed before. */
+  routes.delete('/:id/for-good', async (request, response) => {
+    await endForGood(source, request.params.id)
     response.status(204).end()
   })
 

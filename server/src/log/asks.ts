@@ -20,6 +20,7 @@ export type LogAsk =
   | { task: 'project'; id: string; at: number | null; withAssets: boolean }
   | { task: 'since'; id: string; seq: number; as: 'list' | 'events' }
   | { task: 'put-asset'; bytes: Uint8Array }
+  | { task: 'free-assets' }
 
 export interface Acknowledged {
   seq: number

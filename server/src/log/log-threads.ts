@@ -91,6 +91,11 @@ export class LogThreads {
     return this.askHeavy({ task: 'put-asset', bytes }, asker, [bytes])
   }
 
+  /** Frees assets that nothing shows; gives how many. */
+  freeAssets(): Promise<number> {
+    return this.askHeavy({ task: 'free-assets' }, 'assets')
+  }
+
   async close(): Promise<void> {
     await Promise.all([this.light.close(), this.heavy.close()])
   }

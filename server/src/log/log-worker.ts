@@ -5,6 +5,7 @@ import * as v from 'valibot'
 import { parseEdit } from '@geotome/core/edits'
 import { assetsIn, freeName, needBounds, type Project } from '@geotome/core/project'
 import { AssetStore } from '../assets/store'
+import { freeUnshown } from '../assets/unshown'
 import { ProjectRow } from '../db/entities'
 import { connect, oneAtATime } from '../db/source'
 import { checked, Id } from '../http/problems'
@@ -62,6 +63,8 @@ async function answer(source: DataSource, log: EditLog, assets: AssetStore, ask:
     }
     case 'put-asset':
       return { result: await assets.put(ask.bytes) }
+    case 'free-assets':
+      return { result: await oneAtATime(source, 'free-assets', () => freeUnshown(source)) }
   }
 }
 

@@ -13,6 +13,8 @@ export interface ProjectSummary {
   siteArea: number | null
   changedAt: string
   changedBy: string | null
+  /** when it was taken away; null: it is in the list */
+  removedAt: string | null
 }
 /** A named moment of a project's log. */
 export interface RestorePoint {
@@ -61,6 +63,7 @@ export const api = {
   create: (body: { name: string; unit: Unit; siteArea: number | null; starter: string | null }) =>
     call<{ id: string }>('POST', '/api/projects', body),
   remove: (id: string) => call<void>('DELETE', `/api/projects/${id}`),
+  endForGood: (id: string) => call<void>('DELETE', `/api/projects/${id}/for-good`),
   restore: (id: string) => call<void>('POST', `/api/projects/${id}/restore`),
   importFile: (file: Blob) => call<{ id: string; mended: string | null }>('POST', '/api/projects/import', file),
   /** stores a picture or a survey by the hash of its content */

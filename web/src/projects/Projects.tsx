@@ -7,6 +7,7 @@ import { areaSign, showNumber, showQuantity } from '@geotome/core/project'
 import { api, Problem, type ProjectSummary } from '../app/api'
 import { waiting } from '../app/outbox'
 import { sendLeftovers } from '../app/session'
+import { confirmed } from '../common/confirm'
 import { Wordmark } from '../common/Wordmark'
 import { author } from '../app/author'
 import { NewProject } from './NewProject'
@@ -74,6 +75,18 @@ export default function Projects() {
     await api.restore(p.id)
     setAway(await api.projects(true))
     load()
+  }
+  const endForGood = async (p: ProjectSummary) => {
+    const isMeant = await confirmed({
+      title: `End ${p.name} for good?`,
+      say: [
+        'All its edits and moments are deleted, and in time the pictures that no other project shows. Nothing brings it back.',
+      ],
+      accept: 'End it for good',
+    })
+    if (!isMeant) return
+    await api.endForGood(p.id)
+    setAway(await api.projects(true))
   }
   const duplicate = async (p: ProjectSummary) => {
     try {
@@ -149,30 +162,34 @@ export default function Projects() {
             No project yet. Make one, or drop a project file here.
           </p>
         )}
-        {projects && projects.length > 0 && (
+        {projects && (
           <div className="mb-4 flex items-center gap-3">
-            <label className="input input-sm w-64">
-              <Search size={14} className="text-ink3" />
-              <input
-                type="search"
-                aria-label="Search the projects"
-                placeholder="search by name"
-                value={wanted}
-                onChange={(e) => setWanted(e.target.value)}
-              />
-            </label>
-            <select
-              aria-label="Order of the projects"
-              className="select select-sm w-44"
-              value={order}
-              onChange={(e) => setOrder(e.target.value as Order)}
-            >
-              {Object.entries(ORDERS).map(([id, o]) => (
-                <option key={id} value={id}>
-                  {o.label}
-                </option>
-              ))}
-            </select>
+            {projects.length > 0 && (
+              <>
+                <label className="input input-sm w-64">
+                  <Search size={14} className="text-ink3" />
+                  <input
+                    type="search"
+                    aria-label="Search the projects"
+                    placeholder="search by name"
+                    value={wanted}
+                    onChange={(e) => setWanted(e.target.value)}
+                  />
+                </label>
+                <select
+                  aria-label="Order of the projects"
+                  className="select select-sm w-44"
+                  value={order}
+                  onChange={(e) => setOrder(e.target.value as Order)}
+                >
+                  {Object.entries(ORDERS).map(([id, o]) => (
+                    <option key={id} value={id}>
+                      {o.label}
+                    </option>
+                  ))}
+                </select>
+              </>
+            )}
             <button className="btn btn-sm ml-auto" aria-pressed={away !== null} onClick={() => void showAway()}>
               {away ? 'Hide what was taken away' : 'Taken away'}
             </button>
@@ -183,10 +200,24 @@ export default function Projects() {
             {away.length === 0 && <li className="py-2 text-ink2">Nothing was taken away.</li>}
             {away.map((p) => (
               <li key={p.id} className="row items-center last:border-0">
-                <span className="truncate">{p.name}</span>
-                <button className="btn btn-xs" onClick={() => void bringBack(p)}>
-                  Bring back
-                </button>
+                <span className="min-w-0 flex-1 truncate">{p.name}</span>
+                {p.removedAt && (
+                  <span className="text-[12px] text-ink2">
+                    taken away {format(new Date(p.removedAt), 'd MMM yyyy')}
+                  </span>
+                )}
+                <span className="flex gap-1.5">
+                  <button className="btn btn-xs" onClick={() => void bringBack(p)}>
+                    Bring back
+                  </button>
+                  <button
+                    className="btn btn-xs hover:text-error"
+                    title="Deletes it with all its edits; nothing brings it back"
+                    onClick={() => void endForGood(p)}
+                  >
+                    End for good
+                  </button>
+                </span>
               </li>
             ))}
           </ul>
