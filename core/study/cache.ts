@@ -19,32 +19,30 @@ import {
 import {
   areaOf,
   intersectRegions,
-  placePoint,
-  placeSolid,
   rectOf,
   rectsMeet,
   TOLERANCE,
-  surfaceOf,
-  unionFigures,
-  unionVolume,
   uniteRegions,
   type Region,
   type Vec2,
 } from '../solid'
+import { RecentMap } from './aging'
 import type { Finding } from './finding'
 import { emptyFloor, type Floor } from './floor'
+import { Groups } from './groups'
 import { PLAIN, type Special } from './special'
 import { Standings } from './standing'
 
 /**
  * What a study computes, kept by the content it was computed from: a change costs what it touches. Bodies that were not
- * asked for in the last two studies are dropped, and all that hangs on them goes with them.
+ * asked for in the last two studies are dropped, and all that hangs on them goes with them; what has a name of its own and was not asked for
+ * in the last few studies goes too.
  */
 export class StudyCache {
   /** what the checks that are left for afterwards found last, by kind */
   readonly found = new Map<string, Finding[]>()
   private readonly standings = new Standings()
-  private readonly floors = new Map<string, { from: readonly unknown[]; floor: Floor }>()
+  private readonly floors = new RecentMap<{ from: readonly unknown[]; floor: Floor }>()
   private readonly islands = new WeakMap<Share, Island[]>()
   /** for whatever else is computed of a thing: volumes, footprints, parts */
   readonly memo = new Memo()
@@ -54,7 +52,7 @@ export class StudyCache {
   /** `probe` is told of each node before it runs: tests let it throw. */
   constructor(private readonly probe: ((node: StudyNode) => void) | null = null) {}
 
-  private readonly latest = new Map<string, { from: readonly unknown[]; value: unknown }>()
+  private readonly latest = new RecentMap<{ from: readonly unknown[]; value: unknown }>()
 
   /** The last value of what is named, over all forms that it takes while it is dragged; made anew when an entry of `from` differs. */
   lately<T>(name: string, from: readonly unknown[], make: () => T): T {
@@ -69,6 +67,7 @@ export class StudyCache {
   begin(): void {
     this.attempts = new Attempts(this.probe)
     this.standings.begin()
+    for (const kept of [this.memo, this.latest, this.floors, this.brought]) kept.begin()
   }
 
   /** The mass standing on its level; the same object while nothing about it changes. */
@@ -145,10 +144,12 @@ export class StudyCache {
     this.brought.set(level.id, { height: level.height, headroom, takers, shares })
     return shares
   }
-  private readonly brought = new Map<
-    string,
-    { height: number; headroom: Headroom; takers: MassForm[]; shares: (Share | null)[] }
-  >()
+  private readonly brought = new RecentMap<{
+    height: number
+    headroom: Headroom
+    takers: MassForm[]
+    shares: (Share | null)[]
+  }>()
 
   /** A share under floors that are counted within the headroom above it: it is low there. */
   private underFloors(share: Share, islands: Island[]): Share {
@@ -205,48 +206,11 @@ export class StudyCache {
     return floor
   }
 
-  /** Whether the volume or the plan of those that may meet is known already, or quickly told: of one, unless it is twisted. */
-  knows(group: MassForm[], what: 'volume' | 'footprints'): boolean {
-    const [first, second] = group
-    if (!first || this.memo.has(first, what, group)) return true
-    return !second && (what === 'volume' || first.body.turned === null)
-  }
+  /** volumes, surfaces and plans of masses that may meet */
+  readonly groups = new Groups(this.memo)
 
   /** m3 and m2 of a scheme when all was computed last: shown as such while something is tried */
   lastWhole: { volume: number; footprint: number } | null = null
-
-  /** m3 of masses that touch, counted once. Masses given in one group meet each other. */
-  groupVolume(group: MassForm[]): number {
-    const [first, ...rest] = group
-    if (!first) return 0
-    if (rest.length === 0) return first.body.volume
-    return this.memo.keep(first, 'volume', group, () => unionVolume(together(group)))
-  }
-
-  /** m2 of the outer surface and m3 of masses that may meet: what one of them covers of another is none. */
-  groupFigures(group: MassForm[]): { surface: number; volume: number } {
-    const [first, ...rest] = group
-    if (!first) return { surface: 0, volume: 0 }
-    const { body } = first
-    if (rest.length === 0)
-      return this.memo.keep(body, 'figures', [], () => ({ surface: surfaceOf(body.solid), volume: body.volume }))
-    return this.memo.keep(first, 'figures', group, () => unionFigures(together(group)))
-  }
-
-  /** m2 of the plans of masses that may meet, counted once. */
-  groupFootprint(group: MassForm[]): number {
-    const [first] = group
-    return first
-      ? this.memo.keep(first, 'footprints', group, () => areaOf(uniteRegions(group.map((f) => this.footprint(f)))))
-      : 0
-  }
-
-  /** The plan of a mass where it stands. */
-  private footprint(form: MassForm): Region {
-    return this.memo.keep(form, 'footprint', [], () =>
-      form.body.plan().map((loop) => loop.map((p) => placePoint(p, form.at))),
-    )
-  }
 
   /** What one mass brings to a floor; where nothing is low, one object for all floors with the same plate. */
   private share(form: MassForm, z: number, headroom: Headroom, over: MassForm[]): Share | null {
@@ -332,9 +296,3 @@ const isSameRegion = (a: Region, b: Region): boolean =>
 
 /** more than any order of a mass */
 const BEHIND = 1e9
-
-/** The bodies of masses in the frame of the first. */
-const together = (group: MassForm[]) => {
-  const { at } = group[0] as MassForm
-  return group.map((f) => placeSolid(f.body.solid, { ...f.at, x: f.at.x - at.x, y: f.at.y - at.y, z: f.at.z - at.z }))
-}

@@ -33,7 +33,10 @@ export function totalsOf(
   const pending =
     trying &&
     cache.lastWhole !== null &&
-    !(volumes.every((g) => cache.knows(g, 'volume')) && footprints.every((g) => cache.knows(g, 'footprints')))
+    !(
+      volumes.every((g) => cache.groups.knows(g, 'volume')) &&
+      footprints.every((g) => cache.groups.knows(g, 'footprints'))
+    )
   const { volume, footprint } =
     pending && cache.lastWhole
       ? cache.lastWhole
@@ -82,13 +85,13 @@ const groupNode = (what: string, group: MassForm[]) => ({
 const groupVolume = (cache: StudyCache, group: MassForm[]): number =>
   cache.attempts.run(
     groupNode('common volume', group),
-    () => cache.groupVolume(group),
+    () => cache.groups.volume(group),
     () => group.reduce((sum, f) => sum + f.body.volume, 0),
   )
 const groupFootprint = (cache: StudyCache, group: MassForm[]): number =>
   cache.attempts.run(
     groupNode('footprint', group),
-    () => cache.groupFootprint(group),
+    () => cache.groups.footprints(group),
     () => 0,
   )
 

@@ -169,7 +169,7 @@ function compactOf(built: MassForm[], cache: StudyCache): number | null {
     built,
     (f) => f.rect,
     (a, b) => a.base < b.top && b.base < a.top,
-  ).map((group) => cache.groupFigures(group))
+  ).map((group) => cache.groups.figures(group))
   const volume = figures.reduce((sum, f) => sum + f.volume, 0)
   return volume > 0 ? figures.reduce((sum, f) => sum + f.surface, 0) / volume : null
 }

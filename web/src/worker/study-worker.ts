@@ -85,6 +85,8 @@ const api: StudyWorker = {
   edit(edits) {
     // Checked where they were made, and by the server.
     for (const edit of edits) if (project) project = applyChecked(project, edit)
+    // A scheme that was removed takes what was computed of it along.
+    for (const scheme of caches.keys()) if (!project?.schemes[scheme]) caches.delete(scheme)
   },
   stop() {
     newest++
