@@ -35,6 +35,17 @@ test('projects have pictures, are searched, put in order, copied, taken away and
   await page.getByRole('button', { name: 'Taken away' }).click()
   await page.getByRole('list', { name: 'Taken away' }).getByRole('button', { name: 'Bring back' }).first().click()
   await expect(copy).toBeVisible()
+  // Ended for good, after a question, it cannot be brought back.
+  await copy.getByRole('button', { name: /^Remove/ }).click()
+  const away = page.getByRole('list', { name: 'Taken away' })
+  const gone = away.getByRole('listitem').filter({ hasText: 'Sail loft, 2' })
+  await gone.getByRole('button', { name: 'End for good' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Cancel' }).click()
+  await expect(gone).toBeVisible()
+  await gone.getByRole('button', { name: 'End for good' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'End it for good' }).click()
+  await expect(gone).toHaveCount(0)
+  await expect(copy).toBeHidden()
 })
 
 test('a project begins with its site: the tool is in hand at the Ground desk', async ({ page }) => {

@@ -80,12 +80,12 @@ async function whileWorking(leave: number): Promise<string> {
 }
 
 /** A first start on a full disk, and one on a database that is damaged: each says what it is. */
-async function atStart(): Promise<string[]> {
+async function atStart(times: number): Promise<string[]> {
   const disk = smallDisk(40)
   const app = new Application(disk.folder, 4212)
   const said: string[] = []
   try {
-    for (const leave of [0, 1_000_000, 10_000_000]) {
+    for (const leave of [1_000_000, 0, 10_000_000].slice(0, times)) {
       const free = fill(disk, leave)
       must(!(await app.start()), 'It started on a full disk.')
       must(/disk is full|Free some space/i.test(app.said), `On a full disk it says: ${app.said}`)
@@ -118,6 +118,6 @@ export const disk: Campaign = {
       tell(line)
       lines.push(line)
     }
-    return [...lines, ...(await atStart())]
+    return [...lines, ...(await atStart(times))]
   },
 }
