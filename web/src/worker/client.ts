@@ -15,8 +15,8 @@ export class WorkerDied extends Error {
 
 interface Living {
   remote: Remote<StudyWorker>
-  /** rejects when the worker dies */
-  death: Promise<never>
+  /** what waits for answers: each is told when the worker dies */
+  waiting: Set<(died: WorkerDied) => void>
 }
 
 const listeners = new Set<() => void>()
@@ -44,23 +44,21 @@ function start(): Living {
   const worker = new Worker(new URL('./study-worker.ts', import.meta.url), { type: 'module', name })
   const remote = wrap<StudyWorker>(worker)
   for (const listen of begun) listen(remote)
-  const death = new Promise<never>((_, reject) => {
-    const died = () => {
-      if (living?.remote !== remote) return
-      worker.terminate()
-      living = start()
-      reject(new WorkerDied())
-      for (const listen of listeners) listen()
-    }
-    worker.addEventListener('error', (event) => {
-      // One that could not be loaded at all would be started again without end.
-      console.error(event.message)
-      if (event.message) died()
-    })
-    void remote.alive().then(() => onDeath(name, died))
+  const waiting: Living['waiting'] = new Set()
+  const died = () => {
+    if (living?.remote !== remote) return
+    worker.terminate()
+    living = start()
+    for (const tell of waiting) tell(new WorkerDied())
+    for (const listen of listeners) listen()
+  }
+  worker.addEventListener('error', (event) => {
+    // One that could not be loaded at all would be started again without end.
+    console.error(event.message)
+    if (event.message) died()
   })
-  death.catch(() => {})
-  return { remote, death }
+  void remote.alive().then(() => onDeath(name, died))
+  return { remote, waiting }
 }
 
 /** The one worker of this window; a call that it dies over is rejected with `WorkerDied`. */
@@ -68,7 +66,13 @@ export const studyWorker = new Proxy({} as Remote<StudyWorker>, {
   get:
     (_, name: keyof StudyWorker) =>
     (...args: unknown[]): Promise<unknown> => {
-      const { remote, death } = warmWorker()
-      return Promise.race([(remote[name] as (...a: unknown[]) => Promise<unknown>)(...args), death])
+      const { remote, waiting } = warmWorker()
+      // Not a race with one promise of its death: that would hold every answer for as long as the worker lives.
+      return new Promise((resolve, reject) => {
+        waiting.add(reject)
+        ;(remote[name] as (...a: unknown[]) => Promise<unknown>)(...args)
+          .then(resolve, reject)
+          .finally(() => waiting.delete(reject))
+      })
     },
 })
