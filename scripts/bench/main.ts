@@ -1,12 +1,12 @@
-import Module from 'manifold-3d/manifold'
 import { applyEdit, type Edit } from '@geotome/core/edits'
 import { usualChoices, addParts, partsFrom, propose } from '@geotome/core/fabric'
 import { changeRecipe, moveMasses } from '@geotome/core/form'
 import { moveLevel } from '@geotome/core/levels'
 import { inOrder, type Mass, type Project } from '@geotome/core/project'
-import { openKernel, placePoint, placeSolid, type Solid, type Vec2 } from '@geotome/core/solid'
-import { firstScheme, StudyCache, studyScheme, type Study } from '@geotome/core/study'
+import { openKernel } from '@geotome/core/solid'
+import { firstScheme, StudyCache, studyScheme } from '@geotome/core/study'
 import { table } from '../../cli/src/reports'
+import { bareFigures, bareKernel } from './bare'
 import { benchGround } from './ground'
 import { benchRules } from './rules'
 import { carriedBox, thirtyMoves, town, twistedTower } from './projects'
@@ -16,8 +16,6 @@ import { carriedBox, thirtyMoves, town, twistedTower } from './projects'
  * one union a level. Each row is the best of three runs in one process, or of the moves of a short drag.
  */
 await openKernel()
-const kernel = await Module()
-kernel.setup()
 const rows: string[][] = []
 const MASSES = 200
 const LEVELS = 100
@@ -38,7 +36,13 @@ const bare = best(3, () =>
   ),
 )
 const cold = best(3, fromNothing(project))
-row(`cold: ${MASSES} masses x ${LEVELS} levels`, cold, bare, cold)
+row(
+  `cold: ${MASSES} masses x ${LEVELS} levels`,
+  cold,
+  bare,
+  cold,
+  best(2, () => bareFigures(study)),
+)
 
 const cache = new StudyCache()
 studyScheme(project, id, cache)
@@ -111,6 +115,7 @@ row(
     ),
   ),
   null,
+  best(3, () => bareFigures(turnedStudy)),
 )
 const turnedCache = new StudyCache()
 const tenth = turnedStudy.levels[10]?.id ?? ''
@@ -149,6 +154,7 @@ row(
     ),
   ),
   cityCold,
+  best(2, () => bareFigures(cityStudy)),
 )
 const cityCache = new StudyCache()
 const house = inOrder(firstScheme(city).masses)[500]?.id ?? ''
@@ -227,14 +233,24 @@ for (const [what, form, turn] of [
 benchRules(row, best)
 await benchGround(row, best)
 
-process.stdout.write(`${table(['study', 'ms', 'bare kernel ms', 'times the kernel', 'share of cold'], rows)}\n`)
+process.stdout.write(
+  `${table(['study', 'ms', 'bare kernel ms', 'times the kernel', '... with volume and plan', 'share of cold'], rows)}\n`,
+)
 
-function row(what: string, ms: number, kernelMs: number | null, whole: number | null): void {
+/** `figuresMs`: what the kernel needs for volume and plan, which a whole study tells besides the areas. */
+function row(
+  what: string,
+  ms: number,
+  kernelMs: number | null,
+  whole: number | null,
+  figuresMs: number | null = null,
+): void {
   rows.push([
     what,
     ms.toFixed(1),
     kernelMs?.toFixed(1) ?? '',
     kernelMs ? (ms / kernelMs).toFixed(2) : '',
+    kernelMs && figuresMs ? (ms / (kernelMs + figuresMs)).toFixed(2) : '',
     whole ? `${((100 * ms) / whole).toFixed(1)} %` : '',
   ])
 }
@@ -269,45 +285,4 @@ function again(edit: (n: number) => Edit, of: Project = project, kept: StudyCach
     least = Math.min(least, performance.now() - started)
   }
   return least
-}
-
-/** The calls to the kernel that the same result needs: bodies of the given masses, their slices, one union for each given level. */
-function bareKernel(of: Study, levels: number[], masses: number[]): void {
-  const touched = new Set(masses)
-  const bodies = of.forms.map((f, i) => {
-    if (!touched.has(i)) return null
-    const mesh = placeSolid(f.body.solid, f.at)
-    const body = kernel.Manifold.ofMesh(meshOf(mesh))
-    return body
-  })
-  for (const level of levels) {
-    const floor = of.floors[level]
-    if (!floor) continue
-    const sections = floor.plates.flatMap((plate) => {
-      const i = of.forms.findIndex((f) => f.id === plate.mass)
-      const body = bodies[i]
-      return body
-        ? [body.slice(floor.level.height + 1e-5)]
-        : [
-            new kernel.CrossSection(
-              plate.region.map((l) => l.map((p): Vec2 => placePoint(p, { x: 0, y: 0, z: 0, turn: 0 }))),
-              'Positive',
-            ),
-          ]
-    })
-    if (sections.length === 0) continue
-    const union = kernel.CrossSection.union(sections)
-    union.area()
-    union.delete()
-    for (const section of sections) section.delete()
-  }
-  for (const body of bodies) body?.delete()
-}
-
-function meshOf(solid: Solid): InstanceType<typeof kernel.Mesh> {
-  return new kernel.Mesh({
-    numProp: 3,
-    vertProperties: Float32Array.from(solid.positions),
-    triVerts: solid.triangles.slice(),
-  })
 }
