@@ -3,6 +3,7 @@ import { createRoot } from 'react-dom/client'
 import { Provider } from 'react-redux'
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router'
 import { Toaster } from 'sonner'
+import { askEarly } from './app/early'
 import { followPage } from './app/session'
 import { store } from './app/store'
 import { ConfirmHost } from './common/confirm'
@@ -13,6 +14,7 @@ import './styles.css'
 const Editor = lazy(() => import('./desks/Editor'))
 const Summary = lazy(() => import('./summary/Summary'))
 
+askEarly(location.pathname)
 followPage()
 const root = document.getElementById('root')
 if (root)

@@ -2,6 +2,7 @@ import { toast } from 'sonner'
 import { api } from './api'
 import { author } from './author'
 import { createSession } from './create-session'
+import { openAsked } from './early'
 import * as outbox from './outbox'
 import { store } from './store'
 import { wasTriedWell } from './tried-well'
@@ -9,7 +10,7 @@ import { tellFault } from '../common/tell'
 
 /** The page's one session. */
 export const session = createSession({
-  api,
+  api: { ...api, open: openAsked },
   store,
   outbox,
   author,

@@ -303,3 +303,5 @@ refusalsCross([
   'Undo the last change, or reload the page.',
 ])
 expose(api)
+// Made ready while the project is still on its way.
+void openKernel(wasmUrl).catch(() => {})
