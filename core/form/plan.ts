@@ -147,17 +147,25 @@ function turned(sweep: Sweep, twist: Twist, from: number, to: number): Region {
     ...turning,
     ...(to < sweep.z1 ? [sweptAt(sweep, sweep.z1)] : []),
   ]
-  const passed = rows.slice(1).flatMap((row, r) =>
-    row.flatMap((loop, l) =>
+  const passed = rows.slice(1).map((row, r) => [
+    ...row,
+    ...row.flatMap((loop, l) =>
       loop.flatMap((d, i): Vec2[][] => {
         const below = rows[r]?.[l] ?? loop
         const j = (i + 1) % loop.length
         return passedOver(below[i] ?? d, below[j] ?? d, loop[j] ?? d, d)
       }),
     ),
-  )
-  return enclosed([...rows.flat(), ...passed])
+  ])
+  // Outlines of all steps at once cross one another in as many places as there are pairs of them; in groups of neighbours they rarely do.
+  const groups: Region[] = []
+  for (let i = 0; i < passed.length; i += IN_A_GROUP)
+    groups.push(enclosed([...(rows[i] ?? []), ...passed.slice(i, i + IN_A_GROUP).flat()]))
+  return groups.length > 1 ? enclosed(groups.flat()) : (groups[0] ?? [])
 }
+
+/** steps of a turn that are united first */
+const IN_A_GROUP = 24
 
 /** What a side passes over on its way from a-b to d-c, as triangles: two that meet in a point where it turns about a point of itself. */
 function passedOver(a: Vec2, b: Vec2, c: Vec2, d: Vec2): Vec2[][] {
