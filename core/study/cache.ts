@@ -16,16 +16,7 @@ import {
   type Plate,
   type Share,
 } from '../slice'
-import {
-  areaOf,
-  intersectRegions,
-  rectOf,
-  rectsMeet,
-  TOLERANCE,
-  uniteRegions,
-  type Region,
-  type Vec2,
-} from '../solid'
+import { areaOf, intersectRegions, rectOf, rectsMeet, TOLERANCE, uniteRegions, type Region, type Vec2 } from '../solid'
 import { RecentMap } from './aging'
 import type { Finding } from './finding'
 import { emptyFloor, type Floor } from './floor'

@@ -2,6 +2,7 @@ import type { ErrorRequestHandler, RequestHandler } from 'express'
 import type { Logger } from 'pino'
 import * as v from 'valibot'
 import { faultOf, Refusal, type RefusalCode } from '@geotome/core/project'
+import { ASK_AGAIN } from '../threads/pool'
 
 const STATUS: Partial<Record<RefusalCode, number>> = {
   'unknown-id': 404,
@@ -105,6 +106,13 @@ function describe(error: unknown): { status: number; title: string; detail: stri
       status: 503,
       title: 'Too slow',
       detail: 'The database took too long; nothing was stored. It is tried again by itself.',
+      code: 'stale',
+    }
+  if (code === ASK_AGAIN)
+    return {
+      status: 503,
+      title: 'Broken off',
+      detail: 'The server broke this off for something else. It is tried again by itself.',
       code: 'stale',
     }
   if (code === 'ER_RECORD_FILE_FULL' || code === 'ER_DISK_FULL' || code === 'ENOSPC' || code === 'ER_ERROR_ON_WRITE')

@@ -15,15 +15,23 @@ import { EditLog, loggedText } from './log'
 
 /** A thread that reads and writes the log: whatever a request brings is parsed, checked and stored here, away from the request loop. */
 const told = workerData as LogThreadTold
-const opened = connect(told.url, told.connections).then((source) => ({
-  source,
-  log: new EditLog(source, told.heads),
-  assets: new AssetStore(source),
-}))
+type Opened = { source: DataSource; log: EditLog; assets: AssetStore }
+let opened: Promise<Opened> | null = null
 answering<LogAsk, unknown>(async (ask) => {
-  const { source, log, assets } = await opened
+  const { source, log, assets } = await (opened ??= open())
   return answer(source, log, assets, ask)
 })
+
+/** A database that is away now is asked again at the next question. */
+async function open(): Promise<Opened> {
+  try {
+    const source = await connect(told.url, told.connections)
+    return { source, log: new EditLog(source, told.heads), assets: new AssetStore(source) }
+  } catch (e) {
+    opened = null
+    throw e
+  }
+}
 
 const NewEdit = v.strictObject({ id: Id, author: Id, label: v.pipe(v.string(), v.maxLength(200)), edit: v.unknown() })
 

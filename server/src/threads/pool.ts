@@ -171,8 +171,10 @@ export class ThreadPool<Ask> {
 }
 
 const isFull = (e: Error): boolean => (e as NodeJS.ErrnoException).code === 'ERR_WORKER_OUT_OF_MEMORY'
-const ending = () => Object.assign(new Error('The server is ending.'), { code: 'ECONNRESET' })
-const endedEarly = () => Object.assign(new Error('The thread ended early.'), { code: 'ECONNRESET' })
+/** What is no fault of the work: it may be asked again. */
+export const ASK_AGAIN = 'GEOTOME_ASK_AGAIN'
+const ending = () => Object.assign(new Error('The server is ending.'), { code: ASK_AGAIN })
+const endedEarly = () => Object.assign(new Error('The thread ended early.'), { code: ASK_AGAIN })
 const askerGone = () => new Refusal('stale', 'Whoever asked for this has gone.', '')
 const tooLong = ({ what, seconds }: Wish) =>
   new Refusal(

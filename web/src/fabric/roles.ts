@@ -15,4 +15,5 @@ const PLURAL: Record<PartRole, string> = {
   parapet: 'parapets',
 }
 export const ROLES = Object.keys(PLURAL) as PartRole[]
-export const manyOf = (role: PartRole, count: number): string => `${count.toLocaleString('en')} ${count === 1 ? role : PLURAL[role]}`
+export const manyOf = (role: PartRole, count: number): string =>
+  `${count.toLocaleString('en')} ${count === 1 ? role : PLURAL[role]}`
