@@ -60,6 +60,8 @@ for (const theme of ['light', 'dark'] satisfies Theme[])
       ] as const) {
         await page.keyboard.press(key)
         await expect(page.getByRole('region', { name: region })).toBeVisible()
+        // What the sheet asks the study for moves its rows once more.
+        await settled(page)
         await clean(page, region, theme)
         await page.keyboard.press(key)
       }

@@ -57,8 +57,16 @@ test('a large building is offered by numbers first; reading it can be stopped an
   test.setTimeout(240_000)
   const imported = await request.post('/api/projects/import', { headers: FILE, data: manyMasses(100, 40) })
   const { id } = (await imported.json()) as { id: string }
+  // The total that the server has stands there before the page has computed anything.
+  const listed = async () => {
+    const all = (await (await request.get('/api/projects')).json()) as { id: string; totalArea: number | null }[]
+    return all.find((p) => p.id === id)?.totalArea ?? null
+  }
+  await expect.poll(listed, { timeout: 60_000 }).not.toBeNull()
   await page.goto(`/p/${id}/fabric`)
-  await expect(figure(page, 'total')).toBeVisible()
+  await expect(figure(page, 'total-of-server')).toHaveText(/^[\d,.]+ m²$/)
+  const early = await figure(page, 'total-of-server').textContent()
+  await expect(figure(page, 'total')).toHaveText(early ?? '')
   await verb(page, 'Make building').click()
   const work = details(page).locator('[data-working-out]')
   await work.getByRole('button', { name: 'Stop' }).click()

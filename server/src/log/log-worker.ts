@@ -7,6 +7,7 @@ import { assetsIn, freeName, needBounds, type Project } from '@geotome/core/proj
 import { AssetStore } from '../assets/store'
 import { freeUnshown } from '../assets/unshown'
 import { ProjectRow } from '../db/entities'
+import { rowOf } from '../db/rows'
 import { connect, oneAtATime } from '../db/source'
 import { checked, Id } from '../http/problems'
 import { answering, jsonBytes, type Given } from '../threads/answering'
@@ -54,8 +55,10 @@ async function answer(source: DataSource, log: EditLog, assets: AssetStore, ask:
       return { result: { seq, label, history: await log.history(ask.id, ask.author) } }
     }
     case 'open': {
+      const { totalArea, totalSeq } = await rowOf(source.manager, ask.id)
       const { seq, project } = await log.head(ask.id)
-      return moved(jsonBytes({ seq, project, history: await log.history(ask.id, ask.author) }))
+      const history = await log.history(ask.id, ask.author)
+      return moved(jsonBytes({ seq, project, history, total: totalSeq === seq ? totalArea : null }))
     }
     case 'at':
       return moved(jsonBytes({ seq: ask.seq, project: await log.at(ask.id, ask.seq) }))

@@ -74,7 +74,10 @@ export const api = {
       content instanceof Blob ? content : new Blob([content as BlobPart]),
     ),
   open: (id: string, author: string) =>
-    call<{ seq: number; project: Project; history: History }>('GET', `/api/projects/${id}?author=${author}`),
+    call<{ seq: number; project: Project; history: History; total?: number | null }>(
+      'GET',
+      `/api/projects/${id}?author=${author}`,
+    ),
   edit: (id: string, body: { id: string; author: string; label: string; edit: Edit }) =>
     call<{ seq: number; history: History }>('POST', `/api/projects/${id}/edits`, body),
   step: (id: string, which: 'undo' | 'redo', body: { id: string; author: string; pass: boolean }) =>

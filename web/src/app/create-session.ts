@@ -63,9 +63,9 @@ export function createSession({ api, store, outbox, author, say, stream, isCheck
       return
     }
     projectId = id
-    const { project, seq, history } = await api.open(id, author())
+    const { project, seq, history, total = null } = await api.open(id, author())
     if (projectId !== id) return
-    store.dispatch(opened({ project, seq, history }))
+    store.dispatch(opened({ project, seq, history, total }))
     follow(id, seq)
     await takeUp(id)
   }

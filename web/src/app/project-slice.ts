@@ -34,11 +34,14 @@ interface ProjectState {
   preview: Edit | null
   history: History
   saved: { state: 'saved' | 'saving' | 'away'; at: number | null }
+  /** m2 of the first scheme as the project was when it was opened, computed by the server: shown until the first study is here */
+  total: number | null
   /** the moment of the log that is looked at; null: the present, which can be changed */
   moment: number | null
 }
 
 const initialState: ProjectState = {
+  total: null,
   confirmed: null,
   seq: 0,
   log: [],
@@ -57,13 +60,16 @@ const slice = createSlice({
   reducers: {
     opened: (
       _state,
-      { payload }: PayloadAction<{ project: Project; seq: number; history: History; moment?: number }>,
+      {
+        payload,
+      }: PayloadAction<{ project: Project; seq: number; history: History; moment?: number; total?: number | null }>,
     ) => ({
       ...initialState,
       moment: payload.moment ?? null,
       confirmed: payload.project,
       seq: payload.seq,
       history: payload.history,
+      total: payload.total ?? null,
     }),
     closed: () => initialState,
     made: (state, { payload }: PayloadAction<PendingEdit>) => ({

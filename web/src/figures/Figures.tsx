@@ -1,6 +1,6 @@
 import { computeAgain, stopComputing } from '../app/study-loop'
 import { areaSign, showNumber, showQuantity, showVolume } from '@geotome/core/project'
-import { permittedHeight, type RatioBy } from '@geotome/core/study'
+import { firstScheme, permittedHeight, type RatioBy } from '@geotome/core/study'
 import { useProject, useStudy, useUnit } from '../app/hooks'
 import { selectReached } from '../app/project-slice'
 import { useAppDispatch, useAppSelector } from '../app/store'
@@ -10,6 +10,24 @@ import { inUnits } from '../common/tell'
 
 /** m above the datum; by one after the other, as a large project has more parts than a call takes arguments */
 const highest = (things: { top: number }[], least: number) => things.reduce((most, t) => Math.max(most, t.top), least)
+
+/** Before the first study is here: the total that the server has of the project as it was opened. */
+function FirstFigures({ refused }: { refused: string | null }) {
+  const { project, scheme } = useProject()
+  const { total, log, pending } = useAppSelector((s) => s.project)
+  const isOfThis = log.length === 0 && pending.length === 0 && firstScheme(project).id === scheme.id
+  if (refused || total === null || !isOfThis)
+    return <span className="text-ink2">{refused ?? 'Computing the first figures ...'}</span>
+  return (
+    <>
+      <span className="text-ink2">total</span>
+      <b className="text-[14px]" data-figure="total-of-server">
+        {showNumber(total, 'area', project)} {areaSign(project)}
+      </b>
+      <span className="text-ink2">computing the others ...</span>
+    </>
+  )
+}
 
 /** The figures that are steered by, at every desk; a figure opens to how it was computed. */
 export function Figures() {
@@ -143,7 +161,7 @@ export function Figures() {
           )}
         </>
       ) : (
-        <span className="text-ink2">{(refused && inUnits(refused)) ?? 'Computing the first figures ...'}</span>
+        <FirstFigures refused={refused && inUnits(refused)} />
       )}
       {study?.compare && <CompareFigures compare={study.compare} totals={study.ledger.totals} />}
       <span className="flex-1" />
