@@ -30,12 +30,33 @@ const edit =
   (url, project) =>
     post(`${url}/api/projects/${project}/edits`, asEdit(body()))
 
+interface Ids {
+  scheme: string
+  level: string
+  use: string
+}
+
+/** What a project has to put a mass on. */
+async function idsOf(url: string, project: string): Promise<Ids> {
+  const { project: now } = (await (await fetch(`${url}/api/projects/${project}`)).json()) as {
+    project: { schemes: Record<string, { id: string; levels: object }>; uses: object }
+  }
+  const [scheme] = Object.values(now.schemes)
+  return {
+    scheme: scheme?.id ?? '',
+    level: Object.keys(scheme?.levels ?? {})[0] ?? '',
+    use: Object.keys(now.uses)[0] ?? '',
+  }
+}
+
 /** A mass of boxes that are joined to one another, nested so deep. */
-function nestedJoins(deep: number): string {
-  const outline = `{"id":"o","move":"outline","on":true,"shape":{"kind":"rectangle","width":8,"depth":6},"holes":[]},{"id":"r","move":"raise","on":true,"height":3,"upTo":null}`
-  const before = `{"id":"j","move":"join","on":true,"name":"J","place":{"x":1,"y":1,"turn":5},"lift":1,"recipe":[${outline},`
-  const recipe = `[${outline},${before.repeat(deep)}`.replace(/,$/, '') + ']}'.repeat(deep) + ']'
-  return `{"edit":"mass.add","scheme":"none","thing":{"id":"m","name":"M","order":0,"use":"none","base":{"level":"none","above":0},"place":{"x":0,"y":0,"turn":0},"takes":{"kind":"all-but","levels":[]},"recipe":${recipe}}}`
+function nestedJoins(deep: number, { scheme, level, use }: Ids): string {
+  const box = (n: number) =>
+    `{"id":"o${n}","move":"outline","on":true,"shape":{"kind":"rectangle","width":8,"depth":6},"holes":[]},{"id":"r${n}","move":"raise","on":true,"height":3,"upTo":null}`
+  const join = (n: number) =>
+    `,{"id":"j${n}","move":"join","on":true,"name":"J","place":{"x":1,"y":1,"turn":5},"lift":1,"recipe":[${box(n)}`
+  const recipe = `[${box(0)}${Array.from({ length: deep }, (_, n) => join(n + 1)).join('')}${']}'.repeat(deep)}]`
+  return `{"edit":"mass.add","scheme":"${scheme}","thing":{"id":"m","name":"M","order":0,"use":"${use}","base":{"level":"${level}","above":0},"place":{"x":0,"y":0,"turn":0},"takes":{"kind":"all-but","levels":[]},"recipe":${recipe}}}`
 }
 
 /** So many neighbours, each a star of so many corners. */
@@ -50,6 +71,13 @@ function neighbours(count: number, corners: number): string {
   }
   return `{"edit":"batch","edits":[${Array.from({ length: count }, (_, i) => one(i)).join(',')}]}`
 }
+
+const joins =
+  (deep: number): Attack['send'] =>
+  async (url, project) => {
+    const ids = await idsOf(url, project)
+    return edit(() => nestedJoins(deep, ids))(url, project)
+  }
 
 /** A zip that says that its project is small, and holds gigabytes of zeros. */
 function lyingZip(): Uint8Array {
@@ -94,8 +122,8 @@ export const ATTACKS: Attack[] = [
     right: [422],
     send: edit(() => `{"edit":"patch","changes":[${Array.from({ length: 1_000_000 }, () => '{"a":1}').join(',')}]}`),
   },
-  { what: 'joins nested 400 deep', right: [422], send: edit(() => nestedJoins(400)) },
-  { what: 'joins nested 40 deep', right: [404, 422], send: edit(() => nestedJoins(40)) },
+  { what: 'joins nested 400 deep', right: [422], send: joins(400) },
+  { what: 'joins nested 40 deep', right: [201, 422], send: joins(40) },
   { what: '100 neighbours of 2,000 corners', right: [201, 422], send: edit(() => neighbours(100, 2000)) },
   {
     what: 'a file of 9,000 masses',
