@@ -59,6 +59,7 @@ export class JobRunner {
     await this.total(job.projectId).catch((e: unknown) => {
       // A project that was removed meanwhile, or cannot be studied, keeps its last total.
       if (!(e instanceof Refusal)) throw e
+      this.logger.warn({ project: job.projectId, say: e.message }, 'no total')
     })
     await this.source.manager.delete(JobRow, { id: job.id, runAfter: lease })
     return true
