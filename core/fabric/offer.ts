@@ -7,7 +7,7 @@ import { proposeSteps } from './propose'
 
 /** What the faces would become by some choices, with the parts as they would be made. */
 export interface Offer extends Proposal {
-  /** one for each candidate, in their order; their ids are not those that they will have */
+  /** one for each candidate, in the same order; accepting mints other ids */
   parts: Part[]
   /** those of them that have a body, by id; null: they have not been shaped yet */
   shaped: Map<string, PartStudy> | null
@@ -24,7 +24,7 @@ export function* offerSteps(
   return { ...proposal, parts: partsFrom(context, () => `offered-${n++}`, proposal.candidates, choices), shaped: null }
 }
 
-/** Shapes the parts of an offer among those that are there, step by step: yields how much is done, 0 to 1. */
+/** Shapes the parts of an offer, joined with the parts of the scheme, step by step: yields how much is done, 0 to 1. */
 export function* shapeSteps(context: FabricContext, offer: Offer): Generator<number, Offer> {
   const studied = yield* partSteps(context, [...inOrder(context.scheme.parts), ...offer.parts])
   const offered = new Set(offer.parts.map((p) => p.id))

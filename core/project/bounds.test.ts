@@ -5,7 +5,7 @@ import { isSmall, MOST_NESTED, MOST_VALUES, needBounds } from './bounds'
 
 const nested = (deep: number) => '['.repeat(deep) + ']'.repeat(deep)
 
-it('takes what nests as deep as may be, and refuses what nests deeper before it is built', () => {
+it('takes a document of the greatest depth, and refuses one level more', () => {
   expect(() => needBounds(nested(MOST_NESTED))).not.toThrow()
   expect(() => needBounds(nested(MOST_NESTED + 1))).toThrow('nests more than 100 times. Take it apart')
   expect(() => needBounds(`[${nested(3).repeat(400).replaceAll('][', '],[')}]`)).not.toThrow()
@@ -16,7 +16,7 @@ it('counts values, and no brackets and commas of a text', () => {
   expect(() => needBounds(`[${'0,'.repeat(MOST_VALUES + 1)}0]`)).toThrow(/holds more than 5000000 values/)
 })
 
-it('never refuses what is small, whatever is in it', () => {
+it('takes every small document', () => {
   fc.assert(fc.property(fc.json({ maxDepth: 8 }), (text) => needBounds(text) === undefined))
 })
 

@@ -8,8 +8,8 @@ export const MOST_VALUES = 5_000_000
 const [QUOTE, BACKSLASH, COMMA, OPEN, CLOSE, OPEN_LIST, CLOSE_LIST] = [...'"\\,{}[]'].map((c) => c.charCodeAt(0))
 
 /**
- * Counts how deep the text of a JSON document nests and how many values it holds, before anything is built from it: what is built and checked costs
- * many times what it costs to send. Errors: 'size'.
+ * Refuses the text of a JSON document that nests too deep or holds too many values. It counts characters only: to parse and check such a
+ * document takes seconds. Errors: 'size'.
  */
 export function needBounds(text: string): void {
   let [depth, values] = [0, 0]
@@ -21,10 +21,10 @@ export function needBounds(text: string): void {
     else if (c === OPEN || c === OPEN_LIST) {
       values++
       if (++depth > MOST_NESTED)
-        refuse('size', `What was sent nests more than ${MOST_NESTED} times.`, 'Take it apart, and try again.')
+        refuse('size', `The JSON nests more than ${MOST_NESTED} times.`, 'Take it apart, and try again.')
     } else if (c === CLOSE || c === CLOSE_LIST) depth--
     if (values > MOST_VALUES)
-      refuse('size', `What was sent holds more than ${MOST_VALUES} values.`, 'Divide it, and send it in parts.')
+      refuse('size', `The JSON holds more than ${MOST_VALUES} values.`, 'Divide it, and send it in parts.')
   }
 }
 

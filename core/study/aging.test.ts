@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { RecentMap } from './aging'
 
-it('keeps what each study asks for, and what was asked for lately; ids that are made anew for each study leave nothing behind', () => {
+it('keeps the entries of the last studies; the ids of earlier ones leave nothing behind', () => {
   const map = new RecentMap<number>()
   map.set('stays', 1)
   for (let study = 0; study < 500; study++) {

@@ -8,7 +8,7 @@ import { hash, partKey, type Send } from './thing-views'
 /** an offer of so many parts is shown before they are shaped, which takes as long again */
 const MANY = 3000
 
-/** The offer worked out last, kept while the study and what is asked of it stay: other things that are asked, and accepting, need it again. */
+/** Keeps the last offer for as long as the study and the choices stay the same: accepting needs it again. */
 export class LastOffer {
   private last: { study: Study; asked: string; offer: Offer } | null = null
 
